@@ -1,0 +1,378 @@
+import type { Angle, PassageKind, PieceContent, Place } from '../model'
+import { analyse, type ReadSentence } from '../reading'
+import {
+  danglingWords,
+  isBalanced,
+  isImperative,
+  opensOnKnown,
+  promisesList,
+  sentenceFeatures,
+  NUMBER_WORDS,
+  THIRD_PERSON,
+  type SentenceFeatures,
+} from '../passages'
+
+/** A body for a post before it is fitted: paragraphs, where they come from, and how they argue. */
+export interface Draft {
+  angle: Angle
+  paragraphs: string[]
+  spans: Place[]
+  /** Whether the first words are not the piece's own order: a label or a question from a heading. */
+  framed: boolean
+}
+
+/** A passage as the writer sees it. */
+export interface Material extends Place {
+  kind: PassageKind
+}
+
+const ANGLE_OF: Readonly<Record<PassageKind, Angle>> = {
+  statement: 'lesson',
+  number: 'number',
+  contrast: 'contrast',
+  instruction: 'how-to',
+  steps: 'checklist',
+  story: 'story',
+  definition: 'definition',
+  question: 'question',
+}
+
+interface Section {
+  heading: string | null
+  headingPlace: Place | null
+  sentences: SentenceFeatures[]
+}
+
+/**
+ * All the ways a passage can be said, from the piece's own sentences: as it stands, its beginning
+ * alone, its strongest sentence alone or moved to the front, with its heading as a question or a
+ * label, widened by the sentences around it, or opened by another sentence of its section that
+ * stands alone. Every body is made of whole sentences; nothing in it points out of it.
+ */
+export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
+  if (passage.kind === 'steps') return stepDrafts(piece, passage)
+  const section = sectionOf(piece, passage)
+  const run = section.sentences.filter(
+    (f) => f.sentence.start >= passage.start && f.sentence.end <= passage.end,
+  )
+  const whole =
+    run.length > 0 &&
+    run[0]?.sentence.start === passage.start &&
+    run[run.length - 1]?.sentence.end === passage.end
+  const angle = ANGLE_OF[passage.kind]
+  if (!whole)
+    return [
+      {
+        angle,
+        paragraphs: [piece.text.slice(passage.start, passage.end)],
+        spans: [{ start: passage.start, end: passage.end }],
+        framed: false,
+      },
+    ]
+  const drafts: Draft[] = []
+  const add = (
+    sentences: readonly SentenceFeatures[],
+    as: Angle = angleOf(sentences, angle),
+    parts = [sentences],
+  ): void => {
+    if (stands(sentences)) drafts.push(draftFrom(piece, parts, as))
+  }
+  const at = section.sentences.indexOf(run[0] as SentenceFeatures)
+  for (let length = run.length; length >= 1; length--) add(run.slice(0, length))
+  for (const f of run.slice(1)) if (!opensOnKnown(f.sentence.tokens)) add([f], angleOf([f], angle))
+  for (let i = 1; i < run.length; i++) {
+    const strong = run[i] as SentenceFeatures
+    const rest = run.filter((f) => f !== strong)
+    if (canLead(strong, rest, run[i + 1]) && stands(rest))
+      drafts.push(draftFrom(piece, [[strong], rest], angleOf([strong], angle)))
+  }
+  for (const extra of [1, 2, 3]) {
+    const wider = section.sentences.slice(at, at + run.length + extra)
+    if (wider.length === run.length + extra) add(wider)
+  }
+  const sameBlock = (f: SentenceFeatures | undefined): boolean =>
+    f !== undefined && f.sentence.block === run[0]?.sentence.block
+  const before = section.sentences[at - 1]
+  if (before && sameBlock(before)) add([before, ...run])
+  drafts.push(...headingDrafts(piece, section, run, at))
+  drafts.push(...longDrafts(piece, section, run, angle))
+  return drafts
+}
+
+function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle {
+  const first = sentences[0]
+  if (!first) return fallback
+  if (first.question) return 'question'
+  if (sentences.filter((f) => f.imperative).length * 2 >= sentences.length)
+    return sentences.length >= 3 ? 'checklist' : 'how-to'
+  if (sentences.filter((f) => f.past).length * 2 > sentences.length) return 'story'
+  if (first.numbers > 0) return 'number'
+  if (first.definition) return 'definition'
+  if (sentences.some((f) => f.contrast)) return 'contrast'
+  return fallback === 'how-to' || fallback === 'story' || fallback === 'number' || fallback === 'question'
+    ? 'lesson'
+    : fallback
+}
+
+/**
+ * Whether a sentence can be taken out of its place and put in front of the others: it stands
+ * alone without any pronoun, nothing after it leans on it, and no order of steps or events breaks.
+ */
+function canLead(
+  hook: SentenceFeatures,
+  rest: readonly SentenceFeatures[],
+  next: SentenceFeatures | undefined,
+): boolean {
+  const { tokens, text } = hook.sentence
+  if (!stands([hook]) || hook.past || opensOnKnown(tokens) || text.split(/\s+/).length < 5) return false
+  if (tokens.some((t) => THIRD_PERSON.has(t.lower))) return false
+  if (hook.imperative && rest.some((f) => f.imperative && f.sentence.start < hook.sentence.start))
+    return false
+  return !(next && rest.includes(next) && danglingWords(next.sentence.tokens, next.sentence.text) !== null)
+}
+
+/** Whether a run reads as a whole: nothing dangles, no caveat is cut off, it ends on a statement. */
+function stands(sentences: readonly SentenceFeatures[]): boolean {
+  const first = sentences[0]
+  const last = sentences[sentences.length - 1]
+  if (
+    !first ||
+    !last ||
+    first.dangling !== null ||
+    !first.verb ||
+    last.question ||
+    promisesList(last.sentence.text)
+  )
+    return false
+  if (sentences.some((f) => f.ageing !== null || /[:;,–-]$/.test(f.sentence.text))) return false
+  let before: ReadSentence['tokens'] = [...first.sentence.tokens]
+  for (const f of sentences.slice(1)) {
+    if (danglingWords(f.sentence.tokens, f.sentence.text, before) !== null) return false
+    before = [...before, ...f.sentence.tokens]
+  }
+  return isBalanced(sentences.map((f) => f.sentence.text).join(' '))
+}
+
+/** Joins sentences to paragraphs; neighbours in one block run on, a new block begins a paragraph. */
+function draftFrom(
+  piece: PieceContent,
+  parts: readonly (readonly SentenceFeatures[])[],
+  angle: Angle,
+): Draft {
+  const paragraphs: string[] = []
+  const spans: Place[] = []
+  for (const part of parts) {
+    let block = -1
+    let open = false
+    for (const { sentence } of part) {
+      const text = piece.text.slice(sentence.start, sentence.end)
+      const last = spans[spans.length - 1]
+      if (open && sentence.block === block) {
+        paragraphs[paragraphs.length - 1] += ` ${text}`
+        if (last) last.end = sentence.end
+      } else {
+        paragraphs.push(text)
+        spans.push({ start: sentence.start, end: sentence.end })
+      }
+      block = sentence.block
+      open = true
+    }
+  }
+  return { angle, paragraphs, spans, framed: false }
+}
+
+const ASKS = /^(how|what|why|when|where|which|who|whose|should|can|do|does|is|are|will)\b/i
+
+/** A heading that asks, followed by its answer; or a short heading as the label of instructions. */
+function headingDrafts(
+  piece: PieceContent,
+  section: Section,
+  run: readonly SentenceFeatures[],
+  at: number,
+): Draft[] {
+  const { heading, headingPlace } = section
+  if (!heading || !headingPlace || at !== 0) return []
+  const first = run[0]
+  if (!first || first.question) return []
+  const words = heading.replace(/[?.!:]+$/, '').split(/\s+/)
+  const dangles = danglingWords(
+    analyse(piece)
+      .filter((s) => s.start >= headingPlace.start && s.end <= headingPlace.end)
+      .flatMap((s) => s.tokens),
+    heading,
+  )
+  if (dangles !== null || /^\d/.test(heading) || words.length > 9) return []
+  const found: Draft[] = []
+  for (let length = run.length; length >= 1; length--) {
+    const part = run.slice(0, length)
+    if (!stands(part)) continue
+    const body = draftFrom(piece, [part], angleOf(part, 'lesson'))
+    const withHeading = (opener: string, angle: Angle): Draft => ({
+      angle,
+      paragraphs: [`${opener} ${body.paragraphs[0] ?? ''}`, ...body.paragraphs.slice(1)],
+      spans: [{ ...headingPlace }, ...body.spans],
+      framed: true,
+    })
+    const asks = ASKS.test(heading) && words.length >= 3 && !isClause(words)
+    if (asks) found.push(withHeading(`${words.join(' ')}?`, 'question'))
+    else if (
+      words.length >= 2 &&
+      words.length <= 5 &&
+      part.some((f) => f.imperative) &&
+      /^(before|after|when|for|with|without|where|in|on|at)\b/i.test(heading) &&
+      !/[.?!]$/.test(heading)
+    )
+      found.push({
+        ...withHeading(`${words.join(' ')}:`, 'how-to'),
+        paragraphs: [
+          `${words.join(' ')}: ${lowerFirst(body.paragraphs[0] ?? '', first)}`,
+          ...body.paragraphs.slice(1),
+        ],
+      })
+  }
+  return found
+}
+
+/** "What it teaches" and "Why we scarf" are noun clauses: with a question mark they are no question. */
+function isClause(words: readonly string[]): boolean {
+  const [head, second] = words.map((w) => w.toLowerCase())
+  if (!head || !/^(what|why|when|where|which|who)$/.test(head)) return false
+  return !/^(is|are|was|were|do|does|did|can|could|should|would|will|has|have|to)$/.test(second ?? '')
+}
+
+function lowerFirst(text: string, first: SentenceFeatures): string {
+  const token = first.sentence.tokens[0]
+  const keep = !token || token.pos === 'PROPN' || token.text === 'I' || /^[A-Z]{2}/.test(token.text)
+  return keep && !first.imperative ? text : text.charAt(0).toLowerCase() + text.slice(1)
+}
+
+/**
+ * Long bodies for networks that like them: a hook that stands alone, then three to five short
+ * paragraphs from the same section, in the piece's order.
+ */
+function longDrafts(
+  piece: PieceContent,
+  section: Section,
+  run: readonly SentenceFeatures[],
+  angle: Angle,
+): Draft[] {
+  const found: Draft[] = []
+  const hooks = section.sentences.filter(
+    (f) => !f.dangling && !f.question && f.verb && f.sentence.text.length <= 200 && f.ageing === null,
+  )
+  const from = section.sentences.indexOf(run[0] as SentenceFeatures)
+  for (const hook of hooks) {
+    const where = section.sentences.indexOf(hook)
+    const inRun = run.includes(hook)
+    const near = where >= from - 3 && where <= from + run.length + 3
+    if (!near && !inRun) continue
+    for (const extra of [5, 3, 2, 1, 0]) {
+      const body = section.sentences
+        .slice(Math.max(0, from - (extra > 2 ? 1 : 0)), from + run.length + extra)
+        .filter((f) => f !== hook)
+      const before = body[0] !== undefined && where < section.sentences.indexOf(body[0])
+      if (!before && !canLead(hook, body, section.sentences[where + 1])) continue
+      if (body.length < 2 || !stands(body)) continue
+      const parts = [[hook], ...inPairs(body)]
+      if (parts.length < 3 || parts.length > 6) continue
+      found.push(
+        draftFrom(
+          piece,
+          parts,
+          hook.imperative && body.filter((f) => f.imperative).length >= 2
+            ? 'checklist'
+            : angleOf([hook, ...body], angle),
+        ),
+      )
+      break
+    }
+  }
+  return found
+}
+
+/** Breaks a body into paragraphs of one or two sentences, never before one that leans on the last. */
+function inPairs(body: readonly SentenceFeatures[]): SentenceFeatures[][] {
+  const parts: SentenceFeatures[][] = []
+  for (const f of body) {
+    const open = parts[parts.length - 1]
+    const leans = f.dangling !== null || !f.verb
+    const joined = open && open[open.length - 1]?.sentence.block === f.sentence.block
+    if (open && joined && (open.length < 2 || (leans && open.length < 3))) open.push(f)
+    else parts.push([f])
+  }
+  return parts
+}
+
+function sectionOf(piece: PieceContent, place: Place): Section {
+  const block = piece.blocks.findIndex((b) => b.start <= place.start && place.start < b.end)
+  let top = block
+  while (top >= 0 && piece.blocks[top]?.kind !== 'heading') top--
+  let end = block + 1
+  while (end < piece.blocks.length && piece.blocks[end]?.kind !== 'heading') end++
+  const heading = top >= 0 ? piece.blocks[top] : undefined
+  return {
+    heading: heading ? piece.text.slice(heading.start, heading.end) : null,
+    headingPlace: heading ? { start: heading.start, end: heading.end } : null,
+    sentences: analyse(piece)
+      .filter((s) => {
+        const b = piece.blocks[s.block]
+        return (
+          s.block > top &&
+          s.block < end &&
+          b?.furniture === null &&
+          (b.kind === 'paragraph' || b.kind === 'quotation')
+        )
+      })
+      .map(sentenceFeatures),
+  }
+}
+
+/** Whether a heading speaks of as many things as a list has: "Seven places to look first". */
+function namesCount(heading: string, count: number): boolean {
+  return heading
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .some((w) => (NUMBER_WORDS[w] ?? Number(w)) === count && heading.split(/\s+/).length >= 3)
+}
+
+/** A list with its lead-in or its heading, whole: one step a line, numbered where the piece does. */
+function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
+  const blocks = piece.blocks.filter((b) => b.start < passage.end && b.end > passage.start)
+  const items = blocks.filter((b) => b.kind === 'item')
+  const first = items[0]
+  if (!first) return []
+  const leadText =
+    blocks[0] && blocks[0].kind !== 'item'
+      ? piece.text.slice(Math.max(blocks[0].start, passage.start), blocks[0].end)
+      : null
+  const section = sectionOf(piece, first)
+  const counted = section.heading !== null && namesCount(section.heading, items.length)
+  const title = (counted ? (section.heading ?? piece.title) : piece.title).replace(/[.:!?]+$/, '')
+  const lead = leadText ?? `${title}:`
+  const ordered = first.list?.ordered ?? false
+  const lines = items.map((b, i) => `${ordered ? `${i + 1}.` : '–'} ${piece.text.slice(b.start, b.end)}`)
+  const spans = [
+    ...(leadText === null && section.headingPlace && lead.startsWith(section.heading?.slice(0, 5) ?? '?')
+      ? [section.headingPlace]
+      : []),
+    { start: passage.start, end: passage.end },
+  ]
+  const drafts: Draft[] = [
+    { angle: 'checklist', paragraphs: [lead, lines.join('\n')], spans, framed: leadText === null },
+  ]
+  const alone = items
+    .map((b) =>
+      analyse(piece)
+        .filter((s) => s.start >= b.start && s.end <= b.end)
+        .map(sentenceFeatures),
+    )
+    .filter(
+      (run) =>
+        run.length > 0 &&
+        stands(run) &&
+        run.every((f) => isImperative(f.sentence.tokens)) &&
+        run.reduce((n, f) => n + f.sentence.text.length, 0) >= 40,
+    )
+  for (const run of alone) drafts.push(draftFrom(piece, [run], 'how-to'))
+  return drafts
+}

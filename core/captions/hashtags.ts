@@ -1,0 +1,75 @@
+import type { PieceContent } from '../model'
+import { analyse } from '../reading'
+import { STOP_WORDS } from '../passages'
+
+/**
+ * Hashtags for a piece, best first, without the number sign and in CamelCase so that screen
+ * readers can part the words: the house's standing ones, the piece's categories, then its key
+ * phrases (runs of adjectives and nouns, ranked by how often they occur and whether the title
+ * holds them; after Rose and others 2010). Tags that differ only in case are given once.
+ */
+export function hashtagsFor(piece: PieceContent, standing: readonly string[]): string[] {
+  const ranked = [
+    ...standing,
+    ...piece.categories.filter((c) => c.split(/\s+/).length <= 3).map(camelCase),
+    ...keyPhrases(piece).map(camelCase),
+  ]
+  const seen = new Set<string>()
+  return ranked.filter((tag) => {
+    const key = tag.toLowerCase().replace(/(?:es|s)$/, '')
+    if (tag.length < 3 || tag.length > 24 || !/\p{L}/u.test(tag) || seen.has(key)) return false
+    seen.add(key)
+    return true
+  })
+}
+
+/** "winter lay-up" as "WinterLayUp". */
+export function camelCase(phrase: string): string {
+  return (phrase.match(/[\p{L}\p{N}]+/gu) ?? []).map((w) => w.charAt(0).toUpperCase() + w.slice(1)).join('')
+}
+
+/** Nouns that name no subject of their own. */
+const GENERAL = new Set(
+  'time day hour minute year week weekend month end thing way piece place part side people man woman person lot bit kind sort number half third quarter morning night question answer reason course fact case point line row winter summer spring season hand money use help work life world rest other one'.split(
+    ' ',
+  ),
+)
+
+/** Up to eight phrases of one to three words that name what the piece is about. */
+export function keyPhrases(piece: PieceContent): string[] {
+  const counts = new Map<string, { count: number; words: number }>()
+  const title = piece.title.toLowerCase()
+  for (const sentence of analyse(piece)) {
+    if (piece.blocks[sentence.block]?.furniture !== null) continue
+    let run: string[] = []
+    const close = (): void => {
+      for (let from = 0; from < run.length; from++)
+        for (let to = from + 1; to <= Math.min(run.length, from + 2); to++) {
+          const phrase = run.slice(from, to).join(' ')
+          const entry = counts.get(phrase) ?? { count: 0, words: to - from }
+          entry.count++
+          counts.set(phrase, entry)
+        }
+      run = []
+    }
+    for (const token of sentence.tokens) {
+      const noun =
+        token.pos === 'NOUN' &&
+        /^[\p{L}-]{3,}$/u.test(token.text) &&
+        !STOP_WORDS.has(token.lower) &&
+        !GENERAL.has(token.lemma)
+      if (noun) run.push(token.lemma)
+      else close()
+    }
+    close()
+  }
+  return [...counts]
+    .filter(([phrase, { count }]) => count >= (title.includes(phrase) ? 2 : 4))
+    .map(([phrase, { count, words }]) => ({
+      phrase,
+      weight: count * words * (title.includes(phrase) ? 3 : 1),
+    }))
+    .sort((a, b) => b.weight - a.weight || (a.phrase < b.phrase ? -1 : 1))
+    .slice(0, 8)
+    .map((p) => p.phrase)
+}

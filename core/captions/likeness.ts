@@ -1,0 +1,28 @@
+import { URL_PATTERN } from '../networks'
+import { jaccard } from '../passages'
+
+/** How alike two posts of one account or of siblings may be. */
+export const LIKENESS_BOUND = 0.3
+
+/** Lower-cased word trigrams of a caption, links and tags left out. */
+export function trigrams(text: string): Set<string> {
+  const words =
+    text
+      .replace(URL_PATTERN, ' ')
+      .replace(/#[\p{L}\p{N}_]+/gu, ' ')
+      .toLowerCase()
+      .match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []
+  const grams = new Set<string>()
+  for (let i = 0; i + 2 < words.length; i++) grams.add(words.slice(i, i + 3).join(' '))
+  return grams
+}
+
+/** The likeness of two captions: the Jaccard index of their word trigrams, between 0 and 1. */
+export function likeness(a: string, b: string): number {
+  return jaccard(trigrams(a), trigrams(b))
+}
+
+/** How a caption opens: its first four words in lower case, by which openings are told apart. */
+export function opening(text: string): string {
+  return (text.toLowerCase().match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []).slice(0, 4).join(' ')
+}

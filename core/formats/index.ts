@@ -1,0 +1,1 @@
+export { adoptRows, readBundle, writeBundle, BUNDLE_SCHEMA, type Bundle } from './bundle'

@@ -1,0 +1,21 @@
+import { z } from 'zod'
+import { Hold, Id, Instant, LocalDate } from './primitives'
+import { Rhythm } from './rhythm'
+
+/** The sequence of posts made from one piece. */
+export const Drip = z.object({
+  id: Id,
+  brand: Id,
+  piece: Id,
+  revision: z.int().min(1),
+  pipeline: Id.nullable(),
+  rhythm: Rhythm,
+  startDay: LocalDate,
+  accounts: z.array(Id).min(1),
+  /** The day of each beat, counted from the start day. */
+  days: z.array(z.int().min(0)),
+  seed: z.int(),
+  held: Hold.nullable(),
+  createdAt: Instant,
+})
+export type Drip = z.infer<typeof Drip>

@@ -1,0 +1,39 @@
+import { z } from 'zod'
+import { Id, Place } from './primitives'
+
+/** What a passage is made of, which decides the angles it can carry. */
+export const PassageKind = z.enum([
+  'statement',
+  'number',
+  'contrast',
+  'instruction',
+  'steps',
+  'story',
+  'definition',
+  'question',
+])
+export type PassageKind = z.infer<typeof PassageKind>
+
+/** An extract worth quoting, as found in a text. The score lies between 0 and 1. */
+export const FoundPassage = Place.extend({
+  text: z.string(),
+  kind: PassageKind,
+  score: z.number().min(0).max(1),
+  reasons: z.array(z.string()),
+})
+export type FoundPassage = z.infer<typeof FoundPassage>
+
+/** A passage of a piece, with its exact quotation and what stands around it. */
+export const Passage = FoundPassage.extend({
+  id: Id,
+  brand: Id,
+  piece: Id,
+  revision: z.int().min(1),
+  before: z.string(),
+  after: z.string(),
+  choice: z.enum(['kept', 'spare', 'left out']),
+  by: z.enum(['machine', 'person']),
+  /** Set when the piece changed and the quotation is no longer in it. */
+  lostPlace: z.boolean(),
+})
+export type Passage = z.infer<typeof Passage>

@@ -1,0 +1,31 @@
+import { z } from 'zod'
+import { Hold, Id, Instant } from './primitives'
+import { Rhythm } from './rhythm'
+
+/** How much is held for a person. */
+export const Gate = z.enum(['everything', 'what is flagged', 'nothing'])
+export type Gate = z.infer<typeof Gate>
+
+export const HUES = ['indigo', 'sky', 'violet', 'rose', 'brown', 'slate', 'jade', 'graphite'] as const
+export const Hue = z.enum(HUES)
+export type Hue = z.infer<typeof Hue>
+
+/** From sources to accounts by itself. */
+export const Pipeline = z.object({
+  id: Id,
+  brand: Id,
+  name: z.string().min(1).max(80),
+  hue: Hue,
+  on: z.boolean(),
+  sources: z.array(Id),
+  /** Pieces published before this moment are left to the person. */
+  since: Instant,
+  accounts: z.array(Id),
+  rhythm: Rhythm,
+  gate: Gate,
+  held: Hold.nullable(),
+  version: z.int().min(1),
+  savedAt: Instant,
+  createdAt: Instant,
+})
+export type Pipeline = z.infer<typeof Pipeline>

@@ -1,0 +1,87 @@
+import { z } from 'zod'
+import { Acceptance, Check } from './check'
+import { Hold, Id, Instant, Place } from './primitives'
+
+export const Angle = z.enum([
+  'question',
+  'number',
+  'how-to',
+  'contrast',
+  'myth',
+  'story',
+  'checklist',
+  'lesson',
+  'quotation',
+  'definition',
+])
+export type Angle = z.infer<typeof Angle>
+
+/** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
+export const Wording = z.object({
+  angle: Angle,
+  text: z.string(),
+  firstComment: z.string().nullable(),
+  hashtags: z.array(z.string()),
+  spans: z.array(Place),
+  score: z.number(),
+})
+export type Wording = z.infer<typeof Wording>
+
+/** A picture of a post: where it comes from, the part of it that is used, and the bytes once made. */
+export const PostMedia = z.object({
+  sourceUrl: z.string(),
+  alt: z.string(),
+  /** Width to height of the shape the network takes, or null to leave it whole. */
+  shape: z.object({ width: z.int().positive(), height: z.int().positive() }).nullable(),
+  /** SHA-256 of the bytes, in hexadecimal, once they have been made. */
+  hash: z.string().nullable(),
+})
+export type PostMedia = z.infer<typeof PostMedia>
+
+export const PostState = z.enum([
+  'draft',
+  'for review',
+  'approved',
+  'handed over',
+  'published',
+  'failed',
+  'set aside',
+])
+export type PostState = z.infer<typeof PostState>
+
+/** One caption with its media, account and time. */
+export const Post = z.object({
+  id: Id,
+  brand: Id,
+  drip: Id,
+  pipeline: Id.nullable(),
+  piece: Id,
+  beat: z.int().min(0),
+  account: Id,
+  network: Id,
+  passage: Id.nullable(),
+  wording: Wording,
+  /** The earlier and other wordings, newest first. */
+  others: z.array(Wording),
+  edited: z.boolean(),
+  link: z.string().nullable(),
+  media: PostMedia.nullable(),
+  checks: z.array(Check),
+  accepted: z.array(Acceptance),
+  /** When its rhythm wants it, and when it goes out; null while it has no place. */
+  wished: Instant,
+  at: Instant.nullable(),
+  reasons: z.array(z.object({ code: z.string(), message: z.string() })),
+  state: PostState,
+  held: Hold.nullable(),
+  pinned: z.boolean(),
+  /** Raised only after a definite refusal or a take-down; part of the idempotency key. */
+  generation: z.int().min(1),
+  /** Raised with every hand-over, so that an older one is refused. */
+  revision: z.int().min(0),
+  publishedAt: Instant.nullable(),
+  publicUrl: z.string().nullable(),
+  visibility: z.enum(['visible', 'waiting for a moderator', 'gone']).nullable(),
+  failure: z.string().nullable(),
+})
+export type Post = z.infer<typeof Post>

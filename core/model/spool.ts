@@ -1,0 +1,77 @@
+import { z } from 'zod'
+import { Id, Instant } from './primitives'
+import { Receipt } from './receipt'
+
+/** What the network is sent, apart from the media's bytes. */
+export const Payload = z.object({
+  text: z.string(),
+  firstComment: z.string().nullable(),
+  link: z.string().nullable(),
+  media: z.array(z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/), alt: z.string() })),
+})
+export type Payload = z.infer<typeof Payload>
+
+/** A post handed over to the server: `PUT /api/spool/posts/:id`. */
+export const HandOver = z.object({
+  id: Id,
+  generation: z.int().min(1),
+  revision: z.int().min(1),
+  account: Id,
+  dueAt: Instant,
+  /** Elapsed minutes the account leaves between two posts; kept also when posts are late. */
+  gapMinutes: z.int().min(0),
+  payload: Payload,
+})
+export type HandOver = z.infer<typeof HandOver>
+
+/** What the server did with one handed-over post of a batch. */
+export const HandOverAnswer = z.object({
+  id: Id,
+  result: z.enum(['taken', 'older revision', 'media missing', 'not linked', 'already sending', 'finished']),
+  message: z.string(),
+})
+export type HandOverAnswer = z.infer<typeof HandOverAnswer>
+
+/** What became of a recall: `DELETE /api/spool/posts/:id`. */
+export const RecallAnswer = z.object({
+  id: Id,
+  result: z.enum(['recalled', 'already sending', 'finished', 'unknown']),
+  receipt: Receipt.nullable(),
+})
+export type RecallAnswer = z.infer<typeof RecallAnswer>
+
+/** A page of receipts after a cursor; they are kept until acknowledged. */
+export const ReceiptPage = z.object({
+  cursor: z.int().min(0),
+  receipts: z.array(Receipt),
+})
+export type ReceiptPage = z.infer<typeof ReceiptPage>
+
+/** How a delivery stands on the server. */
+export const DeliveryState = z.enum(['waiting', 'sending', 'published', 'failed', 'late', 'recalled', 'gone'])
+export type DeliveryState = z.infer<typeof DeliveryState>
+
+/** An account as the server knows it: all but its token. */
+export const LinkedAccount = z.object({
+  id: Id,
+  network: Id,
+  remoteId: z.string(),
+  handle: z.string(),
+  name: z.string(),
+  zone: z.string(),
+  profileUrl: z.string(),
+  state: z.enum(['linked', 'expired', 'withdrawn']),
+  message: z.string(),
+  since: Instant,
+  expiresAt: Instant.nullable(),
+})
+export type LinkedAccount = z.infer<typeof LinkedAccount>
+
+/** The clock that app, server and world share. `worldUrl` is there in demo mode only. */
+export const ClockAnswer = z.object({
+  now: Instant,
+  offsetMilliseconds: z.int(),
+  demo: z.boolean(),
+  worldUrl: z.string().nullable(),
+})
+export type ClockAnswer = z.infer<typeof ClockAnswer>

@@ -1,0 +1,15 @@
+import { z } from 'zod'
+import { Hold, Id, Instant } from './primitives'
+
+/** The one record that holds for everything in this browser's database. */
+export const Workspace = z.object({
+  id: Id,
+  /** Set when the workspace is the demo; the world carries the same one. */
+  seed: Id.nullable(),
+  held: Hold.nullable(),
+  lastBundleAt: Instant.nullable(),
+  lastVisitAt: Instant.nullable(),
+  receiptCursor: z.int().min(0),
+  createdAt: Instant,
+})
+export type Workspace = z.infer<typeof Workspace>

@@ -1,0 +1,45 @@
+import type { NetworkProfile } from './profile'
+
+const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' })
+const PLAIN = /^[\x20-\x7e\n]*$/
+
+/** A link as it stands in running text; closing punctuation is not part of it. */
+export const URL_PATTERN = /https?:\/\/[^\s<>"]*[^\s<>"'.,;:!?)\]}]/gu
+
+/**
+ * The number of graphemes of a text: extended grapheme clusters after Unicode Standard Annex 29,
+ * what a reader sees as one character.
+ */
+export function graphemes(text: string): number {
+  if (PLAIN.test(text)) return text.length
+  let count = 0
+  for (const _ of segmenter.segment(text)) count++
+  return count
+}
+
+/** The first `count` graphemes of a text, never half of one. */
+export function sliceGraphemes(text: string, count: number): string {
+  if (PLAIN.test(text)) return text.slice(0, count)
+  let seen = 0
+  for (const segment of segmenter.segment(text)) {
+    if (seen === count) return text.slice(0, segment.index)
+    seen++
+  }
+  return text
+}
+
+/**
+ * The length of a text as a network measures it: graphemes, with every link counting for the
+ * profile's fixed number where it gives one.
+ *
+ * @example measure('Look: https://a.example/long', { limit: 300, fold: null, linkCounts: 24 }) // 30
+ */
+export function measure(text: string, rule: NetworkProfile['text']): number {
+  if (rule.linkCounts === null) return graphemes(text)
+  let links = 0
+  const rest = text.replace(URL_PATTERN, () => {
+    links++
+    return ''
+  })
+  return graphemes(rest) + links * rule.linkCounts
+}

@@ -1,0 +1,61 @@
+import type { NetworkProfile } from './profile'
+import { measure, URL_PATTERN } from './measure'
+
+/** A rule of the network that a payload breaks, with the field it concerns. */
+export interface PayloadFault {
+  field: 'text' | 'media' | 'hashtags'
+  reason: string
+}
+
+/**
+ * What a network would refuse about a post. The stand-in world answers 422 from this, and the
+ * writer's checks block on it, so the two cannot disagree. Picture sizes are in pixels.
+ */
+export function payloadFaults(
+  profile: NetworkProfile,
+  post: { text: string; pictures: readonly { width: number; height: number; bytes: number }[] },
+): PayloadFault[] {
+  const faults: PayloadFault[] = []
+  const length = measure(post.text, profile.text)
+  if (length > profile.text.limit)
+    faults.push({
+      field: 'text',
+      reason: `The text has ${length} characters; ${profile.name} takes ${profile.text.limit}.`,
+    })
+  const { least, most } = profile.media.pictures
+  if (post.pictures.length < least)
+    faults.push({ field: 'media', reason: `${profile.name} wants at least ${plural(least, 'picture')}.` })
+  if (post.pictures.length > most)
+    faults.push({
+      field: 'media',
+      reason: `There are ${post.pictures.length} pictures; ${profile.name} takes at most ${most}.`,
+    })
+  if (!post.text.trim() && post.pictures.length === 0)
+    faults.push({ field: 'text', reason: 'There is neither text nor a picture.' })
+  for (const picture of post.pictures) {
+    if (picture.bytes > profile.media.maxBytes)
+      faults.push({
+        field: 'media',
+        reason: `A picture has ${Math.ceil(picture.bytes / 1e6)} MB; ${profile.name} takes ${profile.media.maxBytes / 1e6} MB.`,
+      })
+    const fits =
+      profile.media.shapes.length === 0 ||
+      profile.media.shapes.some((s) => Math.abs(picture.width / picture.height - s.width / s.height) < 0.02)
+    if (!fits)
+      faults.push({
+        field: 'media',
+        reason: `The picture is ${picture.width} by ${picture.height}; ${profile.name} takes ${profile.media.shapes.map((s) => `${s.width}:${s.height}`).join(' or ')}.`,
+      })
+  }
+  const tags = post.text.replace(URL_PATTERN, '').match(/(?<![\p{L}\p{N}_&/])#[\p{L}\p{N}_]+/gu)?.length ?? 0
+  if (tags > profile.hashtags.most)
+    faults.push({
+      field: 'hashtags',
+      reason: `There are ${tags} hashtags; ${profile.name} takes at most ${profile.hashtags.most}.`,
+    })
+  return faults
+}
+
+function plural(count: number, noun: string): string {
+  return `${count === 1 ? 'one' : count} ${noun}${count === 1 ? '' : 's'}`
+}

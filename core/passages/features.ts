@@ -1,0 +1,328 @@
+import type { ReadSentence, Token } from '../reading'
+import {
+  AGEING,
+  CONNECTIVES,
+  IRREGULAR_PAST,
+  NUMBER_WORDS,
+  PLURAL_PRONOUNS,
+  POINTING,
+  STOP_WORDS,
+  THIRD_PERSON,
+} from './words'
+
+const isNoun = (t: Token): boolean => t.pos === 'NOUN' || t.pos === 'PROPN'
+const isVerb = (t: Token): boolean => t.pos === 'VERB' || t.pos === 'AUX'
+const isWord = (t: Token): boolean => /[\p{L}\p{N}]/u.test(t.text)
+
+/** The words of a sentence that carry its subject, as lemmas. */
+export function contentLemmas(tokens: readonly Token[]): string[] {
+  return tokens
+    .filter((t) => isWord(t) && !STOP_WORDS.has(t.lower) && !STOP_WORDS.has(t.lemma))
+    .map((t) => t.lemma)
+}
+
+/**
+ * What in a sentence points out of it, as the words themselves, or null when it stands alone.
+ * `before` are the tokens of the run that precede it and may hold what it points to.
+ *
+ * Rules: no opening connective; a third-person pronoun needs a noun of its number before it; a
+ * demonstrative needs its noun before it; no elliptical subject ("The second is…"); nothing that
+ * points at the page. A rough stand-in for coreference resolution, for which there is no parser.
+ */
+export function danglingWords(
+  tokens: readonly Token[],
+  text: string,
+  before: readonly Token[] = [],
+): string | null {
+  const words = tokens.filter(isWord)
+  const first = words[0]
+  const second = words[1]
+  if (!first) return 'nothing'
+  const pointing = POINTING.exec(text)
+  if (pointing) return pointing[0]
+  const opens = before.length === 0
+  if (opens && CONNECTIVES.has(first.lower)) return first.text
+  if (
+    opens &&
+    /^(this|that|these|those|such|ours|theirs|mine|another|neither|either|both|there)$/.test(first.lower)
+  ) {
+    const existential =
+      first.lower === 'there' && second !== undefined && /^(is|are|was|were)$/.test(second.lower)
+    const whole =
+      (first.lower === 'both' || first.lower === 'neither' || first.lower === 'either') &&
+      second !== undefined &&
+      isNoun(second)
+    if (!existential && !whole) return first.text
+  }
+  if (opens && second && first.lower === 'the') {
+    const third = words[2]
+    const elliptical =
+      second.lower === 'same' ||
+      third?.lower === 'one' ||
+      third?.lower === 'ones' ||
+      (/^(others?|rest|latter|former)$/.test(second.lower) && !(third !== undefined && isNoun(third))) ||
+      (/^(second|third|last|next|first|answer|result|difference|alternative|trick|reason|problem|exception)$/.test(
+        second.lower,
+      ) &&
+        !(third !== undefined && (isNoun(third) || third.pos === 'NUM' || third.lower === 'of'))) ||
+      ((second.pos === 'ADJ' || second.pos === 'NUM') && third !== undefined && isVerb(third))
+    if (elliptical) return `${first.text} ${second.text}`
+  }
+  if (
+    opens &&
+    second &&
+    /^(one|two|three|four|five|six|seven|eight|nine|ten|most|some|many|few|all|none|each|half|several)$/.test(
+      first.lower,
+    )
+  ) {
+    const ofPronoun = second.lower === 'of' && words[2] !== undefined && THIRD_PERSON.has(words[2].lower)
+    const bare = isVerb(second) && !(first.lower === 'most' || first.lower === 'all')
+    if (ofPronoun || bare) return first.text
+  }
+  if (opens && second && /^(more|less|fewer|enough)$/.test(first.lower) && isVerb(second)) return first.text
+  if (opens && words.length > 2) {
+    const other = /\b(?:every|any|no|some)(?:thing|body|one) else\b/i.exec(text)
+    if (other && !/\bthan\b/.test(text)) return other[0]
+    const ordinal = /\bthe (?:second|third|fourth|fifth|latter|former|other|others)\b/i.exec(text)
+    if (ordinal && !/\b(?:one|first|both|two)\b/i.test(text.slice(0, ordinal.index))) return ordinal[0]
+    const counted =
+      /\b(?:first|all|other|last|these|those) (?:two|three|four|five|six|seven|eight|nine|ten|twelve)(?= (?:are|is|were|was|do|have)\b|[.,;])/i.exec(
+        text,
+      )
+    if (counted) return counted[0]
+    const unitless = /(?<![\d.:]) (\d+(?:\.\d+)?)[.!]?$/.exec(text)
+    if (unitless && !/^(?:19|20)\d\d$/.test(unitless[1] ?? '')) return unitless[1] ?? text
+  }
+  const nouns = {
+    singular: before.some((t) => isNoun(t) && !isPlural(t)),
+    plural: before.some((t) => isNoun(t) && isPlural(t)),
+  }
+  const people = (list: readonly Token[]): boolean =>
+    list.some(
+      (t) =>
+        t.pos === 'PROPN' ||
+        /^(man|woman|person|student|owner|child|friend|teacher|doctor|wife|husband|mother|father|judge|player|beginner|merchant|somebody|someone|nobody|everybody|everyone|anyone|people)$/.test(
+          t.lemma,
+        ),
+    )
+  const lemmas = new Set(before.map((t) => t.lemma))
+  const order = isImperative(tokens) ? first : null
+  for (let i = 0; i < tokens.length; i++) {
+    const token = tokens[i] as Token
+    const next = tokens[i + 1]
+    if (token === order) continue
+    if (isNoun(token) || token.pos === 'NUM') {
+      if (isPlural(token) || token.pos === 'NUM') nouns.plural = true
+      else nouns.singular = true
+      if (/^(somebody|someone|nobody|everybody|everyone|anyone|people)$/.test(token.lower))
+        nouns.plural = true
+      lemmas.add(token.lemma)
+      continue
+    }
+    if (
+      /^(somebody|someone|nobody|everybody|everyone|anyone|anybody|people|something|anything|everything|nothing|whatever|whoever)$/.test(
+        token.lower,
+      )
+    ) {
+      nouns.singular = true
+      nouns.plural = true
+      continue
+    }
+    if (THIRD_PERSON.has(token.lower)) {
+      if (isExpletive(tokens, i)) continue
+      if (PLURAL_PRONOUNS.has(token.lower)) {
+        const coordinated = tokens.slice(0, i).concat(before).filter(isNoun).length >= 2
+        if (!nouns.plural && !coordinated && !people([...before, ...tokens.slice(0, i)])) return token.text
+      } else if (/^(he|she|him|his|himself|herself)$/.test(token.lower)) {
+        const named =
+          people([...before, ...tokens.slice(0, i)]) ||
+          [...before, ...tokens.slice(0, i)].some((t) => /^(boat|ship|hull)$/.test(t.lemma))
+        if (!named) return token.text
+      } else if (!nouns.singular) return token.text
+    }
+    if (
+      token.lower === 'her' &&
+      opens &&
+      !people(tokens.slice(0, i)) &&
+      !tokens.slice(0, i).some((t) => /^(boat|ship|hull)$/.test(t.lemma))
+    )
+      return token.text
+    if (/^(this|these|those)$/.test(token.lower) && opens) {
+      const known = next !== undefined && isNoun(next) && lemmas.has(next.lemma)
+      const relative =
+        token.lower === 'those' && next !== undefined && /^(who|that|which|of|in|with)$/.test(next.lower)
+      if (!known && !relative) return next && isNoun(next) ? `${token.text} ${next.text}` : token.text
+    }
+    if (token.lower === 'that' && opens && next !== undefined && isNoun(next) && !isPlural(next)) {
+      const previous = tokens[i - 1]
+      const demonstrative = previous === undefined || previous.pos === 'ADP' || previous.pos === 'PUNCT'
+      if (demonstrative && !lemmas.has(next.lemma)) return `${token.text} ${next.text}`
+    }
+  }
+  return null
+}
+
+/** "It is raining", "it takes an hour to…", "it is rain that…": a subject that points at nothing. */
+function isExpletive(tokens: readonly Token[], index: number): boolean {
+  if (tokens[index]?.lower !== 'it') return false
+  const rest = tokens.slice(index + 1, index + 9).map((t) => t.lower)
+  if (/^(rain|rains|rained|snow|snows|snowed)$/.test(rest[0] ?? '')) return true
+  if (rest[0] === 'takes' || rest[0] === 'took') return rest.includes('to')
+  if (rest[0] !== 'is' && rest[0] !== 'was') return false
+  return rest.slice(1).includes('that') || (rest.slice(1).includes('to') && tokens[index + 2]?.pos === 'ADJ')
+}
+
+function isPlural(token: Token): boolean {
+  return token.lower !== token.lemma && /s$|men$|people$|children$|feet$|teeth$/.test(token.lower)
+}
+
+/** Whether a sentence has a finite verb or is an instruction; "Never in the house." has not. */
+export function hasVerb(tokens: readonly Token[]): boolean {
+  return tokens.some((t) => isVerb(t) && !/ing$/.test(t.lower)) || isImperative(tokens)
+}
+
+const OBJECT_OPENERS = /^(the|a|an|your|both|every|each|all|one|two|it|them|what|yourself|any|no)$/
+
+/** Whether a sentence tells the reader what to do: a base verb first, also after "do not" or "never". */
+export function isImperative(tokens: readonly Token[]): boolean {
+  const words = tokens.filter(isWord)
+  let [first, second] = words
+  if (!first) return false
+  if (/^(do|don’t|don't|never|always|please|then|just)$/.test(first.lower) && second) {
+    const negated = second.lower === 'not' || second.lower === 'n’t' || second.lower === "n't"
+    first = negated ? words[2] : second
+    second = negated ? words[3] : words[2]
+    if (!first) return false
+    return (
+      first.lower === first.lemma &&
+      (first.pos === 'VERB' || first.pos === 'AUX' || first.pos === 'NOUN') &&
+      !/^(if|when|have|had|the|a)$/.test(first.lower)
+    )
+  }
+  if (/^(i|you|we|they|he|she|it|let)$/.test(first.lower))
+    return first.lower === 'let' && second?.lower !== 'us'
+  if (first.lower !== first.lemma || STOP_AS_VERB.test(first.lower)) return false
+  if (first.pos === 'VERB') return second === undefined || !isVerb(second)
+  return (
+    (first.pos === 'NOUN' || first.pos === 'ADJ' || first.pos === 'PROPN') &&
+    second !== undefined &&
+    OBJECT_OPENERS.test(second.lower)
+  )
+}
+
+const STOP_AS_VERB =
+  /^(be|is|are|was|have|has|had|will|would|can|could|may|might|must|should|shall|do|does|did|if|when|what|how|why|where|who)$/
+
+/** Whether a sentence tells of something that happened: past verbs and somebody they happened to. */
+export function isPast(tokens: readonly Token[]): boolean {
+  const verbs = tokens.filter(isVerb)
+  const past = verbs.filter(
+    (t) => IRREGULAR_PAST.has(t.lower) || (/ed$/.test(t.lower) && t.lower !== t.lemma),
+  )
+  const present = verbs.filter((t) => /^(is|are|am|has|have|do|does|will|can|may|should|must)$/.test(t.lower))
+  return past.length > present.length
+}
+
+/** The numbers in a sentence, as written: figures, and number words from three upwards or with a unit. */
+export function numbersIn(tokens: readonly Token[]): Token[] {
+  return tokens.filter((t, i) => {
+    if (/\d/.test(t.text)) return true
+    const value = NUMBER_WORDS[t.lower]
+    if (value === undefined || t.lower === 'once' || t.lower === 'first' || t.lower === 'second') return false
+    return (
+      value >= 2 ||
+      (tokens[i + 1]?.pos === 'NOUN' &&
+        /^(hour|day|week|month|year|inch|mile|minute|kilo|metre|coat|degree)s?$/.test(
+          tokens[i + 1]?.lower ?? '',
+        ))
+    )
+  })
+}
+
+const CONTRAST =
+  /\b(?:not [^.;]{2,60}[,;:] (?:but|it)|rather than|instead of|more than|less than|worse|but|while|whereas|never|nobody|only|the one thing|costs more|not the)\b/i
+
+const ENUMERATES =
+  /\b(?:two|three|four|five|six|seven|eight|nine|ten|several|\d+) (?:[a-z-]+ )?(?:places|things|ways|answers|reasons|kinds|sorts|steps|rules|parts|questions|options|methods|signs|points|lessons|mistakes|stages|causes|types)\b/i
+
+/** Whether a sentence promises a count of things that must follow it: "in three places only." */
+export function promisesList(text: string): boolean {
+  return /[:]$/.test(text) || (ENUMERATES.test(text) && !/:\s/.test(text))
+}
+
+/** Whether a sentence begins with "the" and a thing that was named before it, other than a superlative. */
+export function opensOnKnown(tokens: readonly Token[]): boolean {
+  const [first, second] = tokens
+  return (
+    first?.lower === 'the' &&
+    second !== undefined &&
+    !/^(?:most|best|worst|least|only|one|[a-z]{3,}est)$/.test(second.lower)
+  )
+}
+
+/** Whether a sentence sets one thing against another. */
+export function isContrast(text: string): boolean {
+  return CONTRAST.test(text)
+}
+
+/** Whether a sentence says what something is: "A scarf is …". */
+export function isDefinition(tokens: readonly Token[]): boolean {
+  const words = tokens.filter(isWord)
+  const verb = words.findIndex((t) => t.lower === 'is' || t.lower === 'means' || t.lower === 'are')
+  if (verb < 1 || verb > 5) return false
+  const subject = words.slice(0, verb)
+  const next = words[verb + 1]
+  const named =
+    subject.every((t) => isNoun(t) || t.pos === 'ADJ' || /^(a|an|the)$/.test(t.lower)) && subject.some(isNoun)
+  return named && next !== undefined && (/^(a|an)$/.test(next.lower) || words[verb]?.lower === 'means')
+}
+
+/** The words that tie a text to a moment, or null. */
+export function ageingWords(text: string): string | null {
+  return AGEING.exec(text)?.[0] ?? null
+}
+
+/** Whether every quotation mark and bracket that opens in a text also closes in it. */
+export function isBalanced(text: string): boolean {
+  const count = (pattern: RegExp): number => text.match(pattern)?.length ?? 0
+  return (
+    count(/“/g) === count(/”/g) &&
+    count(/\(/g) === count(/\)/g) &&
+    count(/\[/g) === count(/\]/g) &&
+    count(/"/g) % 2 === 0
+  )
+}
+
+/** What is known of each sentence of a piece before runs are formed. */
+export interface SentenceFeatures {
+  sentence: ReadSentence
+  dangling: string | null
+  verb: boolean
+  imperative: boolean
+  past: boolean
+  numbers: number
+  names: number
+  contrast: boolean
+  definition: boolean
+  question: boolean
+  ageing: string | null
+  lemmas: string[]
+}
+
+export function sentenceFeatures(sentence: ReadSentence): SentenceFeatures {
+  const { tokens, text } = sentence
+  return {
+    sentence,
+    dangling: danglingWords(tokens, text),
+    verb: hasVerb(tokens),
+    imperative: isImperative(tokens),
+    past: isPast(tokens),
+    numbers: numbersIn(tokens).length,
+    names: tokens.filter((t, i) => i > 0 && t.pos === 'PROPN').length,
+    contrast: isContrast(text),
+    definition: isDefinition(tokens),
+    question: text.endsWith('?'),
+    ageing: ageingWords(text),
+    lemmas: contentLemmas(tokens),
+  }
+}

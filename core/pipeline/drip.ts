@@ -1,0 +1,169 @@
+import { writeDrip, type WrittenPost } from '../captions'
+import type {
+  Account,
+  Brand,
+  Check,
+  Drip,
+  Gate,
+  Passage,
+  Piece,
+  Pipeline,
+  Post,
+  PostState,
+  Rhythm,
+} from '../model'
+import { chooseShape, network } from '../networks'
+import { addDays, beatDays, fromWall, startOfDay } from '../planning'
+import { placePosts } from './place'
+
+/** All that is needed to make a drip; ids and the moment are passed in. */
+export interface DripRequest {
+  now: string
+  newId: () => string
+  brand: Brand
+  piece: Piece
+  passages: readonly Passage[]
+  /** The accounts of the drip, in the order of its columns. */
+  accounts: readonly Account[]
+  rhythm: Rhythm
+  startDay: string
+  seed: number
+  pipeline: Pipeline | null
+  /** Who lets posts through: the pipeline's gate, or everything held for a drip begun by hand. */
+  gate: Gate
+  /** All accounts of the workspace and their posts, for the planner and for likeness. */
+  allAccounts: readonly Account[]
+  allBrands: readonly Brand[]
+  standing: readonly Post[]
+}
+
+/** A beat of an account for which there is no caption, and why. */
+export interface MissingPost {
+  beat: number
+  account: string
+  message: string
+}
+
+export interface DripResult {
+  drip: Drip
+  posts: Post[]
+  missing: MissingPost[]
+}
+
+/** Days for which earlier captions of an account count for likeness. */
+const EARLIER_DAYS = 90
+
+/** Writes and places the posts of one piece on some accounts: a drip. */
+export function makeDrip(request: DripRequest, onProgress?: (done: number, all: number) => void): DripResult {
+  const { piece, accounts, brand, now } = request
+  const days = beatDays(request.rhythm)
+  const drip: Drip = {
+    id: request.newId(),
+    brand: brand.id,
+    piece: piece.id,
+    revision: piece.revision,
+    pipeline: request.pipeline?.id ?? null,
+    rhythm: request.rhythm,
+    startDay: request.startDay,
+    accounts: accounts.map((a) => a.id),
+    days,
+    seed: request.seed,
+    held: null,
+    createdAt: now,
+  }
+  const usable = request.passages.filter(
+    (p) => p.piece === piece.id && p.choice !== 'left out' && !p.lostPlace,
+  )
+  const byScore = (a: Passage, b: Passage): number =>
+    Number(b.by === 'person') - Number(a.by === 'person') || b.score - a.score
+  const since = new Date(Date.parse(now) - EARLIER_DAYS * 86_400_000).toISOString()
+  const written = writeDrip(
+    {
+      piece,
+      passages: usable.filter((p) => p.choice === 'kept').sort(byScore),
+      spare: usable.filter((p) => p.choice === 'spare').sort(byScore),
+      accounts,
+      days,
+      house: { style: brand.houseStyle, brand: brand.name },
+      link: piece.url,
+      seed: request.seed,
+      earlier: request.standing
+        .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
+        .map((p) => ({ account: p.account, network: p.network, text: p.wording.text })),
+    },
+    onProgress,
+  )
+  const fresh = written.filter((w) => w.wording !== null).map((w) => toPost(w, drip, request, usable))
+  const placed = placePosts({
+    now,
+    accounts: request.allAccounts,
+    brands: request.allBrands,
+    standing: request.standing,
+    moving: fresh,
+    drips: [drip],
+  })
+  const posts = placed.map((p) => ({ ...p, state: gateState(p.checks, request.gate) }))
+  const missing = written
+    .filter((w) => w.wording === null)
+    .map((w) => ({ beat: w.beat, account: w.account, message: w.checks[0]?.message ?? '' }))
+  return { drip, posts, missing }
+}
+
+function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {
+  const { piece } = request
+  const account = request.accounts.find((a) => a.id === written.account) as Account
+  const image = written.picture === null ? undefined : piece.images[written.picture]
+  const size = image?.width && image.height ? { width: image.width, height: image.height } : null
+  const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
+  return {
+    id: request.newId(),
+    brand: drip.brand,
+    drip: drip.id,
+    pipeline: drip.pipeline,
+    piece: piece.id,
+    beat: written.beat,
+    account: account.id,
+    network: account.network,
+    passage: passage?.id ?? null,
+    wording: written.wording as Post['wording'],
+    others: written.others,
+    edited: false,
+    link: piece.url,
+    media: image
+      ? {
+          sourceUrl: image.url,
+          alt: image.alt || image.caption || piece.title,
+          shape: chooseShape(size, network(account.network).media.shapes),
+          hash: null,
+        }
+      : null,
+    checks: written.checks,
+    accepted: [],
+    wished: wishedAt(drip, written.beat, account.zone),
+    at: null,
+    reasons: [],
+    state: 'draft',
+    held: null,
+    pinned: false,
+    generation: 1,
+    revision: 0,
+    publishedAt: null,
+    publicUrl: null,
+    visibility: null,
+    failure: null,
+  }
+}
+
+/** The moment a drip's rhythm asks for: noon of the beat's day in the account's zone. */
+export function wishedAt(drip: Pick<Drip, 'startDay' | 'days'>, beat: number, zone: string): string {
+  const day = addDays(drip.startDay, drip.days[beat] ?? 0)
+  return new Date(fromWall(day, '12:00', zone) ?? startOfDay(day, zone)).toISOString()
+}
+
+/** The state in which a gate leaves a post with such checks. Blocks pass no gate. */
+export function gateState(checks: readonly Check[], gate: Gate): PostState {
+  const blocked = checks.some((c) => c.severity === 'block')
+  const flagged = checks.some((c) => c.severity === 'flag')
+  if (blocked || gate === 'everything') return 'for review'
+  return gate === 'what is flagged' && flagged ? 'for review' : 'approved'
+}

@@ -1,0 +1,80 @@
+import winkNLP, { type Document, type ItsHelpers } from 'wink-nlp'
+import model from 'wink-eng-lite-web-model'
+
+/** A word, number or mark of a sentence, with its place in the whole text. */
+export interface Token {
+  text: string
+  lower: string
+  lemma: string
+  /** Universal part-of-speech tag (Petrov, Das, McDonald 2012), as wink-nlp gives it. */
+  pos: string
+  start: number
+  end: number
+}
+
+/** A sentence of a stretch of text. */
+export interface SentenceTokens {
+  start: number
+  end: number
+  tokens: Token[]
+}
+
+const nlp = winkNLP(model, ['sbd', 'pos'])
+const its: ItsHelpers = nlp.its
+
+/** Abbreviations after which a full stop does not end a sentence. */
+const ABBREVIATION =
+  /(?:^|[\s(])(?:Dr|Mr|Mrs|Ms|Prof|St|No|Nos|vs|e\.g|i\.e|approx|Fig|Jr|Sr|Capt|Sgt|Rev|Hon|Mt|ca|cf)\.$/
+const INITIAL = /(?:^|[A-Z][\w’'.-]*\s)[A-Z]\.$/
+
+/**
+ * Splits a stretch of running text into sentences and tokens with parts of speech, by wink-nlp's
+ * English model. Sentence ends after abbreviations and initials are mended; places are offsets
+ * into `text` plus `offset`.
+ */
+export function readSentences(text: string, offset = 0): SentenceTokens[] {
+  if (!text.trim()) return []
+  const document: Document = nlp.readDoc(text)
+  const values = document.tokens().out(its.value) as string[]
+  const tags = document.tokens().out(its.pos) as string[]
+  const lemmas = document.tokens().out(its.lemma as never) as unknown as string[]
+  const tokens: Token[] = []
+  let cursor = 0
+  values.forEach((value, i) => {
+    const start = text.indexOf(value, cursor)
+    if (start < 0) return
+    cursor = start + value.length
+    tokens.push({
+      text: value,
+      lower: value.toLowerCase(),
+      lemma: lemmas[i] ?? value.toLowerCase(),
+      pos: tags[i] ?? 'X',
+      start: start + offset,
+      end: cursor + offset,
+    })
+  })
+  const found: SentenceTokens[] = []
+  let next = 0
+  document.sentences().each((sentence: { out(of: unknown): unknown }) => {
+    const span = sentence.out(its.span) as number[]
+    const count = (span[1] ?? 0) - (span[0] ?? 0) + 1
+    const mine = tokens.slice(next, next + count)
+    next += count
+    const first = mine[0]
+    const last = mine[mine.length - 1]
+    if (!first || !last) return
+    const before = found[found.length - 1]
+    if (before && continues(text.slice(before.start - offset, before.end - offset), first)) {
+      before.tokens.push(...mine)
+      before.end = last.end
+    } else found.push({ start: first.start, end: last.end, tokens: mine })
+  })
+  return found
+}
+
+/** Whether a sentence was split too early before the token that follows it. */
+function continues(previous: string, first: Token): boolean {
+  if (/^[)\]”’"]+$/.test(first.text)) return true
+  if (/^\p{Ll}/u.test(first.text) && /[.…]["”’)]*$/.test(previous)) return true
+  return ABBREVIATION.test(previous) || (INITIAL.test(previous) && /^\p{Lu}/u.test(first.text))
+}

@@ -1,0 +1,83 @@
+import type { Block, PieceContent, PieceImage, Sentence } from '../model'
+import { readSentences, type SentenceTokens } from './language'
+
+/** A block before its place in the text is known. */
+export interface BlockDraft {
+  kind: Block['kind']
+  text: string
+  level?: number
+  list?: NonNullable<Block['list']>
+  furniture: string | null
+}
+
+/** A sentence of a piece with its tokens and the index of its block. */
+export interface ReadSentence extends SentenceTokens {
+  block: number
+  text: string
+}
+
+const analyses = new WeakMap<object, ReadSentence[]>()
+
+/**
+ * Joins blocks by blank lines into a piece's text and finds the sentences of each block.
+ * Empty blocks are left out; the images' block numbers are mapped accordingly.
+ */
+export function assemblePiece(
+  about: Omit<PieceContent, 'text' | 'words' | 'blocks' | 'sentences' | 'images'>,
+  drafts: readonly BlockDraft[],
+  images: readonly PieceImage[],
+): PieceContent {
+  const blocks: Block[] = []
+  const numbers: number[] = []
+  let text = ''
+  for (const draft of drafts) {
+    const words = draft.text.trim()
+    if (!words) {
+      numbers.push(blocks.length - 1)
+      continue
+    }
+    if (text) text += '\n\n'
+    const { text: _, ...rest } = draft
+    blocks.push({ ...rest, start: text.length, end: text.length + words.length })
+    numbers.push(blocks.length - 1)
+    text += words
+  }
+  const content: PieceContent = {
+    ...about,
+    text,
+    words: blocks
+      .filter((b) => b.furniture === null)
+      .reduce((sum, b) => sum + countWords(text.slice(b.start, b.end)), 0),
+    blocks,
+    sentences: [],
+    images: images.map((i) => ({ ...i, block: i.block < 0 ? -1 : (numbers[i.block] ?? -1) })),
+  }
+  const read = analyse(content)
+  content.sentences = read.map((s): Sentence => ({ start: s.start, end: s.end, block: s.block }))
+  return content
+}
+
+/**
+ * The sentences of a piece with tokens and parts of speech. One pass per piece: reading, passages
+ * and captions share it through a weak map.
+ */
+export function analyse(piece: Pick<PieceContent, 'text' | 'blocks'>): ReadSentence[] {
+  const known = analyses.get(piece)
+  if (known) return known
+  const read = piece.blocks.flatMap((block, index) =>
+    block.kind === 'code' || block.kind === 'row'
+      ? []
+      : readSentences(piece.text.slice(block.start, block.end), block.start).map((s) => ({
+          ...s,
+          block: index,
+          text: piece.text.slice(s.start, s.end),
+        })),
+  )
+  analyses.set(piece, read)
+  return read
+}
+
+/** The number of words of a text: runs of letters and digits, with apostrophes and hyphens inside. */
+export function countWords(text: string): number {
+  return text.match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu)?.length ?? 0
+}
