@@ -1,0 +1,328 @@
+import { Resvg } from '@resvg/resvg-js'
+
+/**
+ * The pictures of the demo's articles, drawn for it: flat shapes in the colours of a boat shed,
+ * 1200 by 800. Every one has a ground, a subject and nothing else.
+ */
+const INK = '#22302e'
+const OAK = '#b98a4e'
+const LARCH = '#c46f46'
+const STEEL = '#8fa0a3'
+const RIVER = '#7fa6a8'
+const PAPER = '#efe7d6'
+const MOSS = '#6d7f4a'
+const RED = '#a8432d'
+const DARK = '#3c4a48'
+
+const rect = (x: number, y: number, w: number, h: number, fill: string, more = ''): string =>
+  `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}" ${more}/>`
+const path = (d: string, fill: string, stroke = 'none', width = 0): string =>
+  `<path d="${d}" fill="${fill}" stroke="${stroke}" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"/>`
+const line = (x1: number, y1: number, x2: number, y2: number, stroke: string, width: number): string =>
+  `<line x1="${x1}" y1="${y1}" x2="${x2}" y2="${y2}" stroke="${stroke}" stroke-width="${width}" stroke-linecap="round"/>`
+const circle = (x: number, y: number, r: number, fill: string, stroke = 'none', width = 0): string =>
+  `<circle cx="${x}" cy="${y}" r="${r}" fill="${fill}" stroke="${stroke}" stroke-width="${width}"/>`
+const times = (n: number, draw: (i: number) => string): string =>
+  Array.from({ length: n }, (_, i) => draw(i)).join('')
+const hull = (fill: string, x = 0, y = 0, s = 1): string =>
+  `<g transform="translate(${x} ${y}) scale(${s})">${path('M150 380 C300 640 860 640 1060 360 C860 420 320 440 150 380 Z', fill, INK, 8)}${path('M200 430 C380 560 800 560 1000 420', 'none', INK, 4)}${path('M240 480 C420 590 780 590 950 470', 'none', INK, 4)}</g>`
+
+const SCENES: Readonly<Record<string, { ground: string; draw: string }>> = {
+  'seam-section': {
+    ground: PAPER,
+    draw:
+      rect(80, 240, 480, 360, OAK) +
+      rect(640, 240, 480, 360, OAK) +
+      path('M560 240 L640 240 L606 600 L594 600 Z', '#d9c9a4') +
+      times(5, (i) => circle(600, 560 - i * 42, 16 + i * 3, '#f4efe2', INK, 4)) +
+      path('M556 240 L644 240 L632 330 L568 330 Z', RED) +
+      times(
+        6,
+        (i) =>
+          line(110, 290 + i * 55, 530, 280 + i * 55, '#a3773d', 5) +
+          line(670, 285 + i * 55, 1090, 292 + i * 55, '#a3773d', 5),
+      ),
+  },
+  'mallet-iron': {
+    ground: '#d8d2c0',
+    draw:
+      rect(0, 560, 1200, 240, OAK) +
+      rect(200, 260, 420, 120, LARCH, 'rx="20"') +
+      rect(200, 260, 60, 120, DARK) +
+      rect(560, 260, 60, 120, DARK) +
+      rect(380, 380, 44, 260, '#8a5a33', 'rx="12"') +
+      times(
+        3,
+        (i) =>
+          rect(760 + i * 120, 300, 40, 200, STEEL, 'rx="10"') +
+          path(
+            `M${750 + i * 120} 500 L${810 + i * 120} 500 L${800 + i * 120 + i * 14} 640 L${760 + i * 120 - i * 14} 640 Z`,
+            '#6f8083',
+          ),
+      ),
+  },
+  'steam-box': {
+    ground: RIVER,
+    draw:
+      rect(0, 620, 1200, 180, DARK) +
+      rect(180, 320, 840, 150, OAK) +
+      times(4, (i) => line(180, 350 + i * 32, 1020, 350 + i * 32, '#96703c', 4)) +
+      line(280, 470, 220, 640, INK, 18) +
+      line(340, 470, 400, 640, INK, 18) +
+      line(860, 470, 800, 640, INK, 18) +
+      line(920, 470, 980, 640, INK, 18) +
+      path('M100 620 L100 520 Q100 480 150 480 L190 480 L190 620 Z', STEEL, INK, 6) +
+      times(5, (i) =>
+        path(`M${1030 + i * 22} ${380 - i * 30} q30 -40 0 -80 q-30 -40 0 -80`, 'none', '#f2f5f2', 14),
+      ),
+  },
+  'frame-bend': {
+    ground: '#cfdcd6',
+    draw:
+      path('M120 640 C360 120 840 120 1080 640', 'none', LARCH, 44) +
+      path('M170 650 C390 200 810 200 1030 650', 'none', '#7b5333', 20) +
+      times(
+        3,
+        (i) =>
+          `<g transform="translate(${310 + i * 280} ${300 - (i === 1 ? 70 : 0)})">${rect(-16, -70, 32, 190, STEEL)}${rect(-50, -70, 100, 22, STEEL)}${rect(-50, 98, 100, 22, STEEL)}</g>`,
+      ) +
+      rect(520, 620, 160, 60, INK),
+  },
+  'two-boards': {
+    ground: '#dfe3da',
+    draw:
+      rect(140, 80, 420, 640, '#d2ab72') +
+      times(26, (i) =>
+        line(170 + ((i * 53) % 360), 110 + i * 23, 200 + ((i * 53) % 360), 124 + i * 23, '#f0d6a8', 6),
+      ) +
+      rect(640, 80, 420, 640, LARCH) +
+      times(9, (i) => rect(660 + i * 45, 80, 14, 640, i % 2 ? '#dd9a63' : '#a5512d')),
+  },
+  'board-end': {
+    ground: '#b8c4bf',
+    draw:
+      rect(120, 220, 960, 360, '#e2c493') +
+      times(14, (i) =>
+        path(
+          `M120 ${600 - i * 30} Q600 ${300 - i * 34} 1080 ${600 - i * 30}`,
+          'none',
+          i > 10 ? '#e9d9b8' : '#a9713f',
+          10,
+        ),
+      ) +
+      rect(0, 0, 1200, 220, '#b8c4bf') +
+      rect(0, 580, 1200, 220, '#b8c4bf') +
+      rect(0, 0, 120, 800, '#b8c4bf') +
+      rect(1080, 0, 120, 800, '#b8c4bf') +
+      rect(120, 220, 960, 360, 'none', `stroke="${INK}" stroke-width="10"`),
+  },
+  'screwdriver-plank': {
+    ground: LARCH,
+    draw:
+      times(
+        3,
+        (i) =>
+          rect(0, i * 270, 1200, 250, i % 2 ? '#c98b57' : '#bd7a48') + rect(0, i * 270 + 250, 1200, 20, INK),
+      ) +
+      `<g transform="rotate(-32 600 400)">${rect(560, 380, 380, 34, STEEL)}${path('M900 340 Q1080 300 1120 397 Q1080 494 900 454 Z', RED, INK, 6)}</g>` +
+      circle(560, 470, 46, '#6d3d22') +
+      circle(560, 470, 24, INK),
+  },
+  'rot-map': {
+    ground: PAPER,
+    draw:
+      hull('#f8f3e6', 0, -20) +
+      (
+        [
+          [190, 380],
+          [300, 412],
+          [520, 410],
+          [700, 405],
+          [900, 385],
+          [1040, 350],
+          [610, 560],
+        ] as const
+      )
+        .map(([x, y]) => circle(x, y, 26, 'none', RED, 12))
+        .join('') +
+      times(9, (i) => line(140 + i * 115, 90, 120 + i * 115, 190, RIVER, 9)),
+  },
+  'brush-tin': {
+    ground: MOSS,
+    draw:
+      rect(300, 330, 360, 380, STEEL, 'rx="16"') +
+      `<ellipse cx="480" cy="330" rx="180" ry="54" fill="#d59b3c" stroke="${INK}" stroke-width="10"/>` +
+      `<g transform="rotate(18 560 280)">${rect(280, 250, 330, 56, '#8a5a33', 'rx="26"')}${rect(610, 236, 60, 84, STEEL)}${path('M670 236 L830 226 L830 330 L670 320 Z', '#3a2c1e')}</g>` +
+      path('M840 300 q40 90 0 150 q-40 -60 0 -150', '#d59b3c'),
+  },
+  'dew-curve': {
+    ground: '#eef1ea',
+    draw:
+      rect(520, 100, 190, 560, '#f0cf7e') +
+      line(120, 660, 1100, 660, INK, 8) +
+      line(120, 660, 120, 100, INK, 8) +
+      path('M120 560 C320 540 420 260 620 220 C800 190 900 480 1100 560', 'none', RED, 16) +
+      path('M120 400 C400 380 800 420 1100 400', 'none', RIVER, 12) +
+      times(12, (i) => line(160 + i * 80, 660, 160 + i * 80, 685, INK, 6)),
+  },
+  'calendar-boat': {
+    ground: '#c9b99a',
+    draw:
+      rect(200, 80, 800, 640, '#fbf8f0', 'rx="12"') +
+      rect(200, 80, 800, 100, RED, 'rx="12"') +
+      times(27, (i) => {
+        const x = 230 + (i % 7) * 108,
+          y = 210 + Math.floor(i / 7) * 122
+        return (
+          rect(x, y, 92, 104, '#ece4d0') +
+          line(x + 16, y + 18, x + 76, y + 86, DARK, 9) +
+          line(x + 76, y + 18, x + 16, y + 86, DARK, 9)
+        )
+      }) +
+      rect(878, 576, 92, 104, '#ece4d0') +
+      path('M888 630 Q924 680 960 630 Z', RIVER, INK, 4) +
+      line(924, 630, 924, 590, INK, 4) +
+      path('M926 592 L952 622 L926 622 Z', LARCH),
+  },
+  'hours-bars': {
+    ground: '#e4e8e0',
+    draw:
+      [
+        [820, STEEL],
+        [700, RIVER],
+        [610, MOSS],
+        [480, LARCH],
+        [230, RED],
+      ]
+        .map(([w, c], i) => rect(180, 130 + i * 115, Number(w), 76, String(c), 'rx="6"'))
+        .join('') + line(160, 90, 160, 710, INK, 10),
+  },
+  'tool-row': {
+    ground: '#d9cdb4',
+    draw:
+      rect(0, 620, 1200, 180, '#a57c4b') +
+      path('M70 560 L70 490 L200 450 L230 560 Z', DARK) +
+      rect(110, 560, 100, 20, STEEL) +
+      line(290, 580, 290, 380, INK, 22) +
+      line(290, 470, 380, 360, STEEL, 18) +
+      rect(430, 330, 24, 250, STEEL) +
+      rect(422, 480, 40, 110, RED, 'rx="10"') +
+      rect(490, 380, 14, 200, STEEL) +
+      rect(480, 490, 34, 100, RED, 'rx="10"') +
+      path('M570 330 L620 330 L660 580 L600 580 Z', STEEL) +
+      rect(585, 560, 90, 40, OAK) +
+      rect(760, 360, 26, 230, OAK) +
+      rect(710, 330, 130, 56, DARK, 'rx="8"') +
+      times(4, (i) => rect(900, 560 - i * 54, 22, 50, i % 2 ? '#f1d27a' : OAK)) +
+      rect(980, 520, 160, 66, '#7d868a', 'rx="6"'),
+  },
+  'block-plane': {
+    ground: RIVER,
+    draw:
+      rect(0, 560, 1200, 240, OAK) +
+      path('M360 550 L360 450 L520 430 L600 360 L720 420 L860 450 L860 550 Z', DARK) +
+      rect(350, 540, 520, 24, STEEL) +
+      path('M560 440 L620 360 L660 380 L610 450 Z', STEEL) +
+      path(
+        'M610 350 C560 240 440 240 430 320 C420 390 520 390 510 330 C505 300 470 300 468 325',
+        'none',
+        '#ecd29c',
+        20,
+      ),
+  },
+  'scarf-joint': {
+    ground: PAPER,
+    draw:
+      path('M60 340 L900 340 L300 460 L60 460 Z', OAK, INK, 6) +
+      path('M1140 340 L912 340 L312 460 L1140 460 Z', LARCH, INK, 6) +
+      line(300, 540, 900, 540, RED, 8) +
+      line(300, 515, 300, 565, RED, 8) +
+      line(900, 515, 900, 565, RED, 8) +
+      line(980, 340, 980, 460, DARK, 8),
+  },
+  'scarf-jig': {
+    ground: '#aebbb2',
+    draw:
+      rect(0, 640, 1200, 160, '#7b5333') +
+      times(4, (i) =>
+        rect(
+          100 + i * 170,
+          560 - i * 74,
+          1000 - i * 170,
+          68,
+          i % 2 ? LARCH : OAK,
+          `stroke="${INK}" stroke-width="5"`,
+        ),
+      ) +
+      `<g transform="translate(330 330) rotate(-24)">${path('M0 80 L0 20 L120 0 L170 -50 L260 20 L300 80 Z', DARK)}${rect(-10, 78, 320, 18, STEEL)}</g>`,
+  },
+  'cover-boat': {
+    ground: '#cdd8de',
+    draw:
+      rect(0, 640, 1200, 160, '#e9eef0') +
+      hull(LARCH, 60, 60, 0.9) +
+      path('M170 420 L600 170 L1040 400 L960 440 L600 240 L260 460 Z', MOSS, INK, 6) +
+      times(16, (i) => circle((i * 173) % 1200, (i * 97) % 600, 9, '#ffffff')),
+  },
+  'bilge-dry': {
+    ground: '#8d6a44',
+    draw:
+      times(6, (i) => rect(i * 205, 0, 190, 800, i === 3 ? INK : '#a57c4b')) +
+      path('M180 340 L460 340 L420 640 L220 640 Z', STEEL, INK, 8) +
+      `<ellipse cx="320" cy="340" rx="140" ry="36" fill="#5d7679" stroke="${INK}" stroke-width="8"/>` +
+      rect(700, 430, 240, 130, '#e0b74c', 'rx="34"') +
+      times(8, (i) => circle(730 + (i % 4) * 56, 465 + Math.floor(i / 4) * 56, 10, '#b98f2e')),
+  },
+  'boat-price-tag': {
+    ground: '#d7e0d2',
+    draw:
+      hull('#e8dfca', 0, -40) +
+      line(200, 600, 1040, 600, INK, 18) +
+      circle(420, 650, 56, INK) +
+      circle(420, 650, 22, STEEL) +
+      circle(800, 650, 56, INK) +
+      circle(800, 650, 22, STEEL) +
+      line(1000, 360, 1060, 200, INK, 5) +
+      path('M980 80 L1120 80 L1120 220 L1050 250 L980 220 Z', '#fbf8f0', INK, 6) +
+      circle(1050, 150, 34, 'none', RED, 12),
+  },
+  'cost-stack': {
+    ground: '#f0e6cf',
+    draw:
+      rect(0, 680, 1200, 120, '#8a5a33') +
+      times(
+        12,
+        (i) =>
+          `<ellipse cx="400" cy="${670 - i * 42}" rx="150" ry="34" fill="${i % 2 ? '#d9a441' : '#c68f2d'}" stroke="${INK}" stroke-width="6"/>`,
+      ) +
+      times(
+        3,
+        (i) =>
+          `<ellipse cx="820" cy="${670 - i * 42}" rx="110" ry="28" fill="${i % 2 ? '#d9a441' : '#c68f2d'}" stroke="${INK}" stroke-width="6"/>`,
+      ) +
+      path('M680 420 L960 420', 'none', LARCH, 26),
+  },
+}
+
+export const PICTURE_NAMES = Object.keys(SCENES)
+
+/** A scene as SVG, or null where there is none of that name. */
+export function pictureSvg(name: string): string | null {
+  const scene = SCENES[name]
+  return scene
+    ? `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1200 800" width="1200" height="800">${rect(0, 0, 1200, 800, scene.ground)}${scene.draw}</svg>`
+    : null
+}
+
+const drawn = new Map<string, Buffer>()
+
+/** A scene as PNG, drawn once. */
+export function picturePng(name: string): Buffer | null {
+  const svg = pictureSvg(name)
+  if (!svg) return null
+  const known = drawn.get(name)
+  if (known) return known
+  const png = Buffer.from(new Resvg(svg).render().asPng())
+  drawn.set(name, png)
+  return png
+}

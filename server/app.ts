@@ -1,0 +1,244 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import helmet from '@fastify/helmet'
+import rateLimit from '@fastify/rate-limit'
+import fastifyStatic from '@fastify/static'
+import swagger from '@fastify/swagger'
+import Fastify, { type FastifyError, type FastifyInstance, type FastifyRequest } from 'fastify'
+import {
+  hasZodFastifySchemaValidationErrors,
+  jsonSchemaTransform,
+  serializerCompiler,
+  validatorCompiler,
+  type ZodTypeProvider,
+} from 'fastify-type-provider-zod'
+import { asFault, Fault } from '../core/model'
+import { Clock } from './clock'
+import { openDatabase, type Database } from './database'
+import { httpConnector } from './dispatch/connector'
+import { Links } from './dispatch/links'
+import { Spool } from './dispatch/spool'
+import { Worker } from './dispatch/worker'
+import { clockRoutes } from './routes/clock'
+import { demoRoutes } from './routes/demo'
+import { intakeRoutes } from './routes/intake'
+import { linkRoutes } from './routes/link'
+import { spoolRoutes } from './routes/spool'
+import { workspaceRoutes } from './routes/workspace'
+
+export interface ServerOptions {
+  port: number
+  host: string
+  /** Folder of the spool and of everything that is kept. */
+  dataDir: string
+  databaseUrl?: string | undefined
+  /** The built application, served as files. */
+  appDir?: string | undefined
+  /** Where the stand-in world answers; set in demo mode only. */
+  worldUrl: string | null
+  /** Further origins the app may come from: the development server. */
+  origins?: readonly string[]
+}
+
+/** What the routes share, there once the database is open. */
+export interface House {
+  database: Database
+  spool: Spool
+  links: Links
+  worker: Worker
+}
+
+/** What the routes are given. `house()` throws `not-ready` until the spool is up. */
+export interface Context {
+  options: ServerOptions
+  clock: Clock
+  house: () => House
+  isReady: () => boolean
+  origin: string
+}
+
+export type App = FastifyInstance
+
+const API_BODY = 2 * 1024 * 1024
+
+/**
+ * The server: listens at once, opens the spool behind that (503 with Retry-After until it is
+ * there), and checks Origin, Host and content type on every route that changes or fetches anything.
+ */
+export async function createServer(
+  options: ServerOptions,
+): Promise<{ app: App; ready: Promise<void>; close: () => Promise<void> }> {
+  const origin = `http://localhost:${options.port}`
+  let house: House | null = null
+  let failure: Fault | null = null
+  const current = (): House => {
+    if (failure) throw failure
+    if (!house) throw new Fault('not-ready', 'The server is still starting. Try again in a moment.')
+    return house
+  }
+  const clock = new Clock(options.worldUrl !== null, () => current().database)
+  const context: Context = { options, clock, house: current, isReady: () => house !== null, origin }
+
+  const app = Fastify({
+    bodyLimit: API_BODY,
+    trustProxy: false,
+    requestTimeout: 60_000,
+  }).withTypeProvider<ZodTypeProvider>()
+  app.setValidatorCompiler(validatorCompiler)
+  app.setSerializerCompiler(serializerCompiler)
+  const world = options.worldUrl ? [options.worldUrl, options.worldUrl.replace('//', '//*.')] : []
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        workerSrc: ["'self'", 'blob:'],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:', 'https:', ...world],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        formAction: ["'self'"],
+        upgradeInsecureRequests: null,
+      },
+    },
+    strictTransportSecurity: false,
+  })
+  await app.register(rateLimit, {
+    max: 1200,
+    timeWindow: 60_000,
+    errorResponseBuilder: () =>
+      new Fault('too-many', 'Too many requests in one minute. Wait a moment and try again.'),
+  })
+  await app.register(swagger, {
+    openapi: {
+      info: {
+        title: 'Dripline server',
+        version: '0.1.0',
+        description:
+          'What goes on while the browser is closed: deliveries, receipts, links, and fetching on behalf of sources.',
+      },
+    },
+    transform: jsonSchemaTransform,
+  })
+  app.addContentTypeParser(
+    /^image\/(png|jpeg|webp)$/,
+    { parseAs: 'buffer', bodyLimit: 9 * 1024 * 1024 },
+    (_request, body, done) => done(null, body),
+  )
+  app.setErrorHandler((error: FastifyError | Fault, _request, reply) => {
+    const fault = toFault(error)
+    if (fault.code === 'internal')
+      process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
+    if (fault.code === 'not-ready') void reply.header('retry-after', '1')
+    void reply.status(fault.status).send(fault.toJSON())
+  })
+  const origins = new Set([origin, ...(options.origins ?? [])])
+  app.addHook('onRequest', async (request, reply) => {
+    const host = request.headers.host ?? ''
+    const allowed = new Set([
+      `localhost:${options.port}`,
+      ...(options.origins ?? []).map((o) => new URL(o).host),
+    ])
+    if (!allowed.has(host)) {
+      if (request.method === 'GET' && !request.url.startsWith('/api/'))
+        return reply.redirect(`${origin}${request.url}`, 308)
+      throw new Fault('wrong-origin', `This server answers at ${origin} only.`, 'host')
+    }
+    if (request.method === 'GET' || request.method === 'HEAD') return
+    if (!origins.has(request.headers.origin ?? ''))
+      throw new Fault('wrong-origin', 'The request does not come from the application.', 'origin')
+    checkContentType(request)
+  })
+
+  app.get('/api/docs.json', { schema: { hide: true } }, () => app.swagger())
+  workspaceRoutes(app, context)
+  clockRoutes(app, context)
+  linkRoutes(app, context)
+  spoolRoutes(app, context)
+  intakeRoutes(app, context)
+  demoRoutes(app, context)
+  await serveApp(app, options.appDir)
+
+  let opening: Promise<void> | null = null
+  const open = async (): Promise<void> => {
+    try {
+      const database = await openDatabase({ url: options.databaseUrl, folder: options.dataDir })
+      const spool = new Spool(database)
+      const links = new Links(database)
+      const workspace = async (): Promise<string> =>
+        (await database.query<{ value: string }>(`select value from settings where key = 'workspace'`))[0]
+          ?.value ?? 'nobody'
+      const connector = httpConnector(options.worldUrl ?? origin, () => clock.now())
+      const worker = new Worker({ database, spool, links, clock, connector, workspace })
+      house = { database, spool, links, worker }
+      await clock.load()
+      await worker.start()
+    } catch (error) {
+      failure = asFault(error)
+      house = null
+      throw error
+    }
+  }
+  opening = open()
+  opening.catch(() => undefined)
+  return {
+    app,
+    ready: opening,
+    close: async () => {
+      await opening.catch(() => undefined)
+      await house?.worker.stop()
+      await app.close()
+      await house?.database.close()
+    },
+  }
+}
+
+function checkContentType(request: FastifyRequest): void {
+  const type = request.headers['content-type']
+  const hasBody =
+    Number(request.headers['content-length'] ?? 0) > 0 || request.headers['transfer-encoding'] !== undefined
+  if (!hasBody) return
+  if (type && (/^application\/json\b/.test(type) || /^image\/(png|jpeg|webp)$/.test(type))) return
+  throw new Fault('wrong-type', 'Send JSON, or a picture as PNG, JPEG or WebP.', 'content-type')
+}
+
+function toFault(error: FastifyError | Fault | Error): Fault {
+  if (error instanceof Fault) return error
+  if (hasZodFastifySchemaValidationErrors(error)) {
+    const issue = error.validation[0]
+    return new Fault(
+      'bad-request',
+      issue?.message ?? 'The request has the wrong shape.',
+      issue?.instancePath.replaceAll('/', '.').replace(/^\./, '') || null,
+    )
+  }
+  const status = 'statusCode' in error ? error.statusCode : undefined
+  if (status === 413) return new Fault('too-large', 'The request is larger than this route takes.')
+  if (status === 415) return new Fault('wrong-type', 'This kind of content is not taken here.')
+  if (status === 429)
+    return new Fault('too-many', 'Too many requests in one minute. Wait a moment and try again.')
+  if (status !== undefined && status >= 400 && status < 500) return new Fault('bad-request', error.message)
+  return new Fault('internal', 'Something went wrong on the server. Its log says what.')
+}
+
+async function serveApp(app: App, dir: string | undefined): Promise<void> {
+  const has = dir !== undefined && existsSync(join(dir, 'index.html'))
+  if (has)
+    await app.register(fastifyStatic, {
+      root: dir,
+      wildcard: false,
+      index: false,
+      maxAge: 0,
+      setHeaders: (reply, path) =>
+        void (path.includes('/assets/')
+          ? reply.header('cache-control', 'public, max-age=31536000, immutable')
+          : undefined),
+      preCompressed: true,
+    })
+  app.setNotFoundHandler((request, reply) => {
+    const page = request.method === 'GET' && !request.url.startsWith('/api/') && !request.url.includes('.')
+    if (page && has) return reply.sendFile('index.html')
+    const fault = new Fault('not-found', 'There is nothing at this address.', request.url)
+    return reply.status(404).send(fault.toJSON())
+  })
+}

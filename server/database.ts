@@ -1,0 +1,155 @@
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { PGlite } from '@electric-sql/pglite'
+import pg from 'pg'
+import { Fault } from '../core/model'
+
+/** Values that both engines take as parameters. */
+export type Value = string | number | boolean | null | Uint8Array
+
+/** Runs one statement and gives its rows. */
+export interface Queryable {
+  query<R = Record<string, unknown>>(text: string, values?: readonly Value[]): Promise<R[]>
+}
+
+/** The spool's database: PGlite in a folder, or PostgreSQL. Same statements, same tests. */
+export interface Database extends Queryable {
+  engine: 'pglite' | 'postgres'
+  transaction<T>(work: (tx: Queryable) => Promise<T>): Promise<T>
+  /** What pg-boss wants of its `db` option. Parameterless text may hold several statements. */
+  executeSql(text: string, values?: unknown[]): Promise<{ rows: unknown[] }>
+  close(): Promise<void>
+}
+
+const SCHEMA = `
+create table if not exists settings (key text primary key, value text not null);
+create table if not exists links (
+  account text primary key, network text not null, remote_id text not null, handle text not null,
+  name text not null, zone text not null, profile_url text not null, token text not null,
+  state text not null, message text not null, since bigint not null, expires_at bigint
+);
+create table if not exists media (hash text primary key, type text not null, bytes bytea not null);
+create table if not exists deliveries (
+  post text not null, generation int not null, revision int not null, account text not null,
+  due_at bigint not null, gap_minutes int not null, payload text not null, state text not null,
+  tries int not null default 0, next_try_at bigint not null, lease_until bigint not null default 0,
+  lease_owner text not null default '', attempts text not null default '[]',
+  published_at bigint, remote_id text, public_url text,
+  primary key (post, generation)
+);
+create index if not exists deliveries_work on deliveries (account, state, next_try_at);
+create table if not exists receipts (cursor bigserial primary key, post text not null, body text not null);
+`
+
+/**
+ * Opens the database and brings its schema up. A folder belongs to one process: two on one PGlite
+ * folder silently lose rows, so an exclusive lock file names the process that holds it.
+ */
+export async function openDatabase(options: { url?: string | undefined; folder: string }): Promise<Database> {
+  const database = options.url ? openPostgres(options.url) : await openPglite(options.folder)
+  await database.executeSql(SCHEMA)
+  return database
+}
+
+function openPostgres(url: string): Database {
+  const pool = new pg.Pool({ connectionString: url, max: 8 })
+  const on =
+    (client: pg.Pool | pg.PoolClient): Queryable['query'] =>
+    async <R>(text: string, values: readonly Value[] = []) =>
+      (await client.query(text, values.map(toBuffer))).rows as R[]
+  return {
+    engine: 'postgres',
+    query: on(pool),
+    executeSql: async (text, values) => {
+      const result = (await (values?.length ? pool.query(text, values) : pool.query(text))) as
+        pg.QueryResult | pg.QueryResult[]
+      return { rows: Array.isArray(result) ? result.flatMap((r) => r.rows as unknown[]) : result.rows }
+    },
+    transaction: async (work) => {
+      const client = await pool.connect()
+      try {
+        await client.query('begin')
+        const result = await work({ query: on(client) })
+        await client.query('commit')
+        return result
+      } catch (error) {
+        await client.query('rollback').catch(() => undefined)
+        throw error
+      } finally {
+        client.release()
+      }
+    },
+    close: () => pool.end(),
+  }
+}
+
+function toBuffer(value: Value): Value | Buffer {
+  return value instanceof Uint8Array ? Buffer.from(value) : value
+}
+
+async function openPglite(folder: string): Promise<Database> {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const release = lock(join(folder, 'lock'))
+  const lite = new PGlite(join(folder, 'spool'))
+  try {
+    await lite.waitReady
+  } catch (error) {
+    release()
+    throw error
+  }
+  return {
+    engine: 'pglite',
+    query: async <R>(text: string, values: readonly Value[] = []) =>
+      (await lite.query<R>(text, [...values])).rows,
+    executeSql: async (text, values) => {
+      if (values?.length) return lite.query(text, values)
+      const results = await lite.exec(text)
+      return { rows: results.flatMap((r) => r.rows as unknown[]) }
+    },
+    transaction: (work) =>
+      lite.transaction((tx) =>
+        work({
+          query: async <R>(text: string, values: readonly Value[] = []) =>
+            (await tx.query<R>(text, [...values])).rows,
+        }),
+      ),
+    close: async () => {
+      await lite.close()
+      release()
+    },
+  }
+}
+
+/** Takes the folder for this process, or says which process holds it. A dead holder's lock is taken over. */
+function lock(path: string): () => void {
+  for (let attempt = 0; attempt < 2; attempt++) {
+    try {
+      writeFileSync(path, String(process.pid), { flag: 'wx' })
+      return () => rmSync(path, { force: true })
+    } catch {
+      const holder = Number(readFileSync(path, 'utf8'))
+      if (holder !== process.pid && isAlive(holder))
+        throw new Fault(
+          'not-ready',
+          `The data folder is in use by process ${holder}. Stop that one, or set DATA_DIR to another folder.`,
+          path,
+        )
+      rmSync(path, { force: true })
+    }
+  }
+  throw new Fault(
+    'not-ready',
+    'The data folder is in use by another process that is just starting. Try again.',
+    path,
+  )
+}
+
+function isAlive(pid: number): boolean {
+  if (!Number.isInteger(pid) || pid <= 0) return false
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM'
+  }
+}

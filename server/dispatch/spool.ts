@@ -1,0 +1,365 @@
+import { z } from 'zod'
+import {
+  Attempt,
+  Payload,
+  Receipt,
+  type HandOver,
+  type HandOverAnswer,
+  type RecallAnswer,
+  type ReceiptPage,
+} from '../../core/model'
+import type { Database, Queryable } from '../database'
+
+/** How late a post may be and still be sent: two hours. Later ones wait for a decision. */
+export const LATEST = 2 * 3_600_000
+/** How long a claimed delivery belongs to its server, in real milliseconds. */
+export const LEASE = 20_000
+
+const MINUTE = 60_000
+
+/** A delivery that a server has claimed and must now carry out. */
+export interface Claim {
+  post: string
+  generation: number
+  account: string
+  dueAt: number
+  payload: Payload
+  tries: number
+  attempts: Attempt[]
+}
+
+/** What came of carrying it out. */
+export type Outcome =
+  | { kind: 'published'; remoteId: string; publicUrl: string | null; visibility: Receipt['visibility'] }
+  | { kind: 'refused'; reason: string }
+  | { kind: 'later'; reason: string; afterMilliseconds: number }
+  | { kind: 'unlinked'; reason: string; state: 'expired' | 'withdrawn' }
+
+interface Row {
+  post: string
+  generation: number
+  revision: number
+  account: string
+  due_at: string | number
+  gap_minutes: number
+  payload: string
+  state: string
+  tries: number
+  next_try_at: string | number
+  lease_until: string | number
+  lease_owner: string
+  attempts: string
+  published_at: string | number | null
+  remote_id: string | null
+  public_url: string | null
+}
+
+const TRIES = 6
+
+/**
+ * The table of deliveries, which is the truth about what has been handed over. Invariants: one row
+ * a post and generation; at most one delivery of an account is leased at a time, so their order
+ * holds; a row once published never leaves that state except to "gone".
+ * `now` is the shared clock's; leases alone count in real time.
+ */
+export class Spool {
+  readonly #database: Database
+
+  constructor(database: Database) {
+    this.#database = database
+  }
+
+  /** Takes a post, or says why not. Idempotent; an older revision is refused. */
+  async put(entry: HandOver): Promise<HandOverAnswer> {
+    const answer = (result: HandOverAnswer['result'], message: string): HandOverAnswer => ({
+      id: entry.id,
+      result,
+      message,
+    })
+    return this.#database.transaction(async (tx) => {
+      await lockAccount(tx, entry.account)
+      const [link] = await tx.query(`select 1 from links where account = $1`, [entry.account])
+      if (!link) return answer('not linked', 'The account is not linked on this server. Link it again.')
+      for (const { hash } of entry.payload.media) {
+        const [media] = await tx.query(`select 1 from media where hash = $1`, [hash])
+        if (!media) return answer('media missing', `The picture ${hash.slice(0, 8)}… has not been uploaded.`)
+      }
+      const rows = await tx.query<Row>(`select * from deliveries where post = $1 order by generation desc`, [
+        entry.id,
+      ])
+      const same = rows.find((r) => r.generation === entry.generation)
+      if (rows.some((r) => r.generation > entry.generation))
+        return answer('older revision', 'A later generation of this post is here already.')
+      if (same) {
+        if (same.revision > entry.revision)
+          return answer('older revision', 'A newer revision of this post is here already.')
+        if (same.state === 'sending') return answer('already sending', 'The post is being sent right now.')
+        if (same.state === 'published' || same.state === 'failed' || same.state === 'gone')
+          return answer('finished', `The post is ${same.state}.`)
+      }
+      await tx.query(
+        `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at)
+         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5)
+         on conflict (post, generation) do update set revision = excluded.revision, account = excluded.account,
+           due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload,
+           state = 'waiting', tries = 0, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
+        [
+          entry.id,
+          entry.generation,
+          entry.revision,
+          entry.account,
+          Date.parse(entry.dueAt),
+          entry.gapMinutes,
+          JSON.stringify(entry.payload),
+        ],
+      )
+      return answer('taken', 'The server has it and will send it at its time.')
+    })
+  }
+
+  /** Takes a post back before it is sent. */
+  async recall(post: string): Promise<RecallAnswer> {
+    return this.#database.transaction(async (tx) => {
+      const [found] = await tx.query<Row>(
+        `select * from deliveries where post = $1 order by generation desc limit 1`,
+        [post],
+      )
+      if (!found) return { id: post, result: 'unknown', receipt: null }
+      await lockAccount(tx, found.account)
+      const [row] = await tx.query<Row>(`select * from deliveries where post = $1 and generation = $2`, [
+        post,
+        found.generation,
+      ])
+      if (!row) return { id: post, result: 'unknown', receipt: null }
+      if (row.state === 'sending') return { id: post, result: 'already sending', receipt: null }
+      if (row.state === 'published' || row.state === 'failed' || row.state === 'gone')
+        return { id: post, result: 'finished', receipt: await lastReceipt(tx, post) }
+      await tx.query(`update deliveries set state = 'recalled' where post = $1 and generation = $2`, [
+        post,
+        row.generation,
+      ])
+      return { id: post, result: 'recalled', receipt: null }
+    })
+  }
+
+  /** Receipts after a cursor, oldest first. */
+  async receipts(after: number, limit = 100): Promise<ReceiptPage> {
+    const rows = await this.#database.query<{ cursor: string | number; body: string }>(
+      `select cursor, body from receipts where cursor > $1 order by cursor limit $2`,
+      [after, limit],
+    )
+    return {
+      cursor: Number(rows[rows.length - 1]?.cursor ?? after),
+      receipts: rows.map((r) => Receipt.parse(JSON.parse(r.body))),
+    }
+  }
+
+  /** Forgets receipts up to a cursor: the app has them. */
+  async acknowledge(cursor: number): Promise<void> {
+    await this.#database.query(`delete from receipts where cursor <= $1`, [cursor])
+  }
+
+  /** The accounts that have work to do at a moment. */
+  async accountsDue(now: number, realNow: number): Promise<string[]> {
+    const rows = await this.#database.query<{ account: string }>(
+      `select distinct d.account from deliveries d join links l on l.account = d.account
+       where l.state = 'linked' and d.state in ('waiting', 'sending') and d.next_try_at <= $1 and d.lease_until <= $2
+         and not exists (select 1 from deliveries o where o.account = d.account and o.lease_until > $2)`,
+      [now, realNow],
+    )
+    return rows.map((r) => r.account)
+  }
+
+  /** Whether anything is being sent, or is due and not yet taken up. */
+  async isSettled(now: number): Promise<boolean> {
+    const [row] = await this.#database.query(
+      `select 1 from deliveries d join links l on l.account = d.account
+       where l.state = 'linked' and (d.state = 'sending' or (d.state = 'waiting' and d.next_try_at <= $1)) limit 1`,
+      [now],
+    )
+    return row === undefined
+  }
+
+  /** The next moment after `now` at which a delivery wants to be sent, or null. */
+  async nextAt(now: number): Promise<number | null> {
+    const [row] = await this.#database.query<{ next: string | number | null }>(
+      `select min(d.next_try_at) as next from deliveries d join links l on l.account = d.account
+       where l.state = 'linked' and d.state in ('waiting', 'sending') and d.next_try_at > $1`,
+      [now],
+    )
+    return row?.next == null ? null : Number(row.next)
+  }
+
+  /**
+   * Claims the account's oldest due delivery for a server, or null where there is none, where
+   * another server holds one of the account's, or where the account's gap is not over. Deliveries
+   * more than two hours late are put aside with a receipt. A crashed server's delivery is claimed
+   * again once its lease is over; its idempotency key makes that safe.
+   */
+  async claim(account: string, owner: string, now: number, realNow: number): Promise<Claim | null> {
+    return this.#database.transaction(async (tx) => {
+      await lockAccount(tx, account)
+      const [busy] = await tx.query(
+        `select 1 from deliveries where account = $1 and lease_until > $2 limit 1`,
+        [account, realNow],
+      )
+      if (busy) return null
+      const due = await tx.query<Row>(
+        `select * from deliveries where account = $1 and state in ('waiting', 'sending') and next_try_at <= $2 order by due_at, post`,
+        [account, now],
+      )
+      const [last] = await tx.query<{ at: string | number | null }>(
+        `select max(published_at) as at from deliveries where account = $1`,
+        [account],
+      )
+      for (const row of due) {
+        const dueAt = Number(row.due_at)
+        if (row.tries === 0 && now - dueAt > LATEST) {
+          await finish(
+            tx,
+            row,
+            'late',
+            now,
+            `It was due more than two hours ago and was not sent, so that nothing comes out at a wrong time. Send it now, place it anew, or set it aside.`,
+          )
+          continue
+        }
+        const free = last?.at == null ? 0 : Number(last.at) + row.gap_minutes * MINUTE
+        if (row.state === 'waiting' && row.tries === 0 && free > now) {
+          await tx.query(`update deliveries set next_try_at = $3 where post = $1 and generation = $2`, [
+            row.post,
+            row.generation,
+            free,
+          ])
+          continue
+        }
+        await tx.query(
+          `update deliveries set state = 'sending', tries = tries + 1, lease_until = $3, lease_owner = $4 where post = $1 and generation = $2`,
+          [row.post, row.generation, realNow + LEASE, owner],
+        )
+        return {
+          post: row.post,
+          generation: row.generation,
+          account,
+          dueAt,
+          payload: Payload.parse(JSON.parse(row.payload)),
+          tries: row.tries + 1,
+          attempts: z.array(Attempt).parse(JSON.parse(row.attempts)),
+        }
+      }
+      return null
+    })
+  }
+
+  /** Writes down what came of a claim. Does nothing where the lease went to another server meanwhile. */
+  async settle(
+    claim: Claim,
+    owner: string,
+    attempts: readonly Attempt[],
+    outcome: Outcome,
+    now: number,
+  ): Promise<void> {
+    await this.#database.transaction(async (tx) => {
+      await lockAccount(tx, claim.account)
+      const [row] = await tx.query<Row>(
+        `select * from deliveries where post = $1 and generation = $2 and state = 'sending' and lease_owner = $3`,
+        [claim.post, claim.generation, owner],
+      )
+      if (!row) return
+      row.attempts = JSON.stringify(attempts)
+      if (outcome.kind === 'published') {
+        await tx.query(
+          `update deliveries set published_at = $3, remote_id = $4, public_url = $5 where post = $1 and generation = $2`,
+          [row.post, row.generation, now, outcome.remoteId, outcome.publicUrl],
+        )
+        await finish(tx, row, 'published', now, 'The network took it.', outcome.publicUrl, outcome.visibility)
+      } else if (outcome.kind === 'refused') {
+        await finish(tx, row, 'failed', now, outcome.reason)
+      } else if (outcome.kind === 'unlinked') {
+        await tx.query(`update links set state = $2, message = $3, since = $4 where account = $1`, [
+          claim.account,
+          outcome.state,
+          outcome.reason,
+          now,
+        ])
+        await tx.query(
+          `update deliveries set state = 'waiting', tries = 0, lease_until = 0, lease_owner = '', attempts = $3 where post = $1 and generation = $2`,
+          [row.post, row.generation, row.attempts],
+        )
+      } else if (claim.tries >= TRIES) {
+        await finish(tx, row, 'failed', now, `${outcome.reason} It was tried ${claim.tries} times.`)
+      } else {
+        await tx.query(
+          `update deliveries set state = 'waiting', next_try_at = $3, lease_until = 0, lease_owner = '', attempts = $4 where post = $1 and generation = $2`,
+          [row.post, row.generation, now + outcome.afterMilliseconds, row.attempts],
+        )
+      }
+    })
+  }
+
+  /** What is known of a published post, to take it down. */
+  async published(post: string): Promise<{ generation: number; account: string; remoteId: string } | null> {
+    const [row] = await this.#database.query<Row>(
+      `select * from deliveries where post = $1 and state = 'published' order by generation desc limit 1`,
+      [post],
+    )
+    return row?.remote_id
+      ? { generation: row.generation, account: row.account, remoteId: row.remote_id }
+      : null
+  }
+
+  /** Writes down that a published post was taken down. */
+  async takenDown(post: string, generation: number, attempt: Attempt, now: number): Promise<void> {
+    await this.#database.transaction(async (tx) => {
+      const [row] = await tx.query<Row>(
+        `select * from deliveries where post = $1 and generation = $2 and state = 'published'`,
+        [post, generation],
+      )
+      if (!row) return
+      row.attempts = JSON.stringify([...(JSON.parse(row.attempts) as unknown[]), attempt])
+      await finish(tx, row, 'gone', now, 'It was taken down.', row.public_url, 'gone')
+    })
+  }
+}
+
+/** Keeps an account's deliveries in order across servers, until the transaction ends. */
+async function lockAccount(tx: Queryable, account: string): Promise<void> {
+  await tx.query(`select pg_advisory_xact_lock(hashtext($1))`, [account])
+}
+
+async function lastReceipt(tx: Queryable, post: string): Promise<Receipt | null> {
+  const [row] = await tx.query<{ body: string }>(
+    `select body from receipts where post = $1 order by cursor desc limit 1`,
+    [post],
+  )
+  return row ? Receipt.parse(JSON.parse(row.body)) : null
+}
+
+async function finish(
+  tx: Queryable,
+  row: Row,
+  state: 'published' | 'failed' | 'late' | 'gone',
+  now: number,
+  reason: string,
+  publicUrl: string | null = null,
+  visibility: Receipt['visibility'] = null,
+): Promise<void> {
+  await tx.query(
+    `update deliveries set state = $3, lease_until = 0, lease_owner = '', attempts = $4 where post = $1 and generation = $2`,
+    [row.post, row.generation, state, row.attempts],
+  )
+  const receipt: Receipt = {
+    id: `${row.post}:${row.generation}:${state}`,
+    post: row.post,
+    generation: row.generation,
+    account: row.account,
+    outcome: state,
+    reason,
+    dueAt: new Date(Number(row.due_at)).toISOString(),
+    finishedAt: new Date(now).toISOString(),
+    publicUrl,
+    visibility,
+    attempts: z.array(Attempt).parse(JSON.parse(row.attempts)),
+  }
+  await tx.query(`insert into receipts (post, body) values ($1, $2)`, [row.post, JSON.stringify(receipt)])
+}

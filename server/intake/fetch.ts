@@ -1,0 +1,186 @@
+import http from 'node:http'
+import https from 'node:https'
+import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib'
+import type { Readable } from 'node:stream'
+import { Fault } from '../../core/model'
+import { destination, type Destination, type World } from './addresses'
+
+export interface FetchOptions {
+  world: World | null
+  etag?: string | null
+  lastModified?: string | null
+  maxBytes?: number
+  timeout?: number
+  accept?: string
+}
+
+/** What came back. `unchanged` means the site answered 304 to a conditional request. */
+export interface Fetched {
+  url: string
+  status: number
+  contentType: string
+  etag: string | null
+  lastModified: string | null
+  unchanged: boolean
+  bytes: Buffer
+}
+
+export const MAX_BYTES = 10 * 1024 * 1024
+const TIMEOUT = 15_000
+const REDIRECTS = 5
+const PAUSE = 150
+
+/**
+ * Fetches a document on behalf of a source: at most five redirects, each checked like the first
+ * address, 10 MB after decompression, 15 s in all, one request at a time a host with a short
+ * pause. Throws faults with sentences a person can act on.
+ */
+export async function safeFetch(address: string, options: FetchOptions): Promise<Fetched> {
+  const until = Date.now() + (options.timeout ?? TIMEOUT)
+  let current = address
+  for (let hop = 0; hop <= REDIRECTS; hop++) {
+    const target = await destination(current, options.world)
+    const answer = await inTurn(target.url.host, () => request(target, options, until))
+    if (answer.redirect === null) return answer.fetched
+    current = answer.redirect
+  }
+  throw new Fault(
+    'bad-answer',
+    `The address redirects more than ${REDIRECTS} times. Give the address where it ends.`,
+    address,
+  )
+}
+
+const queues = new Map<string, Promise<unknown>>()
+
+/** Runs requests to one host one after the other, with a pause between them. */
+async function inTurn<T>(host: string, work: () => Promise<T>): Promise<T> {
+  const before = queues.get(host) ?? Promise.resolve()
+  const mine = before.catch(() => undefined).then(work)
+  const tail = mine.catch(() => undefined).then(() => new Promise((resolve) => setTimeout(resolve, PAUSE)))
+  queues.set(host, tail)
+  void tail.then(() => {
+    if (queues.get(host) === tail) queues.delete(host)
+  })
+  return mine
+}
+
+function request(
+  target: Destination,
+  options: FetchOptions,
+  until: number,
+): Promise<{ redirect: string | null; fetched: Fetched }> {
+  const { url } = target
+  const maxBytes = options.maxBytes ?? MAX_BYTES
+  return new Promise((resolve, reject) => {
+    const left = until - Date.now()
+    const tooSlow = new Fault('too-slow', `${url.host} did not answer in time. Try again later.`, url.href)
+    if (left <= 0) {
+      reject(tooSlow)
+      return
+    }
+    const timer = setTimeout(() => outgoing.destroy(tooSlow), left)
+    const outgoing = (url.protocol === 'https:' ? https : http).request(
+      {
+        host: target.address,
+        family: target.family,
+        port: target.port,
+        path: `${url.pathname}${url.search}`,
+        servername: url.hostname,
+        headers: {
+          host: url.host,
+          'user-agent': 'Dripline/0.1 (feed reader)',
+          accept: options.accept ?? '*/*',
+          'accept-encoding': 'gzip, deflate, br',
+          ...(options.etag ? { 'if-none-match': options.etag } : {}),
+          ...(options.lastModified ? { 'if-modified-since': options.lastModified } : {}),
+        },
+      },
+      (response) => {
+        const status = response.statusCode ?? 0
+        const location = response.headers.location
+        const header = (name: string): string | null => {
+          const value = response.headers[name]
+          return Array.isArray(value) ? (value[0] ?? null) : (value ?? null)
+        }
+        const fetched: Fetched = {
+          url: url.href,
+          status,
+          contentType: header('content-type') ?? '',
+          etag: header('etag'),
+          lastModified: header('last-modified'),
+          unchanged: status === 304,
+          bytes: Buffer.alloc(0),
+        }
+        const done = (result: { redirect: string | null; fetched: Fetched }): void => {
+          clearTimeout(timer)
+          resolve(result)
+        }
+        if (status >= 300 && status < 400 && status !== 304 && location) {
+          response.resume()
+          try {
+            done({ redirect: new URL(location, url).href, fetched })
+          } catch {
+            outgoing.destroy(
+              new Fault('bad-answer', `${url.host} redirects to an address that is none.`, url.href),
+            )
+          }
+          return
+        }
+        const tooLarge = new Fault(
+          'too-large',
+          `The document at ${url.host} is larger than ${Math.round(maxBytes / 1024 / 1024)} MB, which is more than a feed or page should be. Give a smaller one.`,
+          url.href,
+        )
+        if (Number(header('content-length')) > maxBytes) {
+          outgoing.destroy(tooLarge)
+          return
+        }
+        const chunks: Buffer[] = []
+        let size = 0
+        const body = decompressed(response, header('content-encoding'))
+        body.on('data', (chunk: Buffer) => {
+          size += chunk.length
+          if (size > maxBytes) {
+            body.destroy()
+            outgoing.destroy(tooLarge)
+            reject(tooLarge)
+          } else chunks.push(chunk)
+        })
+        body.on('end', () => done({ redirect: null, fetched: { ...fetched, bytes: Buffer.concat(chunks) } }))
+        body.on('error', (error) => outgoing.destroy(error))
+        response.on('aborted', () => outgoing.destroy(new Error('aborted')))
+      },
+    )
+    outgoing.on('error', (error) => {
+      clearTimeout(timer)
+      reject(error instanceof Fault ? error : unreachable(url, error))
+    })
+    outgoing.end()
+  })
+}
+
+function decompressed(response: http.IncomingMessage, encoding: string | null): Readable {
+  const decoder =
+    encoding === 'gzip'
+      ? createGunzip()
+      : encoding === 'br'
+        ? createBrotliDecompress()
+        : encoding === 'deflate'
+          ? createInflate()
+          : null
+  if (!decoder) return response
+  response.on('error', (error) => decoder.destroy(error))
+  return response.pipe(decoder)
+}
+
+function unreachable(url: URL, error: Error): Fault {
+  const code = (error as NodeJS.ErrnoException).code ?? ''
+  const why =
+    code === 'ECONNREFUSED'
+      ? 'refuses connections'
+      : /CERT|TLS|SSL/i.test(code)
+        ? 'has a certificate that cannot be trusted'
+        : 'broke the connection off'
+  return new Fault('unreachable', `${url.host} ${why}. Check the address, or try again later.`, url.href)
+}

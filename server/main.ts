@@ -1,0 +1,34 @@
+import { resolve } from 'node:path'
+import { createServer } from './app'
+
+const port = Number(process.env['PORT'] ?? 4600)
+const host = process.env['HOST'] ?? '127.0.0.1'
+const { app, ready, close } = await createServer({
+  port,
+  host,
+  dataDir: resolve(process.env['DATA_DIR'] ?? '.dripline'),
+  databaseUrl: process.env['DATABASE_URL'],
+  appDir: resolve(process.env['APP_DIR'] ?? 'dist/app'),
+  worldUrl: process.env['WORLD_URL'] ?? null,
+  origins: (process.env['APP_ORIGINS'] ?? '').split(',').filter(Boolean),
+})
+
+const stop = (): void => {
+  void close().then(() => process.exit(0))
+}
+process.on('SIGTERM', stop)
+process.on('SIGINT', stop)
+
+try {
+  await app.listen({ port, host })
+} catch (error) {
+  const used = (error as NodeJS.ErrnoException).code === 'EADDRINUSE'
+  process.stderr.write(used ? `Port ${port} is in use. Set PORT to another one.\n` : `${String(error)}\n`)
+  process.exit(1)
+}
+try {
+  await ready
+} catch (error) {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`)
+  process.exit(1)
+}

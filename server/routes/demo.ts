@@ -1,0 +1,96 @@
+import { z } from 'zod'
+import { Fault, Id, LinkedAccount } from '../../core/model'
+import { network } from '../../core/networks'
+import type { App, Context } from '../app'
+import { httpConnector } from '../dispatch/connector'
+import { typed } from './typed'
+import { mustOwn } from './workspace'
+
+/** What exists in demo mode only: the seed, its accounts, and starting again. */
+export function demoRoutes(app: App, context: Context): void {
+  const { worldUrl } = context.options
+  const world = (): string => {
+    if (!worldUrl) throw new Fault('not-demo', 'This server does not run the demo.')
+    return worldUrl
+  }
+
+  typed(app).get(
+    '/api/demo/seed',
+    { schema: { summary: 'The demo’s workspace as a bundle' } },
+    async (_request, reply) => {
+      const response = await fetch(`${world()}/demo/seed.zip`, { signal: AbortSignal.timeout(30_000) }).catch(
+        () => null,
+      )
+      if (!response?.ok)
+        throw new Fault(
+          'unreachable',
+          'The stand-in world does not answer. Start the demo again with npm start.',
+        )
+      return reply.header('content-type', 'application/zip').send(Buffer.from(await response.arrayBuffer()))
+    },
+  )
+
+  typed(app).get(
+    '/api/demo',
+    { schema: { summary: 'Which demo the world plays', response: { 200: z.object({ seed: Id }) } } },
+    async () => {
+      const response = await fetch(`${world()}/demo`, { signal: AbortSignal.timeout(3000) }).catch(() => null)
+      if (!response?.ok)
+        throw new Fault(
+          'unreachable',
+          'The stand-in world does not answer. Start the demo again with npm start.',
+        )
+      return z.object({ seed: Id }).parse(await response.json())
+    },
+  )
+
+  typed(app).post(
+    '/api/demo/link',
+    {
+      schema: {
+        summary: 'Link the demo’s own accounts without the authorisation page',
+        body: z.object({ accounts: z.array(z.object({ id: Id, network: Id, remoteId: z.string() })) }),
+        response: { 200: z.object({ accounts: z.array(LinkedAccount) }) },
+      },
+    },
+    async (request) => {
+      await mustOwn(request, context)
+      const connector = httpConnector(world(), () => context.clock.now())
+      const accounts: LinkedAccount[] = []
+      for (const { id, network: networkId, remoteId } of request.body.accounts) {
+        const response = await fetch(`${world()}${network(networkId).service.path}/demo-code`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ account: remoteId }),
+        })
+        const { code } = z.object({ code: z.string() }).parse(await response.json())
+        accounts.push(
+          await context
+            .house()
+            .links.keep(networkId, await connector.exchange(networkId, code), context.clock.now(), id),
+        )
+      }
+      return { accounts }
+    },
+  )
+
+  typed(app).post(
+    '/api/demo/restart',
+    {
+      schema: {
+        summary: 'Empty the spool, set the clock back to the present, and start the world afresh',
+        response: { 200: z.object({ seed: Id }) },
+      },
+    },
+    async () => {
+      const { database } = context.house()
+      await database.transaction(async (tx) => {
+        for (const table of ['deliveries', 'receipts', 'links', 'media', 'settings'])
+          await tx.query(`delete from ${table}`)
+      })
+      await context.clock.load()
+      const response = await fetch(`${world()}/control/restart`, { method: 'POST' })
+      return z.object({ seed: Id }).parse(await response.json())
+    },
+  )
+}

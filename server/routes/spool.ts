@@ -1,0 +1,136 @@
+import { createHash } from 'node:crypto'
+import { z } from 'zod'
+import { Fault, HandOver, HandOverAnswer, Id, RecallAnswer, ReceiptPage } from '../../core/model'
+import type { App, Context } from '../app'
+import { httpConnector } from '../dispatch/connector'
+import { typed } from './typed'
+import { mustOwn } from './workspace'
+
+const Hash = z.string().regex(/^[0-9a-f]{64}$/)
+
+/** Hand-over, recall, receipts and media of the workspace that owns the spool. */
+export function spoolRoutes(app: App, context: Context): void {
+  const spool = () => context.house().spool
+  const connector = httpConnector(context.options.worldUrl ?? context.origin, () => context.clock.now())
+
+  void app.register(async (scope) => {
+    scope.addHook('preHandler', (request) => mustOwn(request, context))
+    const routes = typed(scope)
+
+    routes.put(
+      '/api/spool/posts/:id',
+      {
+        schema: {
+          summary: 'Hand one post over',
+          params: z.object({ id: Id }),
+          body: HandOver,
+          response: { 200: HandOverAnswer },
+        },
+      },
+      async (request) => {
+        if (request.body.id !== request.params.id)
+          throw new Fault('bad-request', 'The post’s id differs from its address.', 'id')
+        return spool().put(request.body)
+      },
+    )
+    routes.post(
+      '/api/spool/posts',
+      {
+        schema: {
+          summary: 'Hand a batch of posts over',
+          body: z.object({ posts: z.array(HandOver).max(100) }),
+          response: { 200: z.object({ answers: z.array(HandOverAnswer) }) },
+        },
+      },
+      async (request) => {
+        const answers: HandOverAnswer[] = []
+        for (const post of request.body.posts) answers.push(await spool().put(post))
+        return { answers }
+      },
+    )
+    routes.delete(
+      '/api/spool/posts/:id',
+      { schema: { summary: 'Recall a post', params: z.object({ id: Id }), response: { 200: RecallAnswer } } },
+      (request) => spool().recall(request.params.id),
+    )
+    routes.post(
+      '/api/spool/posts/:id/takedown',
+      {
+        schema: {
+          summary: 'Take a published post down',
+          params: z.object({ id: Id }),
+          response: { 200: z.object({ id: Id }) },
+        },
+      },
+      async (request) => {
+        const { id } = request.params
+        const published = await spool().published(id)
+        if (!published)
+          throw new Fault(
+            'not-found',
+            'This post is not published by this server, so there is nothing to take down.',
+            id,
+          )
+        const { network, token } = await context.house().links.token(published.account)
+        const attempt = await connector.takeDown(network, token, published.remoteId)
+        await spool().takenDown(id, published.generation, attempt, context.clock.now())
+        return { id }
+      },
+    )
+    routes.get(
+      '/api/spool/receipts',
+      {
+        schema: {
+          summary: 'Receipts after a cursor, kept until acknowledged',
+          querystring: z.object({ after: z.coerce.number().int().min(0).default(0) }),
+          response: { 200: ReceiptPage },
+        },
+      },
+      (request) => spool().receipts(request.query.after),
+    )
+    routes.post(
+      '/api/spool/receipts/acknowledge',
+      {
+        schema: {
+          summary: 'Forget receipts up to a cursor',
+          body: z.object({ cursor: z.int().min(0) }),
+          response: { 200: z.object({ cursor: z.int() }) },
+        },
+      },
+      async (request) => {
+        await spool().acknowledge(request.body.cursor)
+        return { cursor: request.body.cursor }
+      },
+    )
+    routes.put(
+      '/api/spool/media/:hash',
+      {
+        schema: {
+          summary: 'Upload a picture under the SHA-256 of its bytes',
+          params: z.object({ hash: Hash }),
+          response: { 200: z.object({ hash: Hash }) },
+        },
+        bodyLimit: 9 * 1024 * 1024,
+      },
+      async (request) => {
+        const bytes = request.body
+        if (!Buffer.isBuffer(bytes))
+          throw new Fault('wrong-type', 'Send the picture’s bytes as PNG, JPEG or WebP.', 'content-type')
+        const { hash } = request.params
+        if (createHash('sha256').update(bytes).digest('hex') !== hash)
+          throw new Fault(
+            'bad-request',
+            'The bytes do not match their hash; upload the picture again.',
+            'hash',
+          )
+        await context
+          .house()
+          .database.query(
+            `insert into media (hash, type, bytes) values ($1, $2, $3) on conflict (hash) do nothing`,
+            [hash, request.headers['content-type'] ?? 'image/png', bytes],
+          )
+        return { hash }
+      },
+    )
+  })
+}

@@ -1,0 +1,61 @@
+import type { FastifyRequest } from 'fastify'
+import { z } from 'zod'
+import { Fault, FaultBody, Id } from '../../core/model'
+import type { App, Context } from '../app'
+import { typed } from './typed'
+
+const OWNER = `select value from settings where key = 'workspace'`
+
+/** Refuses a request that does not come from the workspace that owns the spool. */
+export async function mustOwn(request: FastifyRequest, context: Context): Promise<void> {
+  const [row] = await context.house().database.query<{ value: string }>(OWNER)
+  if (!row || request.headers['x-dripline-workspace'] !== row.value)
+    throw new Fault(
+      'wrong-workspace',
+      'Another browser owns this server’s spool. Take it over here, or go on there.',
+      'workspace',
+    )
+}
+
+/** Health, and which workspace owns the spool. */
+export function workspaceRoutes(app: App, context: Context): void {
+  typed(app).get(
+    '/api/health',
+    {
+      schema: {
+        summary: 'Whether the server is up and its spool ready',
+        response: { 200: z.object({ status: z.literal('ok'), ready: z.boolean(), demo: z.boolean() }) },
+      },
+    },
+    () => ({ status: 'ok' as const, ready: context.isReady(), demo: context.clock.demo }),
+  )
+  typed(app).post(
+    '/api/workspace/claim',
+    {
+      schema: {
+        summary: 'Take the spool for a workspace; a second one is told, and may take it over',
+        body: z.object({ id: Id, takeOver: z.boolean().default(false) }),
+        response: { 200: z.object({ owner: Id }), 409: FaultBody },
+      },
+    },
+    async (request) => {
+      const { id, takeOver } = request.body
+      const { database } = context.house()
+      const owner = await database.transaction(async (tx) => {
+        if (takeOver) await tx.query(`delete from settings where key = 'workspace'`)
+        await tx.query(
+          `insert into settings (key, value) values ('workspace', $1) on conflict (key) do nothing`,
+          [id],
+        )
+        return (await tx.query<{ value: string }>(OWNER))[0]?.value ?? id
+      })
+      if (owner !== id)
+        throw new Fault(
+          'wrong-workspace',
+          'Another browser owns this server’s spool. Take it over here, or go on there.',
+          'workspace',
+        )
+      return { owner }
+    },
+  )
+}

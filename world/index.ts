@@ -1,0 +1,141 @@
+import { randomUUID } from 'node:crypto'
+import formbody from '@fastify/formbody'
+import Fastify, { type FastifyInstance } from 'fastify'
+import { z } from 'zod'
+import { asFault } from '../core/model'
+import { NETWORKS } from '../core/networks'
+import { WorldClock } from './clock'
+import { escape, page } from './html'
+import { networkRoutes } from './networks/routes'
+import { appearsAt, siteRoutes, type Site } from './sites/site'
+import { Store, type State, type WorldAccount } from './state'
+
+export type { Site, SiteArticle } from './sites/site'
+export type { WorldAccount } from './state'
+
+export interface WorldOptions {
+  port: number
+  serverUrl: string
+  dataDir: string
+  sites: readonly Site[]
+  accounts: readonly WorldAccount[]
+  /** The demo's workspace as a bundle, made for a seed id and a moment. */
+  seed: (seed: string, bornAt: number, now: number) => Promise<Uint8Array>
+}
+
+/**
+ * The stand-in world: sites under host names of their own, and networks that answer as real
+ * services do. It keeps no clock; it reads the server's.
+ */
+export async function createWorld(options: WorldOptions): Promise<FastifyInstance> {
+  const origin = `http://localhost:${options.port}`
+  const clock = new WorldClock(options.serverUrl)
+  const fresh = (): State => ({
+    seed: randomUUID(),
+    bornAt: Date.now(),
+    codes: [],
+    tokens: [],
+    posts: [],
+    media: [],
+    troubles: [],
+  })
+  const store = new Store(options.dataDir, fresh)
+  const app = Fastify({
+    rewriteUrl: (request) => {
+      const site = /^([a-z0-9-]+)\.localhost(?::\d+)?$/.exec(request.headers.host ?? '')?.[1]
+      return site ? `/sites/${site}${request.url ?? '/'}` : (request.url ?? '/')
+    },
+    bodyLimit: 10 * 1024 * 1024,
+  })
+  await app.register(formbody)
+  app.addContentTypeParser(
+    /^image\//,
+    { parseAs: 'buffer', bodyLimit: 12 * 1024 * 1024 },
+    (_request, body, done) => done(null, body),
+  )
+  app.setErrorHandler((error, _request, reply) => {
+    const status = (error as { statusCode?: number }).statusCode ?? (error instanceof z.ZodError ? 422 : 500)
+    void reply
+      .status(status)
+      .send({ error: status === 413 ? 'too_large' : 'invalid', reason: asFault(error).message })
+  })
+
+  networkRoutes(app, { store, clock, accounts: options.accounts, origin })
+  for (const site of options.sites) siteRoutes(app, site, { clock, bornAt: () => store.state.bornAt, origin })
+
+  app.get('/', async (_request, reply) =>
+    reply
+      .header('content-type', 'text/html; charset=utf-8')
+      .send(overview(options, origin, store.state, await clock.now())),
+  )
+  app.get('/demo', () => ({ seed: store.state.seed }))
+  app.get('/demo/seed.zip', async (_request, reply) =>
+    reply
+      .header('content-type', 'application/zip')
+      .send(Buffer.from(await options.seed(store.state.seed, store.state.bornAt, await clock.now()))),
+  )
+  app.get('/control/next', async (request) => {
+    const after = Date.parse(z.object({ after: z.string() }).parse(request.query).after)
+    const moments = [
+      ...options.sites.flatMap((s) => s.articles.map((a) => appearsAt(a, store.state.bornAt))),
+      ...store.state.tokens.filter((t) => !t.withdrawn).map((t) => t.expiresAt),
+    ].filter((m) => m > after)
+    return { at: moments.length ? new Date(Math.min(...moments)).toISOString() : null }
+  })
+  app.post('/control/clock', async () => {
+    await clock.refresh()
+    return { now: new Date(await clock.now()).toISOString() }
+  })
+  app.post('/control/restart', async () => {
+    store.replace(fresh())
+    await clock.refresh()
+    return { seed: store.state.seed }
+  })
+  app.post('/control/trouble', async (request, reply) => {
+    const body = z
+      .object({
+        network: z.string(),
+        kind: z.enum(['fail', 'slow', 'drop', 'limit', 'withdraw', 'expire']),
+        count: z.coerce.number().int().min(1).default(1),
+        account: z.string().optional(),
+      })
+      .parse(request.body)
+    if (body.kind === 'withdraw' || body.kind === 'expire') {
+      const ids = new Set(
+        options.accounts
+          .filter((a) => a.network === body.network && (!body.account || a.id === body.account))
+          .map((a) => a.id),
+      )
+      for (const token of store.state.tokens)
+        if (ids.has(token.account)) {
+          if (body.kind === 'withdraw') token.withdrawn = true
+          else token.expiresAt = 0
+        }
+    } else store.state.troubles.push({ network: body.network, kind: body.kind, left: body.count })
+    store.save()
+    return (request.headers['content-type'] ?? '').includes('form')
+      ? reply.redirect('/', 303)
+      : { troubles: store.state.troubles }
+  })
+  return app
+}
+
+function overview(options: WorldOptions, origin: string, state: State, now: number): string {
+  const sites = options.sites.map((s) => {
+    const url = origin.replace('//', `//${s.host}.`)
+    return `<li><a href="${url}/">${escape(s.title)}</a> · <a href="${url}/feed.xml">feed</a> · ${s.articles.filter((a) => appearsAt(a, state.bornAt) <= now).length} of ${s.articles.length} articles out</li>`
+  })
+  const networks = NETWORKS.map((n) => {
+    const accounts = options.accounts
+      .filter((a) => a.network === n.id)
+      .map((a) => `<a href="${n.service.path}/@${a.handle}">@${escape(a.handle)}</a>`)
+    return `<tr><td><b>${n.name}</b></td><td>${accounts.join(', ')}</td><td>${state.posts.filter((p) => p.network === n.id && !p.gone).length} posts</td><td><a href="${n.service.path}/openapi.json">description</a></td></tr>`
+  })
+  const choices = NETWORKS.map((n) => `<option value="${n.id}">${n.name}</option>`).join('')
+  return page(
+    'The stand-in world',
+    `<header>The stand-in world</header><main><h1>Everything outside, played here</h1><p class="small">The time is ${new Date(now).toISOString().slice(0, 16).replace('T', ' ')} UTC.</p>
+<h2>Sites</h2><ul>${sites.join('')}</ul><h2>Networks</h2><table>${networks.join('')}</table>
+<h2>Trouble</h2><form method="post" action="/control/trouble"><select name="network" aria-label="Network">${choices}</select> <select name="kind" aria-label="Trouble"><option value="fail">is down for the next post</option><option value="drop">takes the next post but drops the line</option><option value="slow">answers the next post slowly</option><option value="limit">says: too many requests</option><option value="withdraw">withdraws its tokens</option><option value="expire">lets its tokens expire</option></select> <button>Switch on</button></form></main>`,
+  )
+}

@@ -1,0 +1,108 @@
+import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { z } from 'zod'
+
+/** A login on a stand-in network. */
+const WorldAccount = z.object({
+  id: z.string(),
+  network: z.string(),
+  handle: z.string(),
+  name: z.string(),
+  about: z.string(),
+  zone: z.string(),
+})
+export type WorldAccount = z.infer<typeof WorldAccount>
+
+const Token = z.object({
+  token: z.string(),
+  account: z.string(),
+  expiresAt: z.number(),
+  withdrawn: z.boolean(),
+})
+
+/** A post as a stand-in network keeps it. */
+const WorldPost = z.object({
+  id: z.string(),
+  network: z.string(),
+  account: z.string(),
+  key: z.string(),
+  text: z.string(),
+  firstComment: z.string().nullable(),
+  link: z.string().nullable(),
+  media: z.array(z.object({ id: z.string(), alt: z.string() })),
+  at: z.number(),
+  gone: z.boolean(),
+})
+export type WorldPost = z.infer<typeof WorldPost>
+
+/** Trouble that is switched on for a network: how many of the next publications it befalls. */
+const Trouble = z.object({
+  network: z.string(),
+  kind: z.enum(['fail', 'slow', 'drop', 'limit']),
+  left: z.number(),
+})
+export type Trouble = z.infer<typeof Trouble>
+
+const State = z.object({
+  seed: z.string(),
+  bornAt: z.number(),
+  codes: z.array(z.object({ code: z.string(), account: z.string() })),
+  tokens: z.array(Token),
+  posts: z.array(WorldPost),
+  media: z.array(
+    z.object({
+      id: z.string(),
+      network: z.string(),
+      type: z.string(),
+      width: z.number(),
+      height: z.number(),
+      bytes: z.number(),
+    }),
+  ),
+  troubles: z.array(Trouble),
+})
+export type State = z.infer<typeof State>
+
+/** Keeps the world's state in a file, so that it outlives a restart. */
+export class Store {
+  readonly #folder: string
+  #state: State
+
+  constructor(folder: string, fresh: () => State) {
+    this.#folder = folder
+    mkdirSync(join(folder, 'media'), { recursive: true })
+    this.#state = this.#read() ?? fresh()
+    this.save()
+  }
+
+  get state(): State {
+    return this.#state
+  }
+
+  replace(state: State): void {
+    this.#state = state
+    this.save()
+  }
+
+  save(): void {
+    const path = join(this.#folder, 'world.json')
+    writeFileSync(`${path}.new`, JSON.stringify(this.#state))
+    renameSync(`${path}.new`, path)
+  }
+
+  putMedia(id: string, bytes: Uint8Array): void {
+    writeFileSync(join(this.#folder, 'media', id), bytes)
+  }
+
+  getMedia(id: string): Buffer {
+    return readFileSync(join(this.#folder, 'media', id))
+  }
+
+  #read(): State | null {
+    try {
+      return State.parse(JSON.parse(readFileSync(join(this.#folder, 'world.json'), 'utf8')))
+    } catch {
+      return null
+    }
+  }
+}
