@@ -14,6 +14,8 @@ export const Drip = z.object({
   accounts: z.array(Id).min(1),
   /** The day of each beat, counted from the start day. */
   days: z.array(z.int().min(0)),
+  /** Beats for which an account has no caption, and why. */
+  missing: z.array(z.object({ beat: z.int().min(0), account: Id, message: z.string() })),
   seed: z.int(),
   held: Hold.nullable(),
   createdAt: Instant,

@@ -37,17 +37,9 @@ export interface DripRequest {
   standing: readonly Post[]
 }
 
-/** A beat of an account for which there is no caption, and why. */
-export interface MissingPost {
-  beat: number
-  account: string
-  message: string
-}
-
 export interface DripResult {
   drip: Drip
   posts: Post[]
-  missing: MissingPost[]
 }
 
 /** Days for which earlier captions of an account count for likeness. */
@@ -67,6 +59,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     startDay: request.startDay,
     accounts: accounts.map((a) => a.id),
     days,
+    missing: [],
     seed: request.seed,
     held: null,
     createdAt: now,
@@ -106,7 +99,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
   const missing = written
     .filter((w) => w.wording === null)
     .map((w) => ({ beat: w.beat, account: w.account, message: w.checks[0]?.message ?? '' }))
-  return { drip, posts, missing }
+  return { drip: { ...drip, missing }, posts }
 }
 
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {

@@ -1,0 +1,64 @@
+import type { Account, LinkedAccount } from '../../../core/model'
+import { network } from '../../../core/networks'
+import { get } from '../api'
+import { nowIso } from '../clock'
+import { all, commit, must, patch, put, type Write } from '../store'
+import { recall, back } from './posts'
+import type { Move } from './plan'
+
+/** Takes a newly linked account into a brand with sensible slots, or renews one that is there. */
+export async function adoptAccount(brandId: string, id: string): Promise<Account | null> {
+  const { accounts } = await get<{ accounts: LinkedAccount[] }>('/api/accounts')
+  const linked = accounts.find((a) => a.id === id)
+  if (!linked) return null
+  const brand = await must('brands', brandId)
+  const known = (await all('accounts')).find((a) => a.id === id)
+  const now = nowIso()
+  if (known) {
+    await commit('machine', [
+      patch('accounts', id, (a) => ({
+        ...a,
+        health: { state: 'linked', since: now, message: 'Linked.' },
+      })) as Write,
+    ])
+    return known
+  }
+  const profile = network(linked.network)
+  const account: Account = {
+    id,
+    brand: brand.id,
+    network: linked.network,
+    remoteId: linked.remoteId,
+    handle: linked.handle,
+    name: linked.name,
+    profileUrl: linked.profileUrl,
+    zone: brand.zone,
+    slots: profile.slots,
+    quiet: [],
+    maxPerDay: profile.limits.sensiblePostsPerDay,
+    maxPerWeek: profile.limits.sensiblePostsPerDay * 7,
+    gapMinutes: profile.limits.gapMinutes,
+    health: { state: 'linked', since: now, message: 'Linked.' },
+    held: null,
+    linkedAt: now,
+  }
+  await commit({ brand: brand.id, label: `Link @${account.handle}` }, [put('accounts', account) as Write])
+  return account
+}
+
+/** Changes when accounts may post, and moves the posts that have to; both in one action. */
+export async function saveAccounts(
+  accounts: readonly Account[],
+  moves: readonly Move[],
+  label: string,
+): Promise<void> {
+  const first = accounts[0]
+  if (!first) return
+  for (const move of moves) await recall(await must('posts', move.post.id))
+  await commit({ brand: first.brand, label }, [
+    ...accounts.map((a) => put('accounts', a) as Write),
+    ...moves.map(
+      (m) => patch('posts', m.post.id, (p) => ({ ...back(p), at: m.to, reasons: m.post.reasons })) as Write,
+    ),
+  ])
+}

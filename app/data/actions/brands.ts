@@ -1,0 +1,32 @@
+import { nanoid } from 'nanoid'
+import type { Brand } from '../../../core/model'
+import { nowIso } from '../clock'
+import { commit, must, patch, put, type Write } from '../store'
+import { back, recall } from './posts'
+import type { Move } from './plan'
+
+/** Makes an empty brand and gives its id. */
+export async function makeBrand(name: string, zone: string): Promise<string> {
+  const brand: Brand = {
+    id: nanoid(),
+    name: name.trim(),
+    zone,
+    quiet: [],
+    houseStyle: { hashtags: [], neverSay: [], closingLines: [] },
+    held: null,
+    createdAt: nowIso(),
+  }
+  await commit({ brand: brand.id, label: `Make the brand ${brand.name}` }, [put('brands', brand) as Write])
+  return brand.id
+}
+
+/** Changes a brand, and moves the posts that have to; both in one action. */
+export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Promise<void> {
+  for (const move of moves) await recall(await must('posts', move.post.id))
+  await commit({ brand: brand.id, label: `Change ${brand.name}` }, [
+    put('brands', brand) as Write,
+    ...moves.map(
+      (m) => patch('posts', m.post.id, (p) => ({ ...back(p), at: m.to, reasons: m.post.reasons })) as Write,
+    ),
+  ])
+}

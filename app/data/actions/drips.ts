@@ -1,0 +1,80 @@
+import { Fault, type Gate, type Pipeline, type Rhythm } from '../../../core/model'
+import { heavy, proxy, unwrap } from '../../workers'
+import type { DripResult } from '../../../core/pipeline'
+import { nowIso } from '../clock'
+import { all, commit, must, patch, put, type Actor, type Write } from '../store'
+import { recall } from './posts'
+import { isMovable, surroundings } from './plan'
+
+export interface StartDrip {
+  piece: string
+  accounts: readonly string[]
+  rhythm: Rhythm
+  startDay: string
+  gate: Gate
+  pipeline: Pipeline | null
+  actor: Actor
+}
+
+/** Writes and places the posts of a piece and keeps them. Gives the drip's id. */
+export async function startDrip(
+  request: StartDrip,
+  onProgress: (done: number, all: number) => void = () => undefined,
+): Promise<string> {
+  const piece = await must('pieces', request.piece)
+  const brand = await must('brands', piece.brand)
+  const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
+  const accounts = request.accounts.flatMap((id) => around.accounts.find((a) => a.id === id) ?? [])
+  if (accounts.length === 0)
+    throw new Fault('bad-request', 'A drip wants at least one account. Link one under Dispatch.')
+  const now = nowIso()
+  const result = await unwrap<DripResult>(
+    heavy().makeDrip(
+      {
+        now,
+        brand,
+        piece,
+        passages,
+        accounts,
+        rhythm: request.rhythm,
+        startDay: request.startDay,
+        seed: [...piece.id].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, around.drips.length + 1),
+        pipeline: request.pipeline,
+        gate: request.gate,
+        allAccounts: around.accounts,
+        allBrands: around.brands,
+        standing: around.posts,
+      },
+      proxy(onProgress),
+    ) as never,
+  )
+  if (result.posts.length === 0)
+    throw new Fault(
+      'bad-request',
+      'No caption could be made from this piece: none of its passages stands alone. Add one by selecting text, then try again.',
+    )
+  const by = request.pipeline?.name ?? 'you'
+  const writes: Write[] = [
+    put('drips', result.drip) as Write,
+    ...result.posts.map((p) => put('posts', p) as Write),
+    patch('pieces', piece.id, (p) => ({
+      ...p,
+      dealt: { by, at: now },
+      seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
+    })) as Write,
+  ]
+  await commit(request.actor, writes)
+  return result.drip.id
+}
+
+/** Ends a drip: what has not gone out is recalled and set aside. */
+export async function endDrip(id: string): Promise<void> {
+  const drip = await must('drips', id)
+  const posts = (await all('posts', 'drip', id)).filter((p) => isMovable(p) || p.pinned)
+  const open = posts.filter((p) => p.state !== 'published' && p.state !== 'failed' && p.state !== 'set aside')
+  for (const post of open) await recall(post)
+  await commit(
+    { brand: drip.brand, label: 'End a drip' },
+    open.map((p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null }))) as Write[],
+  )
+}

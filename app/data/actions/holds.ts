@@ -1,0 +1,105 @@
+import type { Hold, Post } from '../../../core/model'
+import { nowIso } from '../clock'
+import { all, commit, patch, type Write } from '../store'
+import { recall } from './posts'
+import { isMovable, surroundings, tryPlaces, type Surroundings } from './plan'
+
+/** What can be held. The whole workspace is the switch on the Desk. */
+export type Holdable = {
+  table: 'workspace' | 'brands' | 'accounts' | 'pipelines' | 'drips' | 'posts'
+  id: string
+  brand: string
+  name: string
+}
+
+/** Everything that can hold a post, looked up once for many posts. */
+export interface Holds {
+  workspace: Hold | null
+  brands: ReadonlyMap<string, Hold | null>
+  accounts: ReadonlyMap<string, Hold | null>
+  pipelines: ReadonlyMap<string, Hold | null>
+  drips: ReadonlyMap<string, Hold | null>
+}
+
+export async function readHolds(): Promise<Holds> {
+  const [workspace, brands, accounts, pipelines, drips] = await Promise.all([
+    all('workspace'),
+    all('brands'),
+    all('accounts'),
+    all('pipelines'),
+    all('drips'),
+  ])
+  const map = (rows: { id: string; held: Hold | null }[]): Map<string, Hold | null> =>
+    new Map(rows.map((r) => [r.id, r.held]))
+  return {
+    workspace: workspace[0]?.held ?? null,
+    brands: map(brands),
+    accounts: map(accounts),
+    pipelines: map(pipelines),
+    drips: map(drips),
+  }
+}
+
+/** What holds a post, or null where it may go. */
+export function heldBy(post: Post, holds: Holds): Hold | null {
+  return (
+    holds.workspace ??
+    holds.brands.get(post.brand) ??
+    holds.accounts.get(post.account) ??
+    holds.pipelines.get(post.pipeline ?? '') ??
+    holds.drips.get(post.drip) ??
+    post.held
+  )
+}
+
+/** Holds something: nothing of it goes out until it is lifted. Handed-over posts are recalled by the runner at once. */
+export async function hold(what: Holdable): Promise<void> {
+  const held: Hold = { reason: `${what.name} is held.`, since: nowIso() }
+  await commit({ brand: what.brand, label: `Hold ${what.name}` }, [
+    patch(what.table, what.id, (row) => ({ ...row, held })) as Write,
+  ])
+}
+
+/**
+ * Lifts a hold. Posts whose time passed meanwhile are placed anew, in the same action; those that
+ * stand in the future keep their place.
+ */
+export async function lift(what: Holdable): Promise<number> {
+  const around = await surroundings()
+  const holds = await readHolds()
+  const lifted = without(holds, what)
+  const now = nowIso()
+  const passed = around.posts.filter(
+    (p) =>
+      isMovable(p) &&
+      p.state === 'approved' &&
+      p.at !== null &&
+      p.at < now &&
+      heldBy(p, holds) !== null &&
+      heldBy(what.table === 'posts' && p.id === what.id ? { ...p, held: null } : p, lifted) === null,
+  )
+  for (const post of passed) await recall(post)
+  const placed = await placeFromNow(passed, around, now)
+  const writes: Write[] = [
+    patch(what.table, what.id, (row) => ({ ...row, held: null })) as Write,
+    ...placed.map((p) => patch('posts', p.id, (row) => ({ ...row, at: p.at, reasons: p.reasons })) as Write),
+  ]
+  await commit({ brand: what.brand, label: `Lift the hold on ${what.name}` }, writes)
+  return placed.length
+}
+
+function without(holds: Holds, what: Holdable): Holds {
+  const clear = (map: ReadonlyMap<string, Hold | null>): ReadonlyMap<string, Hold | null> =>
+    new Map([...map, [what.id, null]])
+  if (what.table === 'workspace') return { ...holds, workspace: null }
+  return what.table === 'posts' ? holds : { ...holds, [what.table]: clear(holds[what.table]) }
+}
+
+async function placeFromNow(posts: readonly Post[], around: Surroundings, now: string): Promise<Post[]> {
+  return posts.length
+    ? tryPlaces(
+        posts.map((p) => ({ ...p, at: null, wished: now })),
+        around,
+      )
+    : []
+}

@@ -1,0 +1,39 @@
+import { Pipeline } from '../../../core/model'
+import { nowIso } from '../clock'
+import { commit, must, patch, put, remove, type Write } from '../store'
+
+/** Saves a pipeline as a new version. */
+export async function savePipeline(pipeline: Pipeline, label: string): Promise<void> {
+  await commit({ brand: pipeline.brand, label }, [
+    {
+      table: 'pipelines',
+      id: pipeline.id,
+      change: (row: Pipeline | undefined) => ({
+        ...pipeline,
+        version: (row?.version ?? 0) + 1,
+        savedAt: nowIso(),
+      }),
+    } as Write,
+  ])
+}
+
+export async function switchPipeline(id: string, on: boolean): Promise<void> {
+  const pipeline = await must('pipelines', id)
+  await commit(
+    { brand: pipeline.brand, label: on ? `Switch ${pipeline.name} on` : `Switch ${pipeline.name} off` },
+    [patch('pipelines', id, (p) => ({ ...p, on })) as Write],
+  )
+}
+
+export async function removePipeline(id: string): Promise<void> {
+  const pipeline = await must('pipelines', id)
+  await commit({ brand: pipeline.brand, label: `Remove ${pipeline.name}` }, [
+    remove('pipelines', id) as Write,
+  ])
+}
+
+export async function addPipeline(pipeline: Pipeline): Promise<void> {
+  await commit({ brand: pipeline.brand, label: `Make the pipeline ${pipeline.name}` }, [
+    put('pipelines', pipeline) as Write,
+  ])
+}

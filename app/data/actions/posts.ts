@@ -1,0 +1,200 @@
+import { Fault, type Check, type Post, type RecallAnswer } from '../../../core/model'
+import { heavy } from '../../workers'
+import { call, post as send } from '../api'
+import { nowIso } from '../clock'
+import { all, commit, must, patch, type Write } from '../store'
+import { standsInTheWay } from '../../writing/flags'
+import { tryPlaces } from './plan'
+
+/**
+ * Takes a post back from the server where it was handed over, so that it can be changed. Throws
+ * `already-sending` where it is too late.
+ */
+export async function recall(post: Post): Promise<void> {
+  if (post.state !== 'handed over') return
+  const answer = await call<RecallAnswer>('DELETE', `/api/spool/posts/${encodeURIComponent(post.id)}`)
+  if (answer.result === 'recalled' || answer.result === 'unknown') return
+  if (answer.result === 'already sending')
+    throw new Fault(
+      'already-sending',
+      'This post is being sent right now, so it cannot be changed. Look again in a minute.',
+      post.id,
+    )
+  throw new Fault(
+    'already-sending',
+    'This post has gone out already. Take it down instead, if you must.',
+    post.id,
+  )
+}
+
+/** A post as it stands once it is back from the server. */
+export function back(post: Post): Post {
+  return post.state === 'handed over' ? { ...post, state: 'approved' } : post
+}
+
+async function checksOf(post: Post): Promise<Check[]> {
+  const [brand, piece, posts] = await Promise.all([
+    must('brands', post.brand),
+    must('pieces', post.piece),
+    all('posts'),
+  ])
+  return heavy().recheck(post, brand, piece, posts)
+}
+
+const isBlocked = (checks: readonly Check[]): boolean => checks.some((c) => c.severity === 'block')
+
+/** Writes a caption by hand. An approval stays, unless the new words break a rule. */
+export async function editText(id: string, text: string): Promise<void> {
+  const post = await must('posts', id)
+  await recall(post)
+  const edited: Post = { ...back(post), wording: { ...post.wording, text }, edited: true }
+  const checks = await checksOf(edited)
+  await commit({ brand: post.brand, label: 'Edit a caption' }, [
+    patch('posts', id, (p) => ({
+      ...back(p),
+      wording: { ...p.wording, text },
+      edited: true,
+      checks,
+      state: isBlocked(checks) && back(p).state === 'approved' ? 'for review' : back(p).state,
+    })),
+  ])
+}
+
+/** Takes the next wording there is; the present one goes to the end of the others. It asks for review again. */
+export async function anotherWording(id: string, choice = 0): Promise<void> {
+  const post = await must('posts', id)
+  const chosen = post.others[choice]
+  if (!chosen)
+    throw new Fault(
+      'not-found',
+      'There is no other wording of this passage left. Edit it by hand, or keep another passage in the Reader.',
+    )
+  await recall(post)
+  const others = [...post.others.filter((o) => o !== chosen), post.wording]
+  const next: Post = { ...back(post), wording: chosen, others, edited: false, accepted: [] }
+  const checks = await checksOf(next)
+  await commit({ brand: post.brand, label: 'Take another wording' }, [
+    patch('posts', id, (p) => ({
+      ...p,
+      wording: chosen,
+      others,
+      edited: false,
+      accepted: [],
+      checks,
+      state: p.state === 'draft' || p.state === 'set aside' ? p.state : 'for review',
+    })),
+  ])
+}
+
+/** What approving did: how many went through, and which were left and why. */
+export interface Approval {
+  approved: number
+  left: { post: Post; why: string }[]
+}
+
+/** Approves posts. Blocks and open flags are left, and it is said which. */
+export async function approve(ids: readonly string[]): Promise<Approval> {
+  const posts = (await all('posts')).filter(
+    (p) => ids.includes(p.id) && (p.state === 'for review' || p.state === 'draft'),
+  )
+  const left: Approval['left'] = []
+  const writes: Write<'posts'>[] = []
+  for (const post of posts) {
+    const stop = standsInTheWay(post)
+    if (stop) left.push({ post, why: stop.message })
+    else writes.push(patch('posts', post.id, (p) => ({ ...p, state: 'approved' })))
+  }
+  const brand = posts[0]?.brand
+  if (brand && writes.length)
+    await commit(
+      { brand, label: writes.length === 1 ? 'Approve a caption' : `Approve ${writes.length} captions` },
+      writes as Write[],
+    )
+  return { approved: writes.length, left }
+}
+
+/** Accepts one flag on one post, with the time. */
+export async function acceptFlag(id: string, check: Check): Promise<void> {
+  const post = await must('posts', id)
+  await commit({ brand: post.brand, label: 'Accept a flag' }, [
+    patch('posts', id, (p) => ({
+      ...p,
+      accepted: [...p.accepted, { code: check.code, words: check.words ?? '', at: nowIso() }],
+    })),
+  ])
+}
+
+/** Sets a post aside, or brings it back for review. Its place is given up and found anew. */
+export async function setAside(id: string): Promise<void> {
+  const post = await must('posts', id)
+  await recall(post)
+  if (post.state !== 'set aside') {
+    await commit({ brand: post.brand, label: 'Set a post aside' }, [
+      patch('posts', id, (p) => ({ ...p, state: 'set aside', at: null, pinned: false })),
+    ])
+    return
+  }
+  const [placed] = await tryPlaces([{ ...post, state: 'for review', at: null }])
+  await commit({ brand: post.brand, label: 'Bring a post back' }, [
+    patch('posts', id, (p) => ({
+      ...p,
+      state: 'for review',
+      at: placed?.at ?? null,
+      reasons: placed?.reasons ?? [],
+    })),
+  ])
+}
+
+/** Tries a failed post again at its account's next opening, as a new generation. */
+export async function tryAgain(id: string): Promise<void> {
+  const post = await must('posts', id)
+  if (post.state !== 'failed') return
+  const checks = await checksOf(post)
+  const [placed] = await tryPlaces([
+    { ...post, state: 'approved', wished: nowIso(), at: null, pinned: false },
+  ])
+  await commit({ brand: post.brand, label: 'Try a failed post again' }, [
+    patch('posts', id, (p) => ({
+      ...p,
+      checks,
+      state: isBlocked(checks) ? 'for review' : 'approved',
+      generation: p.generation + 1,
+      failure: null,
+      at: placed?.at ?? null,
+      reasons: placed?.reasons ?? [],
+    })),
+  ])
+}
+
+/** Decides about a post that came too late: send it now, or find it another place. */
+export async function decideLate(id: string, decision: 'send now' | 'place anew'): Promise<void> {
+  const post = await must('posts', id)
+  const now = nowIso()
+  if (decision === 'send now') {
+    await commit({ brand: post.brand, label: 'Send a late post now' }, [
+      patch('posts', id, (p) => ({
+        ...p,
+        held: null,
+        at: now,
+        pinned: true,
+        reasons: [{ code: 'now', message: 'A person sent it at once.' }],
+      })),
+    ])
+    return
+  }
+  const [placed] = await tryPlaces([{ ...post, held: null, at: null, wished: now, pinned: false }])
+  await commit({ brand: post.brand, label: 'Place a late post anew' }, [
+    patch('posts', id, (p) => ({
+      ...p,
+      held: null,
+      pinned: false,
+      at: placed?.at ?? null,
+      reasons: placed?.reasons ?? [],
+    })),
+  ])
+}
+
+/** Takes a published post down at its network. This cannot be undone. */
+export async function takeDown(id: string): Promise<void> {
+  await send(`/api/spool/posts/${encodeURIComponent(id)}/takedown`, {})
+}

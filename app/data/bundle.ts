@@ -1,0 +1,54 @@
+import { adoptRows, readBundle, writeBundle } from '../../core/formats'
+import { Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../core/model'
+import { nowIso } from './clock'
+import { database } from './database'
+import { all, announce, commit, patch, type Write } from './store'
+
+/** The whole workspace as one bundle file, and a note of when it was made. */
+export async function exportBundle(): Promise<Blob> {
+  const db = await database()
+  const rows = Object.fromEntries(await Promise.all(TABLE_NAMES.map(async (t) => [t, await all(t)]))) as Rows
+  const workspace = rows.workspace[0]
+  if (!workspace) throw new Fault('not-found', 'There is nothing here to export yet.')
+  const media = new Map<string, Uint8Array>()
+  const whole: MediaInfo[] = []
+  for (const info of rows.media) {
+    const stored = await db.get('blobs', info.id)
+    if (!stored) continue
+    media.set(info.id, new Uint8Array(await stored.blob.arrayBuffer()))
+    whole.push(info)
+  }
+  const madeAt = nowIso()
+  const bytes = writeBundle({ workspace: workspace.id, madeAt, rows: { ...rows, media: whole }, media })
+  await commit('machine', [
+    patch('workspace', workspace.id, (w) => ({ ...w, lastBundleAt: madeAt })) as Write,
+  ])
+  return new Blob([bytes], { type: 'application/zip' })
+}
+
+/**
+ * Replaces everything in this browser by a bundle, after it was checked whole. A broken bundle
+ * throws and changes nothing. `into` is the workspace's id, or null to become the bundle's.
+ */
+export async function importBundle(bytes: Uint8Array, into: string | null): Promise<string> {
+  const bundle = readBundle(bytes)
+  const id = into ?? bundle.workspace
+  const rows = adoptRows(bundle, id, nowIso())
+  const db = await database()
+  const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
+  for (const table of TABLE_NAMES) {
+    const store = tx.objectStore(table)
+    await store.clear()
+    for (const row of rows[table]) await store.put(row as never)
+  }
+  const blobs = tx.objectStore('blobs')
+  await blobs.clear()
+  for (const info of rows.media) {
+    const content = bundle.media.get(info.id)
+    if (content)
+      await blobs.put({ id: info.id, blob: new Blob([new Uint8Array(content)], { type: info.type }) })
+  }
+  await tx.done
+  announce(TABLE_NAMES)
+  return id
+}

@@ -1,0 +1,36 @@
+import useSWR from 'swr'
+import type { ClockAnswer } from '../../core/model'
+import { get } from './api'
+
+let offset = 0
+
+/** Milliseconds since 1970 by the shared clock, as last read from the server. */
+export function clockNow(): number {
+  return Date.now() + offset
+}
+
+/** The present moment as ISO 8601. */
+export function nowIso(): string {
+  return new Date(clockNow()).toISOString()
+}
+
+/** Reads the shared clock from the server. */
+export async function readClock(): Promise<ClockAnswer> {
+  const answer = await get<ClockAnswer>('/api/clock')
+  offset = answer.offsetMilliseconds
+  return answer
+}
+
+/** The shared clock, read every few seconds; `now` is the moment of the last reading. */
+export function useClock(): { now: number; demo: boolean; worldUrl: string | null; reachable: boolean } {
+  const { data, error } = useSWR<ClockAnswer, unknown>('clock', readClock, {
+    refreshInterval: 5000,
+    dedupingInterval: 500,
+  })
+  return {
+    now: clockNow(),
+    demo: data?.demo ?? false,
+    worldUrl: data?.worldUrl ?? null,
+    reachable: error === undefined,
+  }
+}

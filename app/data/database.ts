@@ -1,0 +1,17 @@
+import { openDB, type IDBPDatabase } from 'idb'
+import { DATABASE_VERSION, migrate, type Schema } from './schema'
+
+const NAME = 'dripline'
+let opened: Promise<IDBPDatabase<Schema>> | null = null
+
+/** The workspace's database in this browser, opened once. */
+export function database(): Promise<IDBPDatabase<Schema>> {
+  opened ??= openDB<Schema>(NAME, DATABASE_VERSION, {
+    upgrade: (db, from, _to, transaction) => migrate(db, transaction as never, from),
+    blocking: (_current, _blocked, event) => (event.target as IDBDatabase).close(),
+    terminated: () => {
+      opened = null
+    },
+  })
+  return opened
+}

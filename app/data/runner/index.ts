@@ -1,0 +1,65 @@
+import { asFault } from '../../../core/model'
+import { get, post } from '../api'
+import { clockNow, readClock } from '../clock'
+import { setActivity } from './activity'
+import { nextOwnEvent, tick } from './tick'
+
+export { useActivity, setActivity } from './activity'
+
+const PAUSE = 3000
+
+/**
+ * Runs the work in the one tab that holds the runner's lock; the others wait for it to be free.
+ * Gives a function that stops it.
+ */
+export function startRunner(onTrouble: (message: string | null) => void): () => void {
+  const stopped = new AbortController()
+  void navigator.locks
+    .request('dripline-runner', { signal: stopped.signal }, async () => {
+      while (!stopped.signal.aborted) {
+        try {
+          await tick()
+          onTrouble(null)
+        } catch (error) {
+          onTrouble(asFault(error).message)
+        }
+        await new Promise((resolve) => setTimeout(resolve, PAUSE))
+      }
+    })
+    .catch(() => undefined)
+  return () => stopped.abort()
+}
+
+/**
+ * Moves the demo's clock forward, event by event: the next due post, article or visit, each
+ * settled before the next. Can be cancelled between two events; shows a count of hours.
+ */
+export async function jump(milliseconds: number): Promise<void> {
+  await readClock()
+  const from = clockNow()
+  const target = from + milliseconds
+  const until = new Date(target).toISOString()
+  const hours = Math.max(1, Math.round(milliseconds / 3_600_000))
+  let cancelled = false
+  try {
+    await tick()
+    while (!cancelled && clockNow() < target) {
+      setActivity({
+        label: 'Moving the demo’s time, hour by hour',
+        done: Math.min(hours, Math.round((clockNow() - from) / 3_600_000)),
+        all: hours,
+        cancel: () => {
+          cancelled = true
+        },
+      })
+      const { at } = await get<{ at: string | null }>(`/api/clock/next?until=${encodeURIComponent(until)}`)
+      const own = await nextOwnEvent()
+      const now = new Date(clockNow()).toISOString()
+      const [next = until] = [until, at, own].filter((m): m is string => m !== null && m > now).sort()
+      await post('/api/clock/advance', { to: next })
+      await tick()
+    }
+  } finally {
+    setActivity(null)
+  }
+}

@@ -1,0 +1,231 @@
+import {
+  asFault,
+  type HandOver,
+  type HandOverAnswer,
+  type LinkedAccount,
+  type ReceiptPage,
+} from '../../../core/model'
+import { toWall } from '../../../core/planning'
+import { startDrip } from '../actions/drips'
+import { heldBy, readHolds } from '../actions/holds'
+import { recall } from '../actions/posts'
+import { visitSource } from '../actions/sources'
+import { call, get, post as send } from '../api'
+import { nowIso, readClock } from '../clock'
+import { all, commit, patch, put, type Write } from '../store'
+import { setActivity } from './activity'
+import { forgetUploads, readyPicture } from './media'
+import { withReceipt } from './receipts'
+
+/** How many posts go over in one request. */
+const BATCH = 50
+
+/**
+ * One round of the work that runs by itself: collect receipts, see how the accounts are, visit
+ * the sources that are due, let pipelines take in pieces, recall what is held, hand over what is
+ * approved. Ticks of all tabs run one after the other.
+ */
+export async function tick(): Promise<void> {
+  await navigator.locks.request('dripline-tick', async () => {
+    await readClock()
+    await collectReceipts()
+    await seeAccounts()
+    await visitDueSources()
+    await runPipelines()
+    await recallHeld()
+    await handOver()
+  })
+}
+
+/** The next moment at which the app itself has something to do, or null: the next visit. */
+export async function nextOwnEvent(): Promise<string | null> {
+  const due = (await all('sources')).filter((s) => s.held === null).map((s) => s.nextVisitAt)
+  return due.sort()[0] ?? null
+}
+
+async function collectReceipts(): Promise<void> {
+  for (;;) {
+    const [workspace] = await all('workspace')
+    if (!workspace) return
+    const page = await get<ReceiptPage>(`/api/spool/receipts?after=${workspace.receiptCursor}`)
+    if (page.receipts.length === 0) return
+    const posts = new Map((await all('posts')).map((p) => [p.id, p]))
+    const writes: Write[] = page.receipts.flatMap((receipt) => {
+      const post = posts.get(receipt.post)
+      if (!post) return []
+      return [
+        put('receipts', { ...receipt, brand: post.brand }) as Write,
+        patch('posts', post.id, (p) => withReceipt(p, receipt)) as Write,
+      ]
+    })
+    await commit('machine', [
+      ...writes,
+      patch('workspace', workspace.id, (w) => ({ ...w, receiptCursor: page.cursor })) as Write,
+    ])
+    await send('/api/spool/receipts/acknowledge', { cursor: page.cursor })
+  }
+}
+
+async function seeAccounts(): Promise<void> {
+  const { accounts } = await get<{ accounts: LinkedAccount[] }>('/api/accounts')
+  const known = new Map(accounts.map((a) => [a.id, a]))
+  const writes = (await all('accounts')).flatMap((account) => {
+    const seen = known.get(account.id)
+    const health = seen
+      ? { state: seen.state, since: seen.since, message: seen.message }
+      : {
+          state: 'withdrawn' as const,
+          since: nowIso(),
+          message: 'This server has no permission for the account. Link it again.',
+        }
+    const same = health.state === account.health.state && health.message === account.health.message
+    return same ? [] : [patch('accounts', account.id, (a) => ({ ...a, health })) as Write]
+  })
+  await commit('machine', writes)
+}
+
+async function visitDueSources(): Promise<void> {
+  const now = nowIso()
+  for (const source of (await all('sources')).filter((s) => s.held === null && s.nextVisitAt <= now)) {
+    const show = (done: number, of: number): void =>
+      setActivity({ label: `Reading ${source.title}`, done, all: of, cancel: null })
+    show(0, 0)
+    try {
+      await visitSource(source.id, show)
+    } finally {
+      setActivity(null)
+    }
+  }
+}
+
+async function runPipelines(): Promise<void> {
+  const holds = await readHolds()
+  if (holds.workspace) return
+  const brands = new Map((await all('brands')).map((b) => [b.id, b]))
+  for (const pipeline of (await all('pipelines')).filter((p) => p.on && p.held === null)) {
+    const published = (p: { publishedAt: string | null; takenAt: string }): string =>
+      p.publishedAt ?? p.takenAt
+    const waiting = (await all('pieces', 'brand', pipeline.brand))
+      .filter(
+        (p) =>
+          pipeline.sources.includes(p.source) &&
+          !p.seenBy.includes(pipeline.id) &&
+          p.dealt === null &&
+          published(p) >= pipeline.since,
+      )
+      .sort((a, b) => (published(a) < published(b) ? -1 : 1))
+    for (const piece of waiting) {
+      const show = (done: number, of: number): void =>
+        setActivity({ label: `${pipeline.name} writes “${piece.title}”`, done, all: of, cancel: null })
+      show(0, 0)
+      try {
+        const startDay = toWall(Date.parse(nowIso()), brands.get(pipeline.brand)?.zone ?? 'UTC').date
+        await startDrip(
+          {
+            piece: piece.id,
+            accounts: pipeline.accounts,
+            rhythm: pipeline.rhythm,
+            startDay,
+            gate: pipeline.gate,
+            pipeline,
+            actor: 'machine',
+          },
+          show,
+        )
+      } catch {
+        // The piece stays in Intake, where a person sees it; this pipeline does not try it again.
+        await commit('machine', [
+          patch('pieces', piece.id, (p) => ({ ...p, seenBy: [...p.seenBy, pipeline.id] })) as Write,
+        ])
+      } finally {
+        setActivity(null)
+      }
+    }
+  }
+}
+
+async function recallHeld(): Promise<void> {
+  const holds = await readHolds()
+  for (const post of await all('posts', 'state', 'handed over')) {
+    if (heldBy(post, holds) === null) continue
+    try {
+      await recall(post)
+      await commit('machine', [
+        patch('posts', post.id, (p) =>
+          p.state === 'handed over' ? { ...p, state: 'approved' } : p,
+        ) as Write,
+      ])
+    } catch (error) {
+      // It is being sent or has gone out, which its receipt will say; anything else is trouble.
+      if (asFault(error).code !== 'already-sending') throw error
+    }
+  }
+}
+
+async function handOver(): Promise<void> {
+  const holds = await readHolds()
+  const accounts = new Map((await all('accounts')).map((a) => [a.id, a]))
+  const ready = (await all('posts', 'state', 'approved'))
+    .filter(
+      (p) => p.at !== null && heldBy(p, holds) === null && accounts.get(p.account)?.health.state === 'linked',
+    )
+    .sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))
+  for (let from = 0; from < ready.length; from += BATCH) {
+    const batch: HandOver[] = []
+    for (const post of ready.slice(from, from + BATCH)) {
+      try {
+        const hash = await readyPicture(post)
+        batch.push({
+          id: post.id,
+          generation: post.generation,
+          revision: post.revision + 1,
+          account: post.account,
+          dueAt: post.at as string,
+          gapMinutes: accounts.get(post.account)?.gapMinutes ?? 0,
+          payload: {
+            text: post.wording.text,
+            firstComment: post.wording.firstComment,
+            link: post.link,
+            media: hash && post.media ? [{ hash, alt: post.media.alt }] : [],
+          },
+        })
+      } catch (error) {
+        const fault = asFault(error)
+        if (fault.code === 'unreachable' && fault.where === null) throw fault
+        await commit('machine', [
+          patch('posts', post.id, (p) => ({
+            ...p,
+            held: { reason: `Its picture could not be made: ${fault.message}`, since: nowIso() },
+          })) as Write,
+        ])
+      }
+    }
+    if (batch.length) await sendBatch(batch)
+  }
+}
+
+async function sendBatch(batch: readonly HandOver[]): Promise<void> {
+  const { answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', { posts: batch })
+  if (answers.some((a) => a.result === 'media missing')) forgetUploads()
+  const results = new Map(answers.map((a) => [a.id, a.result]))
+  const overtaken: string[] = []
+  await commit(
+    'machine',
+    batch.flatMap((entry) => {
+      const result = results.get(entry.id)
+      const known = result === 'older revision' || result === 'taken' || result === 'already sending'
+      if (!known) return []
+      return [
+        patch('posts', entry.id, (p) => {
+          const revised = { ...p, revision: Math.max(p.revision, entry.revision) }
+          if (result === 'older revision') return revised
+          const same = p.state === 'approved' && p.wording.text === entry.payload.text && p.at === entry.dueAt
+          if (!same && p.state !== 'handed over') overtaken.push(p.id)
+          return same ? { ...revised, state: 'handed over' } : revised
+        }) as Write,
+      ]
+    }),
+  )
+  // A person changed these while they were on their way: take the old words back at once.
+  for (const id of overtaken) await call('DELETE', `/api/spool/posts/${encodeURIComponent(id)}`)
+}

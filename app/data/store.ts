@@ -1,0 +1,132 @@
+import { nanoid } from 'nanoid'
+import { mutate } from 'swr'
+import { Fault, TABLES, type Change, type Row, type TableName } from '../../core/model'
+import { clockNow } from './clock'
+import { database } from './database'
+
+/**
+ * One record to write. `change` is given the record as it stands inside the transaction and gives
+ * the new one, null to remove it, or undefined to leave it.
+ */
+export interface Write<T extends TableName = TableName> {
+  table: T
+  id: string
+  change: (row: Row<T> | undefined) => Row<T> | null | undefined
+}
+
+/** A write of a known record as it is. */
+export function put<T extends TableName>(table: T, row: Row<T>): Write<T> {
+  return { table, id: row.id, change: () => row }
+}
+
+/** A write that changes a record if it is there. */
+export function patch<T extends TableName>(table: T, id: string, change: (row: Row<T>) => Row<T>): Write<T> {
+  return { table, id, change: (row) => (row ? change(row) : undefined) }
+}
+
+export function remove<T extends TableName>(table: T, id: string): Write<T> {
+  return { table, id, change: (row) => (row ? null : undefined) }
+}
+
+/** Who acts: a person, whose actions can be undone and carry a label, or the machine. */
+export type Actor = { brand: string; label: string } | 'machine'
+
+const UNDO_KEPT = 200
+
+/**
+ * Writes all records of one action in one transaction, keeps its inverse for undo, and tells
+ * every open tab which tables changed. Each row is checked against its schema; a wrong one aborts
+ * the whole action.
+ */
+export async function commit(
+  actor: Actor,
+  writes: readonly Write<never>[] | readonly Write[],
+): Promise<void> {
+  const list = writes as readonly Write[]
+  if (list.length === 0) return
+  const db = await database()
+  const tables = [
+    ...new Set<TableName>([
+      ...list.map((w) => w.table),
+      ...(actor === 'machine' ? [] : (['changes'] as const)),
+    ]),
+  ]
+  const tx = db.transaction(tables, 'readwrite')
+  const entries: Change['entries'] = []
+  try {
+    for (const write of list) {
+      const store = tx.objectStore(write.table)
+      const before = (await store.get(write.id)) as Row<TableName> | undefined
+      const after = (write.change as (row: unknown) => unknown)(before)
+      if (after === undefined) continue
+      if (after === null) await store.delete(write.id)
+      else await store.put(TABLES[write.table].parse(after) as never)
+      entries.push({ store: write.table, id: write.id, before: before ?? null, after: after ?? null })
+    }
+    if (actor !== 'machine' && entries.length) {
+      const changes = tx.objectStore('changes')
+      await changes.put({
+        id: `${String(Date.now()).padStart(15, '0')}-${nanoid(8)}`,
+        brand: actor.brand,
+        at: new Date(clockNow()).toISOString(),
+        label: actor.label,
+        undone: false,
+        entries,
+      })
+      const keys = await changes.getAllKeys()
+      for (const key of keys.slice(0, Math.max(0, keys.length - UNDO_KEPT))) await changes.delete(key)
+    }
+    await tx.done
+  } catch (error) {
+    try {
+      tx.abort()
+    } catch {
+      // it has been aborted already
+    }
+    await tx.done.catch(() => undefined)
+    throw error
+  }
+  announce(entries.length ? tables : [])
+}
+
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('dripline')
+channel?.addEventListener('message', (event: MessageEvent<{ tables: TableName[] }>) =>
+  refresh(event.data.tables),
+)
+
+/** Refreshes the hooks that read these tables, here and in every other tab. */
+export function announce(tables: readonly TableName[]): void {
+  if (tables.length === 0) return
+  refresh(tables)
+  channel?.postMessage({ tables })
+}
+
+function refresh(tables: readonly TableName[]): void {
+  const touched = new Set<string>(tables)
+  void mutate((key) => Array.isArray(key) && key[0] === 'rows' && touched.has(String(key[1])))
+}
+
+/** One record, or undefined. */
+export async function one<T extends TableName>(table: T, id: string): Promise<Row<T> | undefined> {
+  return (await database()).get(table, id as never) as Promise<Row<T> | undefined>
+}
+
+/** One record, or a fault that says it is gone. */
+export async function must<T extends TableName>(table: T, id: string): Promise<Row<T>> {
+  const row = await one(table, id)
+  if (!row)
+    throw new Fault(
+      'not-found',
+      'This is no longer there: it was removed, perhaps in another tab.',
+      `${table} ${id}`,
+    )
+  return row
+}
+
+/** The records of a table, or those whose indexed field has a value. */
+export async function all<T extends TableName>(table: T, index?: string, value?: string): Promise<Row<T>[]> {
+  const db = await database()
+  return (
+    index === undefined ? db.getAll(table) : db.getAllFromIndex(table, index as never, value as never)
+  ) as Promise<Row<T>[]>
+}

@@ -1,0 +1,192 @@
+import type { Account, Drip, Piece, Pipeline, Post, Source } from '../../core/model'
+import { network } from '../../core/networks'
+import { beatCount } from '../../core/planning'
+import { count, moment } from '../ui/time'
+import { openFlagsOf } from '../writing/flags'
+
+/** One line of what waits for a person, with its one action. */
+export interface Waiting {
+  id: string
+  tone: 'plum' | 'clay' | 'amber'
+  title: string
+  detail: string
+  action: string
+  /** Where the action leads, or what it does right here. */
+  to?: string
+  retry?: string
+}
+
+interface Rows {
+  posts: readonly Post[]
+  pipelines: readonly Pipeline[]
+  pieces: readonly Piece[]
+  accounts: readonly Account[]
+  sources: readonly Source[]
+  drips: readonly Drip[]
+  now: number
+  zone: string
+}
+
+const DRY_DAYS = 21
+
+/** What waits for a person, in order of urgency. */
+export function waitingFor(rows: Rows): Waiting[] {
+  return [
+    ...brokenAccounts(rows),
+    ...failedPosts(rows),
+    ...latePosts(rows),
+    ...failingSources(rows),
+    ...captions(rows),
+    ...thinDrips(rows),
+    ...dryPipelines(rows),
+  ]
+}
+
+function brokenAccounts({ accounts, posts }: Rows): Waiting[] {
+  return accounts
+    .filter((a) => a.health.state !== 'linked')
+    .map((a) => {
+      const stuck = posts.filter(
+        (p) => p.account === a.id && (p.state === 'approved' || p.state === 'handed over'),
+      ).length
+      return {
+        id: `account ${a.id}`,
+        tone: 'plum' as const,
+        title: `${network(a.network).name} lost its permission`,
+        detail: `@${a.handle}: ${a.health.message.replace(/\.$/, '')}. ${stuck ? `${count(stuck, 'post is', 'posts are')} held back, nothing is lost.` : 'Nothing is waiting to go out there.'}`,
+        action: 'Link again',
+        to: '/dispatch/accounts',
+      }
+    })
+}
+
+function failedPosts({ posts }: Rows): Waiting[] {
+  const failed = posts.filter((p) => p.state === 'failed')
+  const first = failed[0]
+  if (!first) return []
+  return [
+    {
+      id: 'failed',
+      tone: 'plum',
+      title: failed.length === 1 ? 'One post was refused' : `${failed.length} posts were refused`,
+      detail: first.failure ?? 'The network gave no reason.',
+      action: 'See why',
+      to: `/dispatch?post=${first.id}`,
+    },
+  ]
+}
+
+function latePosts({ posts }: Rows): Waiting[] {
+  const late = posts.filter((p) => p.held !== null && p.state === 'approved')
+  const first = late[0]
+  if (!first) return []
+  return [
+    {
+      id: 'held',
+      tone: 'clay',
+      title: `${count(late.length, 'post waits', 'posts wait')} for a decision`,
+      detail: first.held?.reason ?? '',
+      action: 'Decide',
+      to: `/dispatch?post=${first.id}`,
+    },
+  ]
+}
+
+function failingSources({ sources }: Rows): Waiting[] {
+  return sources
+    .filter((s) => s.lastVisit?.ok === false)
+    .map((s) => ({
+      id: `source ${s.id}`,
+      tone: 'clay' as const,
+      title: `${s.title} could not be visited`,
+      detail: s.lastVisit?.message ?? '',
+      action: 'Look',
+      to: '/intake/sources',
+    }))
+}
+
+function captions({ posts, pieces, zone }: Rows): Waiting[] {
+  const review = posts.filter((p) => p.state === 'for review')
+  const flagged = review.filter(
+    (p) => openFlagsOf(p).length > 0 || p.checks.some((c) => c.severity === 'block'),
+  )
+  const plain = review.filter((p) => !flagged.includes(p))
+  const lines: Waiting[] = []
+  const title = (post: Post): string => pieces.find((p) => p.id === post.piece)?.title ?? 'A piece'
+  const first = flagged[0]
+  if (first) {
+    const why = (first.checks.find((c) => c.severity === 'block') ?? openFlagsOf(first)[0])?.message ?? ''
+    lines.push({
+      id: 'flagged',
+      tone: 'clay',
+      title: `${count(flagged.length, 'caption is', 'captions are')} flagged`,
+      detail: `${title(first)}: ${why}`,
+      action: 'Look',
+      to: `/writing/${first.drip}?post=${first.id}`,
+    })
+  }
+  const soonest =
+    [...plain].filter((p) => p.at !== null).sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))[0] ??
+    plain[0]
+  if (soonest) {
+    const drips = new Set(plain.map((p) => p.drip)).size
+    lines.push({
+      id: 'review',
+      tone: 'clay',
+      title: `${count(plain.length, 'caption waits', 'captions wait')} for a yes`,
+      detail: `From ${count(drips, 'piece')}${soonest.at ? `; the first is due on ${moment(soonest.at, zone)}` : ''}.`,
+      action: 'Read them',
+      to: `/writing/${soonest.drip}?post=${soonest.id}`,
+    })
+  }
+  return lines
+}
+
+function thinDrips({ drips, pieces, posts }: Rows): Waiting[] {
+  return drips
+    .filter((d) => posts.some((p) => p.drip === d.id && p.state === 'for review'))
+    .flatMap((drip) => {
+      const beats = new Set(drip.missing.map((m) => m.beat)).size
+      if (beats === 0) return []
+      const piece = pieces.find((p) => p.id === drip.piece)
+      return [
+        {
+          id: `thin ${drip.id}`,
+          tone: 'amber' as const,
+          title: `${piece?.title ?? 'A piece'} is thin`,
+          detail: `${beats} of its ${beatCount(drip.rhythm)} beats lack a caption for some account.`,
+          action: 'Add passages',
+          to: `/intake/${drip.piece}`,
+        },
+      ]
+    })
+}
+
+function dryPipelines({ pipelines, posts, now, zone }: Rows): Waiting[] {
+  return pipelines
+    .filter((p) => p.on)
+    .flatMap((pipeline) => {
+      const ahead = posts
+        .filter(
+          (p) =>
+            p.pipeline === pipeline.id && p.at !== null && Date.parse(p.at) > now && p.state !== 'set aside',
+        )
+        .map((p) => p.at as string)
+      const last = ahead.sort().pop()
+      if (last && Date.parse(last) - now > DRY_DAYS * 86_400_000) return []
+      return [
+        {
+          id: `dry ${pipeline.id}`,
+          tone: 'amber' as const,
+          title: last
+            ? `“${pipeline.name}” runs dry on ${moment(last, zone).slice(0, -6)}`
+            : `“${pipeline.name}” has run dry`,
+          detail: last
+            ? `${count(ahead.length, 'post')} left.`
+            : 'It has nothing planned. It takes in the next piece its sources bring.',
+          action: 'Feed it',
+          to: '/intake',
+        },
+      ]
+    })
+}

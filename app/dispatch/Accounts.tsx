@@ -1,0 +1,163 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { useEffect } from 'react'
+import { useSearchParams } from 'react-router'
+import type { Account } from '../../core/model'
+import { network, NETWORKS } from '../../core/networks'
+import { adoptAccount } from '../data/actions/accounts'
+import { hold, lift } from '../data/actions/holds'
+import { clockNow } from '../data/clock'
+import { useRows } from '../data/hooks'
+import { useWork } from '../shell/work'
+import { attempt, Button, count, distance, Empty, NetworkMark, Page, PageHead, say, weekdayName } from '../ui'
+import { AccountSheet } from './AccountSheet'
+import { Tabs } from './Tabs'
+
+/** The linked accounts with their health, slots and quiet days. */
+export function Accounts() {
+  const { brand } = useWork()
+  const [params, setParams] = useSearchParams()
+  const accounts = useRows('accounts', 'brand', brand.id)
+  const linked = params.get('linked')
+  const declined = params.get('declined')
+  const into = params.get('brand')
+  useEffect(() => {
+    if (declined) {
+      say('The account was not linked: it was declined on the network’s page.')
+      setParams({}, { replace: true })
+    }
+    if (!linked || !into) return
+    void attempt(async () => {
+      const account = await adoptAccount(into, linked)
+      setParams(account && account.brand === into ? { account: account.id } : {}, { replace: true })
+      if (!account) say('The linking did not come through. Try it again.')
+      else if (account.brand !== into)
+        say(`@${account.handle} belongs to another brand already; its permission was renewed there.`)
+      else say(`@${account.handle} is linked.`)
+    })
+  }, [linked, declined, into, setParams])
+  if (!accounts) return <Page>{null}</Page>
+  const chosen = accounts.find((a) => a.id === params.get('account')) ?? null
+  return (
+    <Page
+      side={
+        chosen ? (
+          <AccountSheet
+            key={chosen.id}
+            account={chosen}
+            accounts={accounts}
+            onClose={() => setParams({}, { replace: true })}
+          />
+        ) : undefined
+      }
+    >
+      <Tabs />
+      <PageHead title="Accounts" note={`${count(accounts.length, 'account')} linked for ${brand.name}.`} />
+      <Box px="6" pb="8">
+        {accounts.length === 0 && (
+          <Empty title="No account is linked yet">
+            Choose a network below. Its own page asks whether Dripline may post for you; then you are back
+            here, with sensible slots proposed.
+          </Empty>
+        )}
+        {accounts.map((a) => (
+          <AccountRow
+            key={a.id}
+            account={a}
+            current={a.id === chosen?.id}
+            onChoose={() => setParams({ account: a.id }, { replace: true })}
+          />
+        ))}
+        <Box mt="6" mb="2" color="soft" fontSize="13px">
+          Link an account on
+        </Box>
+        <Flex gap="2" wrap="wrap">
+          {NETWORKS.map((n) => (
+            <LinkButton key={n.id} id={n.id} brand={brand.id}>
+              <NetworkMark id={n.id} /> {n.name} <chakra.span color="soft">{n.kind}</chakra.span>
+            </LinkButton>
+          ))}
+        </Flex>
+      </Box>
+    </Page>
+  )
+}
+
+function LinkButton({ id, brand, children }: { id: string; brand: string; children: React.ReactNode }) {
+  return (
+    <Button
+      onClick={() => window.location.assign(`/api/link/${id}/start?brand=${encodeURIComponent(brand)}`)}
+    >
+      {children}
+    </Button>
+  )
+}
+
+function AccountRow({
+  account,
+  current,
+  onChoose,
+}: {
+  account: Account
+  current: boolean
+  onChoose: () => void
+}) {
+  const broken = account.health.state !== 'linked'
+  const what = {
+    table: 'accounts' as const,
+    id: account.id,
+    brand: account.brand,
+    name: `@${account.handle}`,
+  }
+  return (
+    <Flex
+      align="center"
+      gap="3"
+      minH="60px"
+      px="2"
+      mx="-2"
+      borderTopWidth="1px"
+      borderColor="hairline"
+      bg={current ? 'waterTint' : undefined}
+      wrap="wrap"
+      py="1.5"
+    >
+      <NetworkMark id={account.network} />
+      <Box flex="1" minW="220px">
+        <Box fontWeight="600">
+          @{account.handle}{' '}
+          <chakra.span color="soft" fontWeight="400">
+            {network(account.network).name}
+          </chakra.span>
+        </Box>
+        <Box fontSize="13px" color={broken ? 'plumText' : 'soft'}>
+          {broken
+            ? `${account.health.message} Its posts wait; nothing is lost.`
+            : `linked ${distance(account.linkedAt, clockNow())}`}
+          {account.held ? ' · held' : ''} · {describeSlots(account)}
+        </Box>
+      </Box>
+      {broken && (
+        <LinkButton id={account.network} brand={account.brand}>
+          Link again
+        </LinkButton>
+      )}
+      <a href={account.profileUrl} target="_blank" rel="noreferrer">
+        <chakra.span fontSize="13px" color="waterText" textDecoration="underline">
+          Public page
+        </chakra.span>
+      </a>
+      <Button onClick={() => void attempt(() => (account.held ? lift(what) : hold(what)))}>
+        {account.held ? 'Lift' : 'Hold'}
+      </Button>
+      <Button onClick={onChoose}>Slots and quiet days</Button>
+    </Flex>
+  )
+}
+
+/** "Mon, Wed, Fri: 3 slots a week". */
+function describeSlots(account: Account): string {
+  const days = [...new Set(account.slots.map((s) => s.weekday))].sort()
+  return account.slots.length
+    ? `${count(account.slots.length, 'slot')} a week, ${days.length === 7 ? 'every day' : days.map(weekdayName).join(' ')}`
+    : 'no slots: it cannot post'
+}

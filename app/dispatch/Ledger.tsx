@@ -1,0 +1,290 @@
+import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { useState } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import type { Account, Post, Row } from '../../core/model'
+import { network } from '../../core/networks'
+import { decideLate, tryAgain } from '../data/actions/posts'
+import { useRows } from '../data/hooks'
+import { useWork } from '../shell/work'
+import {
+  attempt,
+  Button,
+  count,
+  Drop,
+  Empty,
+  moment,
+  Mono,
+  NetworkMark,
+  Notice,
+  Page,
+  PageHead,
+  SelectField,
+  useKeys,
+} from '../ui'
+import { Tabs } from './Tabs'
+
+type Show = 'all' | 'handed over' | 'published' | 'troubled'
+const SHOWN = 80
+
+/** The ledger of deliveries: what the server has, what went out, and what did not and why. */
+export function Ledger() {
+  const { brand } = useWork()
+  const [params, setParams] = useSearchParams()
+  const [show, setShow] = useState<Show>('all')
+  const [most, setMost] = useState(SHOWN)
+  const posts = useRows('posts', 'brand', brand.id)
+  const accounts = useRows('accounts', 'brand', brand.id)
+  const receipts = useRows('receipts', 'brand', brand.id)
+  const pipelines = useRows('pipelines', 'brand', brand.id)
+  const when = (p: Post): string => p.publishedAt ?? p.at ?? p.wished
+  const troubled = (p: Post): boolean => p.state === 'failed' || (p.held !== null && p.state === 'approved')
+  const matches: Record<Show, (p: Post) => boolean> = {
+    all: (p) => p.state === 'handed over' || p.state === 'published' || troubled(p),
+    'handed over': (p) => p.state === 'handed over',
+    published: (p) => p.state === 'published',
+    troubled,
+  }
+  const rows = (posts ?? [])
+    .filter(matches[show])
+    .sort(
+      (a, b) =>
+        Number(troubled(b)) - Number(troubled(a)) ||
+        Number(a.state === 'published') - Number(b.state === 'published') ||
+        (a.state === 'published' ? (when(a) < when(b) ? 1 : -1) : when(a) < when(b) ? -1 : 1),
+    )
+  const chosen = (posts ?? []).find((p) => p.id === params.get('post')) ?? null
+  const choose = (id: string | null): void => setParams(id ? { post: id } : {}, { replace: true })
+  const move = (by: number): void => {
+    const next = rows[Math.max(0, Math.min(rows.length - 1, rows.findIndex((p) => p.id === chosen?.id) + by))]
+    if (next) choose(next.id)
+  }
+  useKeys({
+    ArrowDown: () => move(1),
+    ArrowUp: () => move(-1),
+    j: () => move(1),
+    k: () => move(-1),
+    Escape: () => choose(null),
+  })
+  if (!posts || !accounts || !receipts || !pipelines) return <Page>{null}</Page>
+  const out = posts.filter((p) => p.state === 'published').length
+  const safe = posts.filter((p) => p.state === 'handed over').length
+  return (
+    <Page
+      side={
+        chosen ? (
+          <Delivery
+            post={chosen}
+            account={accounts.find((a) => a.id === chosen.account)}
+            receipts={receipts.filter((r) => r.post === chosen.id)}
+            onClose={() => choose(null)}
+          />
+        ) : undefined
+      }
+    >
+      <Tabs />
+      <PageHead
+        title="Deliveries"
+        note={`${count(out, 'post')} published · ${count(safe, 'post is', 'posts are')} handed over: the server sends them, also with the browser closed.`}
+      >
+        <SelectField
+          aria-label="Which deliveries"
+          value={show}
+          onChange={(e) => setShow(e.target.value as Show)}
+        >
+          <option value="all">all</option>
+          <option value="handed over">handed over</option>
+          <option value="published">published</option>
+          <option value="troubled">failed or held</option>
+        </SelectField>
+      </PageHead>
+      <Box px="6" pb="8">
+        {rows.length === 0 && (
+          <Empty title="Deliveries are kept here">
+            Once a post is approved and has a place, it is handed over to the server, which sends it at its
+            time. Every delivery stands here with its request, its answer, and a reason in plain words.
+          </Empty>
+        )}
+        {rows.slice(0, most).map((post) => {
+          const account = accounts.find((a) => a.id === post.account)
+          const receipt = receipts
+            .filter((r) => r.post === post.id)
+            .sort((a, b) => (a.finishedAt < b.finishedAt ? 1 : -1))[0]
+          return (
+            <chakra.button
+              key={post.id}
+              type="button"
+              onClick={() => choose(post.id)}
+              display="flex"
+              w="full"
+              textAlign="left"
+              alignItems="center"
+              gap="3"
+              minH="48px"
+              px="2"
+              mx="-2"
+              borderTopWidth="1px"
+              borderColor="hairline"
+              cursor="pointer"
+              bg={post.id === chosen?.id ? 'waterTint' : undefined}
+              _hover={{ bg: 'waterTint' }}
+            >
+              <Drop
+                state={post.state}
+                picture={post.media !== null}
+                hue={pipelines.find((p) => p.id === post.pipeline)?.hue ?? null}
+              />
+              <Mono w="128px" flexShrink={0}>
+                {moment(when(post), account?.zone ?? brand.zone)}
+              </Mono>
+              <NetworkMark id={post.network} />
+              <Box w="120px" fontSize="13px" truncate>
+                @{account?.handle}
+              </Box>
+              <Box flex="1" minW="0" fontFamily="reading" truncate>
+                {post.wording.text.split('\n')[0]}
+              </Box>
+              <Box fontSize="13px" color={troubled(post) ? 'plumText' : 'soft'} maxW="260px" truncate>
+                {post.failure ??
+                  post.held?.reason ??
+                  (receipt
+                    ? `${receipt.reason} ${count(receipt.attempts.length, 'try', 'tries')}`
+                    : post.state === 'handed over'
+                      ? 'safe to leave'
+                      : post.state)}
+              </Box>
+            </chakra.button>
+          )
+        })}
+        {rows.length > most && <Button onClick={() => setMost(most + SHOWN)}>Show more</Button>}
+      </Box>
+    </Page>
+  )
+}
+
+function Delivery({
+  post,
+  account,
+  receipts,
+  onClose,
+}: {
+  post: Post
+  account: Account | undefined
+  receipts: Row<'receipts'>[]
+  onClose: () => void
+}) {
+  const zone = account?.zone ?? 'UTC'
+  return (
+    <Box p="4">
+      <Flex justify="space-between" align="center" mb="3">
+        <Heading as="h2" fontSize="15px" fontWeight="600">
+          {network(post.network).name} · {post.state}
+        </Heading>
+        <Button size="sm" look="quiet" hint="Esc" onClick={onClose}>
+          Close
+        </Button>
+      </Flex>
+      <Box fontFamily="reading" whiteSpace="pre-wrap" overflowWrap="anywhere" mb="3">
+        {post.wording.text}
+      </Box>
+      <Flex gap="3" fontSize="13px" mb="3" wrap="wrap">
+        <Link to={`/writing/${post.drip}?post=${post.id}`}>
+          <chakra.span color="waterText" textDecoration="underline">
+            On its drip sheet
+          </chakra.span>
+        </Link>
+        {post.publicUrl && (
+          <a href={post.publicUrl} target="_blank" rel="noreferrer">
+            <chakra.span color="waterText" textDecoration="underline">
+              Public page
+            </chakra.span>
+          </a>
+        )}
+      </Flex>
+      {post.state === 'failed' && (
+        <Notice
+          tone="plum"
+          action={<Button onClick={() => void attempt(() => tryAgain(post.id))}>Try again</Button>}
+        >
+          {post.failure}
+        </Notice>
+      )}
+      {post.held && (
+        <Notice
+          tone="clay"
+          action={
+            <Flex direction="column" gap="1">
+              <Button size="sm" onClick={() => void attempt(() => decideLate(post.id, 'send now'))}>
+                Send now
+              </Button>
+              <Button size="sm" onClick={() => void attempt(() => decideLate(post.id, 'place anew'))}>
+                Place anew
+              </Button>
+            </Flex>
+          }
+        >
+          {post.held.reason}
+        </Notice>
+      )}
+      {receipts.length === 0 && (
+        <Box color="soft">
+          {post.state === 'handed over'
+            ? `It is with the server and goes out on ${post.at ? moment(post.at, zone) : 'its day'}.`
+            : 'No delivery has been tried yet.'}
+        </Box>
+      )}
+      {[...receipts]
+        .sort((a, b) => (a.finishedAt < b.finishedAt ? 1 : -1))
+        .map((receipt) => (
+          <Box key={receipt.id} borderTopWidth="1px" borderColor="hairline" pt="3" mt="3">
+            <Box fontWeight="600">
+              {receipt.outcome} <Mono>{moment(receipt.finishedAt, zone)}</Mono>
+            </Box>
+            <Box fontSize="13px" mb="2">
+              {receipt.reason} It was due {moment(receipt.dueAt, zone)}.
+            </Box>
+            {receipt.attempts.map((attempted, i) => (
+              <Box key={attempted.at + String(i)} mb="3">
+                <Mono>
+                  try {i + 1} · {moment(attempted.at, zone)} · {attempted.milliseconds} ms
+                </Mono>
+                <Payload
+                  title={`${attempted.request.method} ${attempted.request.url}`}
+                  body={attempted.request.body}
+                />
+                <Payload
+                  title={
+                    attempted.answer
+                      ? `answered ${attempted.answer.status}`
+                      : (attempted.error ?? 'no answer')
+                  }
+                  body={attempted.answer?.body ?? null}
+                />
+              </Box>
+            ))}
+          </Box>
+        ))}
+    </Box>
+  )
+}
+
+function Payload({ title, body }: { title: string; body: unknown }) {
+  return (
+    <Box as="details" mt="1">
+      <chakra.summary fontFamily="mono" fontSize="12px" cursor="pointer" overflowWrap="anywhere">
+        {title}
+      </chakra.summary>
+      <chakra.pre
+        fontFamily="mono"
+        fontSize="11px"
+        whiteSpace="pre-wrap"
+        overflowWrap="anywhere"
+        bg="paper"
+        p="2"
+        borderRadius="sm"
+        tabIndex={0}
+      >
+        {JSON.stringify(body, null, 1)}
+      </chakra.pre>
+    </Box>
+  )
+}

@@ -1,0 +1,125 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { nanoid } from 'nanoid'
+import { Link, useNavigate } from 'react-router'
+import { HUES, type Pipeline } from '../../core/model'
+import { RHYTHMS } from '../../core/planning'
+import { addPipeline, switchPipeline } from '../data/actions/pipelines'
+import { nowIso } from '../data/clock'
+import { useRows } from '../data/hooks'
+import { useWork } from '../shell/work'
+import { attempt, Button, count, Drop, Empty, Mono, Page, PageHead } from '../ui'
+import { Switch } from './Switch'
+
+/** The brand's pipelines: each from sources to accounts by itself. */
+export function Pipelines() {
+  const { brand } = useWork()
+  const navigate = useNavigate()
+  const pipelines = useRows('pipelines', 'brand', brand.id)
+  const sources = useRows('sources', 'brand', brand.id)
+  const accounts = useRows('accounts', 'brand', brand.id)
+  const posts = useRows('posts', 'brand', brand.id)
+  const drips = useRows('drips', 'brand', brand.id)
+  if (!pipelines || !sources || !accounts || !posts || !drips) return <Page>{null}</Page>
+  const make = (): void =>
+    void attempt(async () => {
+      const now = nowIso()
+      const pipeline: Pipeline = {
+        id: nanoid(),
+        brand: brand.id,
+        name: sources[0] ? `${sources[0].title}, long and thin` : 'A new pipeline',
+        hue: HUES[pipelines.length % HUES.length] ?? 'indigo',
+        on: false,
+        sources: sources.map((s) => s.id),
+        since: now,
+        accounts: accounts.map((a) => a.id),
+        rhythm: RHYTHMS[0] as Pipeline['rhythm'],
+        gate: 'everything',
+        held: null,
+        version: 1,
+        savedAt: now,
+        createdAt: now,
+      }
+      await addPipeline(pipeline)
+      void navigate(`/pipelines/${pipeline.id}`)
+    })
+  return (
+    <Page>
+      <PageHead
+        title="Pipelines"
+        note={`${count(pipelines.filter((p) => p.on).length, 'pipeline')} switched on.`}
+      >
+        <Button look="water" onClick={make}>
+          Make a pipeline
+        </Button>
+      </PageHead>
+      <Box px="6" pb="8">
+        {pipelines.length === 0 && (
+          <Empty
+            title="A pipeline does the week’s work by itself"
+            action={
+              <Button look="water" onClick={make}>
+                Make a pipeline
+              </Button>
+            }
+          >
+            It takes in what a source brings, writes the drip, places it in the accounts’ slots, and publishes
+            it, or holds it for you first. You say which sources, which accounts, how densely, and how much
+            you want to see.
+          </Empty>
+        )}
+        {pipelines.map((pipeline) => {
+          const ahead = posts.filter(
+            (p) =>
+              p.pipeline === pipeline.id &&
+              (p.state === 'approved' || p.state === 'handed over' || p.state === 'for review'),
+          ).length
+          return (
+            <Flex
+              key={pipeline.id}
+              align="center"
+              gap="4"
+              minH="68px"
+              py="2"
+              borderTopWidth="1px"
+              borderColor="hairline"
+            >
+              <Drop
+                state={pipeline.on ? 'published' : 'draft'}
+                hue={pipeline.hue}
+                size={26}
+                title={pipeline.on ? 'switched on' : 'switched off'}
+              />
+              <Box flex="1" minW="0">
+                <Link to={`/pipelines/${pipeline.id}`}>
+                  <chakra.span fontSize="16px" fontWeight="600" _hover={{ textDecoration: 'underline' }}>
+                    {pipeline.name}
+                  </chakra.span>
+                </Link>
+                <Box color="soft" fontSize="13px" truncate>
+                  {pipeline.sources
+                    .map((id) => sources.find((s) => s.id === id)?.title ?? 'a removed source')
+                    .join(', ') || 'no source'}{' '}
+                  →{' '}
+                  {pipeline.accounts
+                    .map((id) => `@${accounts.find((a) => a.id === id)?.handle ?? 'removed'}`)
+                    .join(', ') || 'no account'}{' '}
+                  · {pipeline.rhythm.name} · holds {pipeline.gate}
+                  {pipeline.held ? ' · held' : ''}
+                </Box>
+              </Box>
+              <Mono>
+                {count(drips.filter((d) => d.pipeline === pipeline.id).length, 'piece')} ·{' '}
+                {count(ahead, 'post')} ahead
+              </Mono>
+              <Switch
+                on={pipeline.on}
+                label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
+                onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
+              />
+            </Flex>
+          )
+        })}
+      </Box>
+    </Page>
+  )
+}

@@ -1,0 +1,204 @@
+import { Box, Flex, Heading, Spinner } from '@chakra-ui/react'
+import { useEffect, useState } from 'react'
+import type { DripResult } from '../../core/pipeline'
+import { asFault, type Passage, type Pipeline } from '../../core/model'
+import { toWall } from '../../core/planning'
+import { surroundings } from '../data/actions/plan'
+import { nowIso } from '../data/clock'
+import { useRows } from '../data/hooks'
+import { all } from '../data/store'
+import { useWork } from '../shell/work'
+import { count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
+import { heavy, proxy, unwrap } from '../workers'
+
+interface Example {
+  result: DripResult
+  passages: Passage[]
+  milliseconds: number
+}
+
+/** A real recent piece travelling through the pipeline. Nothing is published or kept from here. */
+export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
+  const { brand } = useWork()
+  const pieces = (useRows('pieces', 'brand', brand.id) ?? [])
+    .filter((p) => pipeline.sources.includes(p.source))
+    .sort((a, b) => ((a.publishedAt ?? a.takenAt) < (b.publishedAt ?? b.takenAt) ? 1 : -1))
+  const accounts = useRows('accounts', 'brand', brand.id) ?? []
+  const [chosen, setChosen] = useState<string | null>(null)
+  const piece = pieces.find((p) => p.id === chosen) ?? pieces[0]
+  const [example, setExample] = useState<Example | null>(null)
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const recipe = JSON.stringify([
+    piece?.id,
+    pipeline.accounts,
+    pipeline.rhythm,
+    pipeline.gate,
+    brand.houseStyle,
+    accounts.length,
+  ])
+  useEffect(() => {
+    let stale = false
+    const run = async (): Promise<void> => {
+      if (!piece || pipeline.accounts.length === 0) return
+      const around = await surroundings()
+      const passages = await all('passages', 'piece', piece.id)
+      const started = performance.now()
+      const now = nowIso()
+      const result = await unwrap<DripResult>(
+        heavy().makeDrip(
+          {
+            now,
+            brand,
+            piece,
+            passages,
+            accounts: pipeline.accounts.flatMap((a) => around.accounts.find((x) => x.id === a) ?? []),
+            rhythm: pipeline.rhythm,
+            startDay: toWall(Date.parse(now), brand.zone).date,
+            seed: 1,
+            pipeline,
+            gate: pipeline.gate,
+            allAccounts: around.accounts,
+            allBrands: around.brands,
+            standing: around.posts.filter((p) => p.piece !== piece.id),
+          },
+          proxy(() => undefined),
+        ) as never,
+      )
+      if (!stale) setExample({ result, passages, milliseconds: Math.round(performance.now() - started) })
+    }
+    setTrouble(null)
+    run().catch((error: unknown) => {
+      if (!stale) setTrouble(asFault(error).message)
+    })
+    return () => {
+      stale = true
+    }
+    // The recipe holds everything the example depends on.
+  }, [recipe])
+  if (!piece)
+    return (
+      <Box p="6" color="soft">
+        The worked example shows a real piece travelling through. Choose a source that has brought one.
+      </Box>
+    )
+  const kept = (example?.passages ?? []).filter((p) => p.choice === 'kept').sort((a, b) => b.score - a.score)
+  const posts = [...(example?.result.posts ?? [])].sort((a, b) => ((a.at ?? '9') < (b.at ?? '9') ? -1 : 1))
+  const held = posts.filter((p) => p.state === 'for review').length
+  return (
+    <Box p="6" pt="5">
+      <Box fontSize="13px" color="soft">
+        Worked example · nothing is published from here
+      </Box>
+      <SelectField
+        aria-label="Piece of the worked example"
+        fontFamily="reading"
+        fontSize="18px"
+        fontWeight="700"
+        h="9"
+        mb="4"
+        maxW="full"
+        value={piece.id}
+        onChange={(e) => setChosen(e.target.value)}
+      >
+        {pieces.map((p) => (
+          <option key={p.id} value={p.id}>
+            {p.title}
+          </option>
+        ))}
+      </SelectField>
+      {trouble && <Box color="plumText">{trouble}</Box>}
+      {!example && !trouble && (
+        <Flex gap="2" color="soft" align="center">
+          <Spinner size="xs" /> Writing the example …
+        </Flex>
+      )}
+      {example && (
+        <Box position="relative" pl="10">
+          <Box aria-hidden position="absolute" left="14px" top="0" bottom="0" w="5px" bg="water" />
+          <Stage
+            title="Taken in"
+            note={`${count(piece.words, 'word')} · ${count(piece.images.length, 'picture')}`}
+          >
+            <Box color="soft">
+              {count(piece.blocks.filter((b) => b.furniture !== null).length, 'block')} of furniture marked;{' '}
+              {piece.dealt ? `dripping already, by ${piece.dealt.by}` : 'waiting in Intake'}.
+            </Box>
+          </Stage>
+          <Stage title={`${kept.length} of ${example.passages.length} passages`} note="kept">
+            {kept.map((p) => (
+              <Flex key={p.id} gap="3" py="0.5">
+                <Mono color="waterText" fontWeight="600">
+                  {p.score.toFixed(2).replace(/^0/, '')}
+                </Mono>
+                <Box fontFamily="reading" lineClamp={2}>
+                  “{p.text}”
+                </Box>
+              </Flex>
+            ))}
+          </Stage>
+          <Stage
+            title={count(posts.length, 'post')}
+            note={`${example.milliseconds} ms${held ? ` · ${held} would be held` : ''}`}
+          >
+            {posts.map((post) => (
+              <Flex
+                key={post.id}
+                gap="3"
+                py="2"
+                borderTopWidth="1px"
+                borderStyle="dotted"
+                borderColor="hairline"
+              >
+                <Drop state={post.state} picture={post.media !== null} hue={pipeline.hue} />
+                <Mono w="110px" flexShrink={0}>
+                  {post.at
+                    ? moment(post.at, accounts.find((a) => a.id === post.account)?.zone ?? brand.zone)
+                    : 'no place'}
+                </Mono>
+                <NetworkMark id={post.network} />
+                <Box flex="1" minW="0">
+                  <Mono>{post.wording.angle}</Mono>
+                  <Box fontFamily="reading" lineClamp={3}>
+                    {post.wording.text}
+                  </Box>
+                </Box>
+              </Flex>
+            ))}
+            {example.result.drip.missing.length > 0 && (
+              <Box color="amberText" fontSize="13px">
+                {count(example.result.drip.missing.length, 'cell')} of the drip would stay empty:{' '}
+                {example.result.drip.missing[0]?.message}
+              </Box>
+            )}
+          </Stage>
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+function Stage({ title, note, children }: { title: string; note: string; children: React.ReactNode }) {
+  return (
+    <Box position="relative" pb="6">
+      <Box
+        aria-hidden
+        position="absolute"
+        left="-33px"
+        top="2px"
+        w="19px"
+        h="18px"
+        borderWidth="2px"
+        borderColor="water"
+        bg="raised"
+        borderRadius="sm"
+      />
+      <Flex align="baseline" gap="3" borderBottomWidth="1px" borderColor="hairline" pb="1" mb="1.5">
+        <Heading as="h3" fontSize="15px" fontWeight="600">
+          {title}
+        </Heading>
+        <Mono>{note}</Mono>
+      </Flex>
+      {children}
+    </Box>
+  )
+}

@@ -1,0 +1,47 @@
+import { createBrowserRouter } from 'react-router'
+import { Shell } from './shell/Shell'
+import { Lost } from './shell/Lost'
+
+/** Every station is a chunk of its own, loaded when it is first opened. */
+export const router = createBrowserRouter([
+  {
+    path: '/',
+    Component: Shell,
+    ErrorBoundary: Lost,
+    HydrateFallback: () => null,
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import('./desk/Desk')).Desk }) },
+      {
+        path: 'pipelines',
+        lazy: async () => ({ Component: (await import('./pipelines/Pipelines')).Pipelines }),
+      },
+      { path: 'pipelines/:id', lazy: async () => ({ Component: (await import('./pipelines/Bench')).Bench }) },
+      { path: 'intake', lazy: async () => ({ Component: (await import('./intake/Intake')).Intake }) },
+      {
+        path: 'intake/sources',
+        lazy: async () => ({ Component: (await import('./intake/Sources')).Sources }),
+      },
+      { path: 'intake/:id', lazy: async () => ({ Component: (await import('./intake/Reader')).Reader }) },
+      { path: 'writing', lazy: async () => ({ Component: (await import('./writing/Writing')).Writing }) },
+      {
+        path: 'writing/house',
+        lazy: async () => ({ Component: (await import('./writing/HouseStyle')).HouseStyleScreen }),
+      },
+      {
+        path: 'writing/:id',
+        lazy: async () => ({ Component: (await import('./writing/DripSheet')).DripSheet }),
+      },
+      { path: 'horizon', lazy: async () => ({ Component: (await import('./horizon/Horizon')).Horizon }) },
+      { path: 'dispatch', lazy: async () => ({ Component: (await import('./dispatch/Ledger')).Ledger }) },
+      {
+        path: 'dispatch/accounts',
+        lazy: async () => ({ Component: (await import('./dispatch/Accounts')).Accounts }),
+      },
+      {
+        path: 'workspace',
+        lazy: async () => ({ Component: (await import('./shell/WorkspaceScreen')).WorkspaceScreen }),
+      },
+      { path: '*', Component: Lost },
+    ],
+  },
+])

@@ -1,0 +1,78 @@
+import { Box, chakra } from '@chakra-ui/react'
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
+
+/** A small panel below its face; Esc or a click outside closes it, and focus goes back to the face. */
+export function Popover({
+  label,
+  face,
+  children,
+  align = 'right',
+}: {
+  label: string
+  face: ReactNode
+  children: (close: () => void) => ReactNode
+  align?: 'left' | 'right'
+}) {
+  const [open, setOpen] = useState(false)
+  const box = useRef<HTMLDivElement>(null)
+  const button = useRef<HTMLButtonElement>(null)
+  const id = useId()
+  const close = (): void => {
+    setOpen(false)
+    button.current?.focus()
+  }
+  useEffect(() => {
+    if (!open) return undefined
+    const outside = (event: MouseEvent): void => {
+      if (!box.current?.contains(event.target as Node)) setOpen(false)
+    }
+    const escape = (event: KeyboardEvent): void => {
+      if (event.key !== 'Escape') return
+      event.stopPropagation()
+      setOpen(false)
+      button.current?.focus()
+    }
+    document.addEventListener('mousedown', outside)
+    document.addEventListener('keydown', escape, true)
+    return () => {
+      document.removeEventListener('mousedown', outside)
+      document.removeEventListener('keydown', escape, true)
+    }
+  }, [open])
+  return (
+    <Box position="relative" ref={box}>
+      <chakra.button
+        ref={button}
+        type="button"
+        aria-label={label}
+        aria-expanded={open}
+        aria-controls={open ? id : undefined}
+        onClick={() => setOpen(!open)}
+        px="2"
+        py="1"
+        borderRadius="md"
+        cursor="pointer"
+        _hover={{ bg: 'waterTint' }}
+      >
+        {face}
+      </chakra.button>
+      {open && (
+        <Box
+          id={id}
+          position="absolute"
+          top="100%"
+          mt="1"
+          zIndex="popover"
+          bg="raised"
+          borderWidth="1px"
+          borderColor="hairline"
+          borderRadius="md"
+          p="3"
+          {...(align === 'right' ? { right: 0 } : { left: 0 })}
+        >
+          {children(close)}
+        </Box>
+      )}
+    </Box>
+  )
+}

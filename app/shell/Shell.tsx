@@ -1,0 +1,179 @@
+import { Box, Flex, Spinner } from '@chakra-ui/react'
+import { useEffect, useMemo, useState } from 'react'
+import { Outlet, useNavigate } from 'react-router'
+import { boot, claim, restartDemo, type Boot } from '../data/boot'
+import { useClock } from '../data/clock'
+import { useTable } from '../data/hooks'
+import { startRunner, useActivity } from '../data/runner'
+import { undo } from '../data/undo'
+import { attempt, Button, Messages, Notice, say, useKeys } from '../ui'
+import { BrandMenu } from './BrandMenu'
+import { ClockControl } from './ClockControl'
+import { KeysHelp } from './KeysHelp'
+import { Line } from './Line'
+import { useNumbers } from './numbers'
+import { STATIONS } from './stations'
+import { Welcome } from './Welcome'
+import { useWork, WorkContext, type Work } from './work'
+
+const CHOSEN = 'dripline-brand'
+
+/** The frame of every screen: the line, the messages, and the runner behind them. */
+export function Shell() {
+  const [started, setStarted] = useState<Boot | null>(null)
+  const [broken, setBroken] = useState<string | null>(null)
+  const [chosen, setChosen] = useState(() => localStorage.getItem(CHOSEN))
+  const brands = useTable('brands')
+  const workspaces = useTable('workspace')
+  useEffect(() => {
+    boot().then(setStarted, (error: unknown) =>
+      setBroken(error instanceof Error ? error.message : String(error)),
+    )
+  }, [])
+  const workspace = workspaces?.[0]
+  const brand = brands?.find((b) => b.id === chosen) ?? brands?.[0]
+  const work = useMemo<Work | null>(
+    () =>
+      brand && brands && workspace
+        ? {
+            brand,
+            brands,
+            workspace,
+            chooseBrand: (id) => {
+              localStorage.setItem(CHOSEN, id)
+              setChosen(id)
+            },
+          }
+        : null,
+    [brand, brands, workspace],
+  )
+  if (broken) return <Box p="6">{broken}</Box>
+  if (!work) {
+    if (started && brands?.length === 0)
+      return (
+        <Welcome
+          onMade={(id) => {
+            localStorage.setItem(CHOSEN, id)
+            setChosen(id)
+          }}
+        />
+      )
+    return (
+      <Flex h="full" align="center" justify="center" gap="3" color="soft">
+        <Spinner size="sm" /> Opening the workshop …
+      </Flex>
+    )
+  }
+  return (
+    <WorkContext.Provider value={work}>
+      <Frame started={started} onClaimed={(owned) => setStarted((s) => (s ? { ...s, owned } : s))} />
+    </WorkContext.Provider>
+  )
+}
+
+function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned: Boot['owned']) => void }) {
+  const work = useWork()
+  const numbers = useNumbers(work)
+  const navigate = useNavigate()
+  const [trouble, setTrouble] = useState<string | null>(null)
+  const { reachable } = useClock()
+  const owned = started?.owned === 'here'
+  useEffect(() => (owned ? startRunner(setTrouble) : undefined), [owned])
+  const undoLast = async (): Promise<void> => {
+    const label = await undo(work.brand.id)
+    say(label ? `Undone: ${label.toLowerCase()}.` : 'There is nothing to undo.')
+  }
+  useKeys({
+    ...Object.fromEntries(STATIONS.map((s) => [s.key, () => void navigate(s.path)])),
+    'mod+z': () => void attempt(undoLast),
+  })
+  return (
+    <Flex direction="column" h="full">
+      <Flex
+        as="header"
+        h="76px"
+        flexShrink={0}
+        align="center"
+        bg="raised"
+        borderBottomWidth="1px"
+        borderColor="hairline"
+        px="3"
+        gap="2"
+      >
+        <BrandMenu />
+        <Line numbers={numbers} />
+        <ClockControl zone={work.brand.zone} />
+        <KeysHelp />
+      </Flex>
+      <Banners
+        started={started}
+        onClaimed={onClaimed}
+        trouble={
+          reachable
+            ? trouble
+            : 'The server does not answer. What was handed over waits there; what you do here is kept.'
+        }
+      />
+      <Outlet />
+      <ActivityBar />
+      <Messages />
+    </Flex>
+  )
+}
+
+function Banners({
+  started,
+  onClaimed,
+  trouble,
+}: {
+  started: Boot | null
+  onClaimed: (owned: Boot['owned']) => void
+  trouble: string | null
+}) {
+  if (started?.otherDemo)
+    return (
+      <Notice
+        tone="clay"
+        action={<Button onClick={() => void attempt(restartDemo)}>Start the demo again</Button>}
+      >
+        The stand-in world plays another demo than this browser holds, so nothing here matches it.
+      </Notice>
+    )
+  if (started?.owned === 'elsewhere')
+    return (
+      <Notice
+        tone="clay"
+        action={
+          <Button
+            onClick={() => void attempt(async () => onClaimed(await claim(started.workspace.id, true)))}
+          >
+            Take it over here
+          </Button>
+        }
+      >
+        Another browser owns this server’s spool. You can look and write here; publishing goes on there.
+      </Notice>
+    )
+  return trouble ? <Notice tone="amber">{trouble}</Notice> : null
+}
+
+function ActivityBar() {
+  const activity = useActivity()
+  if (!activity) return null
+  return (
+    <Flex role="status" align="center" gap="3" bg="waterTint" px="4" py="1.5" fontSize="13px">
+      <Spinner size="xs" />
+      <Box>{activity.label}</Box>
+      {activity.all > 0 && (
+        <Box fontFamily="mono" fontSize="12px">
+          {activity.done} of {activity.all}
+        </Box>
+      )}
+      {activity.cancel && (
+        <Button size="sm" onClick={activity.cancel}>
+          Cancel
+        </Button>
+      )}
+    </Flex>
+  )
+}

@@ -1,0 +1,119 @@
+import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { useRef, useState } from 'react'
+import { restartDemo } from '../data/boot'
+import { exportBundle, importBundle } from '../data/bundle'
+import { clockNow, nowIso, useClock } from '../data/clock'
+import useSWR from 'swr'
+import { attempt, Button, distance, Notice, Page, PageHead, say } from '../ui'
+import { useWork } from './work'
+
+const WEEK = 7 * 86_400_000
+
+/** Everything in this browser as a file: how old the last bundle is, making one, and reading one in. */
+export function WorkspaceScreen() {
+  const { workspace } = useWork()
+  const { demo } = useClock()
+  const file = useRef<HTMLInputElement>(null)
+  const [chosen, setChosen] = useState<File | null>(null)
+  const kept = useSWR('persisted', () => navigator.storage?.persisted?.() ?? Promise.resolve(false)).data
+  const old = workspace.lastBundleAt === null || clockNow() - Date.parse(workspace.lastBundleAt) > WEEK
+  const download = async (): Promise<void> => {
+    const blob = await exportBundle()
+    const link = document.createElement('a')
+    link.href = URL.createObjectURL(blob)
+    link.download = `dripline-${nowIso().slice(0, 10)}.zip`
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+    say('The bundle was made. Keep it somewhere other than this machine.')
+  }
+  return (
+    <Page>
+      <PageHead
+        title="Workspace and bundle"
+        note="Your work lives in this browser. A bundle is all of it in one file, without tokens or keys."
+      />
+      <Box px="6" maxW="680px" display="flex" flexDirection="column" gap="5">
+        <Notice
+          tone={old ? 'amber' : 'moss'}
+          action={
+            <Button look="water" onClick={() => void attempt(download)}>
+              Make a bundle
+            </Button>
+          }
+        >
+          {workspace.lastBundleAt === null
+            ? 'No bundle has been made yet.'
+            : `The last bundle was made ${distance(workspace.lastBundleAt, clockNow())}.`}{' '}
+          {kept === false ? 'The browser has not promised to keep its storage, so make one each week.' : ''}
+        </Notice>
+        <Box borderTopWidth="1px" borderColor="hairline" pt="4">
+          <Heading as="h2" fontSize="16px" fontWeight="600">
+            Read a bundle in
+          </Heading>
+          <Box color="soft" mt="1" mb="3">
+            It is checked whole first, and then replaces everything here. In another workspace, posts that
+            were handed over come back held, so that nothing is published twice.
+          </Box>
+          <chakra.input
+            ref={file}
+            type="file"
+            accept=".zip"
+            aria-label="A bundle file"
+            onChange={(e) => setChosen(e.target.files?.[0] ?? null)}
+          />
+          {chosen && (
+            <Flex
+              role="alertdialog"
+              aria-label="Replace everything"
+              mt="3"
+              gap="3"
+              align="center"
+              borderWidth="1px"
+              borderColor="clay"
+              borderRadius="md"
+              p="3"
+            >
+              <Box flex="1">
+                Replace everything here by <b>{chosen.name}</b>? This cannot be undone.
+              </Box>
+              <Button
+                look="clay"
+                onClick={() =>
+                  void attempt(async () => {
+                    await importBundle(new Uint8Array(await chosen.arrayBuffer()), workspace.id)
+                    setChosen(null)
+                    say('The bundle was read in.')
+                  })
+                }
+              >
+                Replace everything
+              </Button>
+              <Button
+                onClick={() => {
+                  setChosen(null)
+                  if (file.current) file.current.value = ''
+                }}
+              >
+                Leave it
+              </Button>
+            </Flex>
+          )}
+        </Box>
+        {demo && (
+          <Box borderTopWidth="1px" borderColor="hairline" pt="4">
+            <Heading as="h2" fontSize="16px" fontWeight="600">
+              The demo
+            </Heading>
+            <Box color="soft" mt="1" mb="3">
+              Starting again sets the clock back to the present and empties the stand-in world. Brands you
+              made here go too.
+            </Box>
+            <Button look="clay" onClick={() => void attempt(restartDemo)}>
+              Start the demo again
+            </Button>
+          </Box>
+        )}
+      </Box>
+    </Page>
+  )
+}

@@ -1,0 +1,49 @@
+import type { StationName } from './stations'
+import { useRows } from '../data/hooks'
+import { openFlagsOf } from '../writing/flags'
+import { waitingFor } from '../desk/waiting'
+import { clockNow } from '../data/clock'
+import type { Work } from './work'
+
+const MONTH = 30 * 86_400_000
+
+/** The live number of a station, and whether something there needs a person. */
+export type Numbers = Record<StationName, { value: number; drop: boolean }>
+
+/** The numbers on the line, for the brand in hand. */
+export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
+  const posts = useRows('posts', 'brand', brand.id)
+  const pipelines = useRows('pipelines', 'brand', brand.id)
+  const pieces = useRows('pieces', 'brand', brand.id)
+  const accounts = useRows('accounts', 'brand', brand.id)
+  const sources = useRows('sources', 'brand', brand.id)
+  const drips = useRows('drips', 'brand', brand.id)
+  if (!posts || !pipelines || !pieces || !accounts || !sources || !drips) return null
+  const now = clockNow()
+  const soon = new Date(now + MONTH).toISOString()
+  const present = new Date(now).toISOString()
+  const review = posts.filter((p) => p.state === 'for review')
+  const troubled = posts.filter((p) => p.state === 'failed' || (p.held !== null && p.state === 'approved'))
+  const waiting = waitingFor({ posts, pipelines, pieces, accounts, sources, drips, now, zone: brand.zone })
+  return {
+    Desk: { value: waiting.length, drop: waiting.length > 0 },
+    Pipelines: { value: pipelines.filter((p) => p.on).length, drop: false },
+    Intake: {
+      value: pieces.filter((p) => p.dealt === null).length,
+      drop: sources.some((s) => s.lastVisit?.ok === false),
+    },
+    Writing: {
+      value: review.length,
+      drop: review.some((p) => openFlagsOf(p).length > 0) || review.length > 0,
+    },
+    Horizon: {
+      value: posts.filter((p) => p.at !== null && p.at >= present && p.at <= soon && p.state !== 'set aside')
+        .length,
+      drop: false,
+    },
+    Dispatch: {
+      value: troubled.length,
+      drop: troubled.length > 0 || accounts.some((a) => a.health.state !== 'linked'),
+    },
+  }
+}

@@ -1,0 +1,38 @@
+import { Box, chakra, useRecipe, type HTMLChakraProps } from '@chakra-ui/react'
+import { useId, type ReactNode } from 'react'
+
+/** A label above its control. */
+export function Labelled({
+  label,
+  hint,
+  children,
+}: {
+  label: string
+  hint?: string
+  children: (id: string) => ReactNode
+}) {
+  const id = useId()
+  return (
+    <Box>
+      <chakra.label htmlFor={id} display="block" fontSize="xs" color="soft" mb="1">
+        {label}
+      </chakra.label>
+      {children(id)}
+      {hint && (
+        <Box fontSize="xs" color="soft" mt="1">
+          {hint}
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+export function TextField(props: HTMLChakraProps<'input'>) {
+  const recipe = useRecipe({ key: 'dlField' })
+  return <chakra.input css={recipe()} {...props} />
+}
+
+export function SelectField(props: HTMLChakraProps<'select'>) {
+  const recipe = useRecipe({ key: 'dlField' })
+  return <chakra.select css={recipe()} {...props} />
+}

@@ -1,0 +1,78 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useEffect, useSyncExternalStore } from 'react'
+import { asFault } from '../../core/model'
+import { Button } from './Button'
+
+interface Message {
+  tone: 'moss' | 'plum'
+  text: string
+  undo: (() => void) | null
+}
+
+let current: Message | null = null
+const listeners = new Set<() => void>()
+
+function set(message: Message | null): void {
+  current = message
+  for (const listener of listeners) listener()
+}
+
+/** Says that something was done, with the way back where there is one. */
+export function say(text: string, undo: (() => void) | null = null): void {
+  set({ tone: 'moss', text, undo })
+}
+
+/** Runs an action of a person; a fault becomes its sentence. Gives whether it went well. */
+export async function attempt(work: () => Promise<unknown>): Promise<boolean> {
+  try {
+    await work()
+    return true
+  } catch (error) {
+    set({ tone: 'plum', text: asFault(error).message, undo: null })
+    return false
+  }
+}
+
+/** The one place where messages appear; it does not cover the work. */
+export function Messages() {
+  const message = useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    () => current,
+  )
+  useEffect(() => {
+    if (!message) return undefined
+    const timer = setTimeout(() => set(null), message.tone === 'plum' ? 12_000 : 5000)
+    return () => clearTimeout(timer)
+  }, [message])
+  return (
+    <Box role="status" aria-live="polite">
+      {message && (
+        <Flex
+          align="center"
+          gap="3"
+          borderLeftWidth="4px"
+          borderColor={message.tone}
+          bg="raised"
+          borderTopWidth="1px"
+          borderTopColor="hairline"
+          px="4"
+          py="1.5"
+          fontSize="13px"
+        >
+          <Box flex="1">{message.text}</Box>
+          {message.undo && (
+            <Button size="sm" look="quiet" onClick={message.undo}>
+              Undo
+            </Button>
+          )}
+          <Button size="sm" look="quiet" onClick={() => set(null)}>
+            Close
+          </Button>
+        </Flex>
+      )}
+    </Box>
+  )
+}

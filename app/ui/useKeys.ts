@@ -1,0 +1,27 @@
+import { useEffect, useRef } from 'react'
+
+/** Whether a key goes to a field that is being typed in. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null
+  return target !== null && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+}
+
+/** Listens for keys while nothing is being typed. The map's keys are `event.key` values; "mod+" stands for Ctrl or Cmd. */
+export function useKeys(keys: Readonly<Record<string, (event: KeyboardEvent) => void>>): void {
+  const current = useRef(keys)
+  useEffect(() => {
+    current.current = keys
+  })
+  useEffect(() => {
+    const listen = (event: KeyboardEvent): void => {
+      if (isTyping(event) || event.altKey) return
+      const name = `${event.ctrlKey || event.metaKey ? 'mod+' : ''}${event.key}`
+      const action = current.current[name]
+      if (!action) return
+      event.preventDefault()
+      action(event)
+    }
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [])
+}

@@ -1,0 +1,453 @@
+import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { useEffect, useState } from 'react'
+import type { Account, Check, Hue, Piece, Post } from '../../core/model'
+import { measure, network, sliceGraphemes } from '../../core/networks'
+import {
+  acceptFlag,
+  anotherWording,
+  approve,
+  decideLate,
+  editText,
+  setAside,
+  takeDown,
+  tryAgain,
+} from '../data/actions/posts'
+import { hold, lift } from '../data/actions/holds'
+import { useRows, useTable } from '../data/hooks'
+import { heavy } from '../workers'
+import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say } from '../ui'
+
+interface Props {
+  post: Post
+  piece: Piece
+  account: Account | undefined
+  day: number
+  hue: Hue | null
+  editing: boolean
+  onEdit: (editing: boolean) => void
+  onClose: () => void
+}
+
+const LOCKED: readonly Post['state'][] = ['published', 'set aside']
+
+/** A post beside its sheet: as readers see it, its checks, its passage, and other wordings. */
+export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onClose }: Props) {
+  const profile = network(post.network)
+  const [draft, setDraft] = useState(post.wording.text)
+  const checks = useDraftChecks(post, piece, editing ? draft : null)
+  useEffect(() => {
+    if (!editing) setDraft(post.wording.text)
+  }, [editing, post.wording.text])
+  const zone = account?.zone ?? 'UTC'
+  const save = async (): Promise<void> => {
+    if (await attempt(() => editText(post.id, draft))) onEdit(false)
+  }
+  const locked = LOCKED.includes(post.state)
+  return (
+    <Flex direction="column" h="full">
+      <Box flex="1" overflowY="auto" p="4">
+        <Flex justify="space-between" align="baseline" mb="3" gap="2">
+          <Heading as="h2" fontSize="15px" fontWeight="600">
+            Day {day} · {profile.name}
+          </Heading>
+          <Mono>
+            {post.publishedAt ? moment(post.publishedAt, zone) : post.at ? moment(post.at, zone) : 'no place'}
+          </Mono>
+        </Flex>
+        <Flex align="center" gap="2" mb="2" fontSize="13px">
+          <Drop state={post.state} picture={post.media !== null} hue={hue} />
+          <Box flex="1">
+            {post.state}
+            {post.state === 'handed over' ? ', safe to leave' : ''}
+            {post.edited ? ' · edited by hand' : ''}
+          </Box>
+          <Button size="sm" look="quiet" hint="Esc" onClick={onClose}>
+            Close
+          </Button>
+        </Flex>
+        {post.failure && (
+          <Notice
+            tone="plum"
+            action={<Button onClick={() => void attempt(() => tryAgain(post.id))}>Try again</Button>}
+          >
+            {post.failure}
+          </Notice>
+        )}
+        {post.held && <HeldNotice post={post} />}
+        {editing ? (
+          <Editor
+            draft={draft}
+            post={post}
+            onDraft={setDraft}
+            onSave={() => void save()}
+            onCancel={() => onEdit(false)}
+          />
+        ) : (
+          <Preview post={post} account={account} />
+        )}
+        <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
+          Checks
+        </Heading>
+        <Checks post={post} checks={checks ?? post.checks} editing={editing} />
+        {post.wording.spans.length > 0 && (
+          <>
+            <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
+              From the piece
+            </Heading>
+            {post.wording.spans.map((span) => (
+              <Box
+                key={span.start}
+                borderLeftWidth="4px"
+                borderColor="water"
+                pl="3"
+                mb="1.5"
+                fontFamily="reading"
+                fontSize="14px"
+              >
+                “{piece.text.slice(span.start, span.end)}”
+              </Box>
+            ))}
+          </>
+        )}
+        {!locked && (
+          <>
+            <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
+              Other wordings
+            </Heading>
+            {post.others.length === 0 && (
+              <Box color="soft" fontSize="13px">
+                No other wording of this passage is whole, fits, and differs enough.
+              </Box>
+            )}
+            {post.others.map((other, index) => (
+              <chakra.button
+                key={`${index} ${other.text.slice(0, 30)}`}
+                type="button"
+                display="block"
+                w="full"
+                textAlign="left"
+                py="1.5"
+                px="2"
+                mx="-2"
+                borderRadius="sm"
+                cursor="pointer"
+                _hover={{ bg: 'waterTint' }}
+                onClick={() => void attempt(() => anotherWording(post.id, index))}
+              >
+                <Mono>
+                  {other.angle} · {measure(other.text, profile.text)}
+                </Mono>
+                <Box fontFamily="reading" fontSize="14px" lineClamp={2}>
+                  {other.text}
+                </Box>
+              </chakra.button>
+            ))}
+          </>
+        )}
+        {post.reasons.length > 0 && (
+          <>
+            <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
+              Why it stands there
+            </Heading>
+            {post.reasons.map((r) => (
+              <Box key={r.code + r.message} color="soft" fontSize="13px">
+                {r.message}
+              </Box>
+            ))}
+          </>
+        )}
+      </Box>
+      <Actions post={post} editing={editing} onEdit={onEdit} />
+    </Flex>
+  )
+}
+
+function HeldNotice({ post }: { post: Post }) {
+  return (
+    <Notice
+      tone="clay"
+      action={
+        <Flex gap="1" direction="column">
+          <Button size="sm" onClick={() => void attempt(() => decideLate(post.id, 'send now'))}>
+            Send now
+          </Button>
+          <Button size="sm" onClick={() => void attempt(() => decideLate(post.id, 'place anew'))}>
+            Place anew
+          </Button>
+        </Flex>
+      }
+    >
+      {post.held?.reason}
+    </Notice>
+  )
+}
+
+function Preview({ post, account }: { post: Post; account: Account | undefined }) {
+  const profile = network(post.network)
+  const fold = profile.text.fold
+  const head = fold === null ? post.wording.text : sliceGraphemes(post.wording.text, fold)
+  const rest = post.wording.text.slice(head.length)
+  return (
+    <Box borderWidth="1px" borderColor="hairline" borderRadius="md" p="3" bg="raised">
+      <Flex align="center" gap="2" mb="2">
+        <NetworkMark id={post.network} />
+        <Box lineHeight="1.25">
+          <Box fontWeight="600">{account?.name ?? 'A removed account'}</Box>
+          <Box fontSize="12px" color="soft">
+            @{account?.handle} · shown as readers see it
+          </Box>
+        </Box>
+      </Flex>
+      <Box
+        fontFamily="reading"
+        fontSize="15px"
+        lineHeight="1.5"
+        whiteSpace="pre-wrap"
+        overflowWrap="anywhere"
+        data-testid="caption"
+      >
+        {head}
+        {rest && (
+          <>
+            <Box fontFamily="mono" fontSize="11px" color="soft" my="0.5">
+              — fold at {fold} —
+            </Box>
+            {rest}
+          </>
+        )}
+      </Box>
+      {post.wording.firstComment && (
+        <Box
+          mt="2"
+          pt="2"
+          borderTopWidth="1px"
+          borderColor="hairline"
+          fontSize="13px"
+          color="soft"
+          whiteSpace="pre-wrap"
+          overflowWrap="anywhere"
+        >
+          First comment: {post.wording.firstComment}
+        </Box>
+      )}
+      {post.media && (
+        <chakra.img
+          src={post.media.sourceUrl}
+          alt={post.media.alt}
+          mt="2"
+          w="full"
+          borderRadius="sm"
+          objectFit="cover"
+          aspectRatio={post.media.shape ? `${post.media.shape.width} / ${post.media.shape.height}` : '3 / 2'}
+        />
+      )}
+      {post.publicUrl && post.state === 'published' && (
+        <Box mt="2" fontSize="13px">
+          <a href={post.publicUrl} target="_blank" rel="noreferrer">
+            <chakra.span color="waterText" textDecoration="underline">
+              See it on {profile.name}
+            </chakra.span>
+          </a>
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+function Editor({
+  draft,
+  post,
+  onDraft,
+  onSave,
+  onCancel,
+}: {
+  draft: string
+  post: Post
+  onDraft: (text: string) => void
+  onSave: () => void
+  onCancel: () => void
+}) {
+  const profile = network(post.network)
+  const length = measure(draft, profile.text)
+  return (
+    <Box>
+      <chakra.textarea
+        aria-label="Caption"
+        autoFocus
+        value={draft}
+        onChange={(e) => onDraft(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) onSave()
+          if (e.key === 'Escape') onCancel()
+        }}
+        w="full"
+        minH="220px"
+        p="3"
+        fontFamily="reading"
+        fontSize="15px"
+        lineHeight="1.5"
+        bg="paper"
+        borderWidth="1px"
+        borderColor="water"
+        borderRadius="md"
+      />
+      <Flex justify="space-between" align="center" mt="1">
+        <Mono color={length > profile.text.limit ? 'plumText' : 'soft'}>
+          {length} of {profile.text.limit}
+          {profile.text.fold ? `, fold at ${profile.text.fold}` : ''}
+        </Mono>
+        <Flex gap="2">
+          <Button size="sm" onClick={onCancel}>
+            Leave it
+          </Button>
+          <Button size="sm" look="water" hint="Ctrl ⏎" onClick={onSave}>
+            Keep
+          </Button>
+        </Flex>
+      </Flex>
+    </Box>
+  )
+}
+
+function Checks({ post, checks, editing }: { post: Post; checks: readonly Check[]; editing: boolean }) {
+  const accepted = (c: Check): boolean =>
+    post.accepted.some((a) => a.code === c.code && a.words === (c.words ?? ''))
+  return (
+    <Box fontSize="13px">
+      {checks.map((check) => (
+        <Flex key={check.code + (check.words ?? '')} gap="2" py="0.5" align="baseline">
+          <Box
+            fontWeight="700"
+            color={check.severity === 'block' ? 'plumText' : check.severity === 'flag' ? 'clayText' : 'soft'}
+            w="12px"
+          >
+            {check.severity === 'note' ? 'i' : '!'}
+          </Box>
+          <Box flex="1">
+            {check.message}
+            {accepted(check) && <chakra.span color="mossText"> Accepted.</chakra.span>}
+          </Box>
+          {check.severity === 'flag' && !accepted(check) && !editing && (
+            <Button size="sm" look="quiet" onClick={() => void attempt(() => acceptFlag(post.id, check))}>
+              It is fine
+            </Button>
+          )}
+        </Flex>
+      ))}
+      {checks.length === 0 && (
+        <Flex gap="2">
+          <Box color="mossText">✓</Box>
+          <Box color="soft">
+            Numbers, names and quotations are in the piece · within the limit · unlike its neighbours
+          </Box>
+        </Flex>
+      )}
+    </Box>
+  )
+}
+
+function Actions({
+  post,
+  editing,
+  onEdit,
+}: {
+  post: Post
+  editing: boolean
+  onEdit: (editing: boolean) => void
+}) {
+  const [sure, setSure] = useState(false)
+  if (editing) return null
+  const what = { table: 'posts' as const, id: post.id, brand: post.brand, name: 'this post' }
+  return (
+    <Flex p="3" gap="2" borderTopWidth="1px" borderColor="hairline" justify="flex-end" flexWrap="wrap">
+      {post.state === 'published' ? (
+        sure ? (
+          <Flex role="alertdialog" aria-label="Take it down" align="center" gap="2" fontSize="13px">
+            It disappears from the network for good.
+            <Button
+              look="clay"
+              onClick={() =>
+                void attempt(async () => {
+                  await takeDown(post.id)
+                  say('It is being taken down.')
+                  setSure(false)
+                })
+              }
+            >
+              Take it down
+            </Button>
+            <Button onClick={() => setSure(false)}>Leave it</Button>
+          </Flex>
+        ) : (
+          <Button onClick={() => setSure(true)}>Take down …</Button>
+        )
+      ) : (
+        <>
+          {post.state !== 'set aside' && post.state !== 'failed' && (
+            <Button look="quiet" onClick={() => void attempt(() => (post.held ? lift(what) : hold(what)))}>
+              {post.held ? 'Lift' : 'Hold'}
+            </Button>
+          )}
+          <Button hint="x" onClick={() => void attempt(() => setAside(post.id))}>
+            {post.state === 'set aside' ? 'Bring back' : 'Set aside'}
+          </Button>
+          {post.state !== 'set aside' && (
+            <>
+              <Button
+                hint="w"
+                disabled={post.others.length === 0}
+                onClick={() => void attempt(() => anotherWording(post.id))}
+              >
+                Another
+              </Button>
+              <Button hint="e" onClick={() => onEdit(true)}>
+                Edit
+              </Button>
+            </>
+          )}
+          {(post.state === 'for review' || post.state === 'draft') && (
+            <Button
+              hint="a"
+              look="water"
+              onClick={() =>
+                void attempt(async () => {
+                  const { left } = await approve([post.id])
+                  say(left[0] ? `It is not approved: ${left[0].why}` : 'Approved.')
+                })
+              }
+            >
+              Approve
+            </Button>
+          )}
+        </>
+      )}
+    </Flex>
+  )
+}
+
+/** The checks of what is being typed, a moment after the last key. */
+function useDraftChecks(post: Post, piece: Piece, draft: string | null): Check[] | null {
+  const posts = useRows('posts', 'brand', post.brand)
+  const brands = useTable('brands')
+  const [checks, setChecks] = useState<Check[] | null>(null)
+  useEffect(() => {
+    const brand = brands?.find((b) => b.id === post.brand)
+    if (draft === null || !brand || !posts) {
+      setChecks(null)
+      return undefined
+    }
+    let stale = false
+    const timer = setTimeout(() => {
+      void heavy()
+        .recheck({ ...post, wording: { ...post.wording, text: draft } }, brand, piece, posts)
+        .then((found) => {
+          if (!stale) setChecks(found)
+        })
+    }, 180)
+    return () => {
+      stale = true
+      clearTimeout(timer)
+    }
+  }, [draft, post, piece, posts, brands])
+  return checks
+}
