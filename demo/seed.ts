@@ -13,7 +13,7 @@ import {
 import { network } from '../core/networks'
 import { makeDrip, takePiece, toPassages } from '../core/pipeline'
 import { addDays, RHYTHMS, toWall, type Random, seededRandom } from '../core/planning'
-import type { Site, SiteArticle } from '../world'
+import { feedBody, type Site, type SiteArticle } from '../world'
 import { ACCOUNTS } from './content'
 
 const DAY = 86_400_000
@@ -65,7 +65,7 @@ export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
     createdAt: now,
   }
   const articles = site.articles.filter((a) => a.day < 0).sort((a, b) => b.day - a.day)
-  const pieces = articles.map((a) => pieceOf(a, base, bornAt, brand, source, now))
+  const pieces = articles.map((a) => pieceOf(site, a, base, bornAt, brand, source, now))
   source.lastVisit = {
     at: now,
     ok: true,
@@ -168,6 +168,7 @@ function accountOf(login: (typeof ACCOUNTS)[number], brand: Brand, now: string, 
 }
 
 function pieceOf(
+  site: Site,
   article: SiteArticle,
   base: string,
   bornAt: number,
@@ -186,7 +187,7 @@ function pieceOf(
       author: article.author,
       categories: article.categories,
       summary: article.summary,
-      html: article.html.replace(/(src|href)="\//g, `$1="${base}/`),
+      html: feedBody(site, article, base),
       images: [
         { url: `${base}/pictures/${article.picture}.png`, alt: article.pictureAlt, width: 1200, height: 800 },
       ],

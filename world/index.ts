@@ -8,9 +8,9 @@ import { WorldClock } from './clock'
 import { escape, page } from './html'
 import { networkRoutes } from './networks/routes'
 import { appearsAt, siteRoutes, type Site } from './sites/site'
-import { Store, type State, type WorldAccount } from './state'
+import { Store, WorldAccount, type State } from './state'
 
-export type { Site, SiteArticle } from './sites/site'
+export { feedBody, type Site, type SiteArticle } from './sites/site'
 export type { WorldAccount } from './state'
 
 export interface WorldOptions {
@@ -22,6 +22,9 @@ export interface WorldOptions {
   /** The demo's workspace as a bundle, made for a seed id and a moment. */
   seed: (seed: string, bornAt: number, now: number) => Promise<Uint8Array>
 }
+
+/** How long a made seed may stand before it is made again for the present. */
+const SEED_AGE = 10 * 60_000
 
 /**
  * The stand-in world: sites under host names of their own, and networks that answer as real
@@ -60,7 +63,8 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
       .send({ error: status === 413 ? 'too_large' : 'invalid', reason: asFault(error).message })
   })
 
-  networkRoutes(app, { store, clock, accounts: options.accounts, origin })
+  const accounts = [...options.accounts]
+  networkRoutes(app, { store, clock, accounts, origin })
   for (const site of options.sites) siteRoutes(app, site, { clock, bornAt: () => store.state.bornAt, origin })
 
   app.get('/', async (_request, reply) =>
@@ -69,10 +73,19 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
       .send(overview(options, origin, store.state, await clock.now())),
   )
   app.get('/demo', () => ({ seed: store.state.seed }))
+  let made: { seed: string; at: number; bytes: Promise<Uint8Array> } | null = null
+  const seedBytes = async (): Promise<Uint8Array> => {
+    const now = await clock.now()
+    const { seed, bornAt } = store.state
+    if (made?.seed !== seed || Math.abs(now - made.at) > SEED_AGE)
+      made = { seed, at: now, bytes: options.seed(seed, bornAt, now) }
+    return made.bytes
+  }
+  app.addHook('onListen', () => {
+    void seedBytes()
+  })
   app.get('/demo/seed.zip', async (_request, reply) =>
-    reply
-      .header('content-type', 'application/zip')
-      .send(Buffer.from(await options.seed(store.state.seed, store.state.bornAt, await clock.now()))),
+    reply.header('content-type', 'application/zip').send(Buffer.from(await seedBytes())),
   )
   app.get('/control/next', async (request) => {
     const after = Date.parse(z.object({ after: z.string() }).parse(request.query).after)
@@ -90,6 +103,10 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     store.replace(fresh())
     await clock.refresh()
     return { seed: store.state.seed }
+  })
+  app.post('/control/login', async (request) => {
+    accounts.push(...WorldAccount.array().parse(request.body))
+    return { accounts: accounts.length }
   })
   app.post('/control/trouble', async (request, reply) => {
     const body = z

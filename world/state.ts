@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { z } from 'zod'
 
 /** A login on a stand-in network. */
-const WorldAccount = z.object({
+export const WorldAccount = z.object({
   id: z.string(),
   network: z.string(),
   handle: z.string(),

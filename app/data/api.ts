@@ -1,10 +1,18 @@
 import { Fault, FaultBody } from '../../core/model'
 
 let workspace = ''
+let known: () => void = () => undefined
+/** Settled once the workspace is known; requests that carry its name wait for that. */
+const workspaceKnown = new Promise<void>((resolve) => {
+  known = resolve
+})
+/** What is asked before there is a workspace. */
+const BEFORE = /^\/api\/(clock|demo|health)/
 
 /** Says which workspace speaks; the server's spool belongs to one. */
 export function setWorkspace(id: string): void {
   workspace = id
+  known()
 }
 
 /** Calls the server and gives the parsed answer; its faults are thrown as they were made. */
@@ -32,6 +40,7 @@ export async function upload(path: string, blob: Blob): Promise<void> {
 }
 
 async function send(method: string, path: string, body: unknown): Promise<Response> {
+  if (!BEFORE.test(path)) await workspaceKnown
   const binary = body instanceof Blob
   let response: Response
   try {

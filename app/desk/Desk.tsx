@@ -62,7 +62,7 @@ export function Desk() {
         }
         note={
           begun
-            ? `${count(out.length, 'post')} went out since your last visit, ${soon.length} ${soon.length === 1 ? 'goes' : 'go'} out in the next two days.`
+            ? `${out.length ? count(out.length, 'post') : 'Nothing'} went out since your last visit, ${soon.length ? count(soon.length, 'post goes', 'posts go') : 'nothing goes'} out in the next two days.`
             : undefined
         }
       >

@@ -194,7 +194,7 @@ function SlotRow({ slot, onChange }: { slot: Slot; onChange: (slot: Slot | null)
     <TextField
       aria-label={label}
       type="time"
-      w="104px"
+      w="98px"
       value={value}
       onChange={(e) => e.target.value && set(e.target.value)}
     />
@@ -203,6 +203,7 @@ function SlotRow({ slot, onChange }: { slot: Slot; onChange: (slot: Slot | null)
     <Flex gap="2" align="center" py="0.5">
       <SelectField
         aria-label="Weekday"
+        w="64px"
         value={slot.weekday}
         onChange={(e) => onChange({ ...slot, weekday: Number(e.target.value) })}
       >

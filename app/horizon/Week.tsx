@@ -99,7 +99,7 @@ function Lane({
             @{account.handle}
           </Box>
           <Mono>
-            {inWeek.length} in {account.slots.length} slots{account.held ? ' · held' : ''}
+            {inWeek.length} of {account.slots.length} slots{account.held ? ' · held' : ''}
           </Mono>
         </Box>
       </Flex>

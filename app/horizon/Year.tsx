@@ -136,5 +136,5 @@ function silence(row: readonly number[]): string {
     (top, week, i) => Math.max(top, i === 0 ? 0 : week - (used[i - 1] as number) - 1),
     0,
   )
-  return longest === 0 ? 'no silent week' : `${count(longest, 'silent week')} at most`
+  return longest === 0 ? 'no silent week' : `silence: ${count(longest, 'week')}`
 }

@@ -156,22 +156,24 @@ export function selectedRange(root: HTMLElement): { start: number; end: number }
   const selection = window.getSelection()
   if (!selection || selection.isCollapsed || selection.rangeCount === 0) return null
   const range = selection.getRangeAt(0)
-  if (!root.contains(range.commonAncestorContainer)) return null
-  const start = placeOf(range.startContainer, range.startOffset)
-  const end = placeOf(range.endContainer, range.endOffset)
-  return start !== null && end !== null && end > start ? { start, end } : null
+  const runs = [...root.querySelectorAll<HTMLElement>('[data-start]')].filter((run) =>
+    range.intersectsNode(run),
+  )
+  const first = runs[0]
+  const last = runs[runs.length - 1]
+  if (!first || !last) return null
+  const from = Number(first.dataset['start'])
+  const to = Number(last.dataset['start'])
+  const inside = (run: HTMLElement, node: Node): boolean => node.nodeType === 3 && run.contains(node)
+  const start = from + (inside(first, range.startContainer) ? range.startOffset : 0)
+  const whole = last.textContent?.length ?? 0
+  const cut = last.contains(range.endContainer) || last === range.endContainer
+  const end =
+    to + (inside(last, range.endContainer) ? range.endOffset : cut || touches(range, last) ? 0 : whole)
+  return end > start ? { start, end } : null
 }
 
-function placeOf(node: Node, offset: number): number | null {
-  const element = node.nodeType === 3 ? node.parentElement : (node as Element)
-  const run = element?.closest('[data-start]')
-  if (run) return Number(run.getAttribute('data-start')) + (node.nodeType === 3 ? offset : 0)
-  const inside = node.nodeType === 1 ? (node as Element).childNodes[offset] : null
-  const next =
-    inside?.nodeType === 1
-      ? (inside as Element).matches('[data-start]')
-        ? inside
-        : (inside as Element).querySelector('[data-start]')
-      : null
-  return next ? Number((next as Element).getAttribute('data-start')) : null
+/** Whether a range ends right where a run begins, as after a triple click on the block before it. */
+function touches(range: Range, run: HTMLElement): boolean {
+  return range.endOffset === 0 && range.endContainer.contains(run) && range.endContainer.firstChild === run
 }

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Account, Drip, Hue, Piece, Post } from '../../core/model'
 import { measure, network } from '../../core/networks'
-import { addDays, beatCount } from '../../core/planning'
+import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
 import { endDrip } from '../data/actions/drips'
 import { hold, lift } from '../data/actions/holds'
 import { anotherWording, approve, setAside } from '../data/actions/posts'
@@ -24,6 +24,7 @@ import {
   say,
   shortDay,
   useKeys,
+  weekdayName,
 } from '../ui'
 import { openFlagsOf, standsInTheWay } from './flags'
 import { PostSheet } from './PostSheet'
@@ -323,7 +324,7 @@ function Grid({
               {gap > 0 && (
                 <Box
                   position="absolute"
-                  right="0"
+                  right="2px"
                   bottom="4px"
                   fontFamily="mono"
                   fontSize="10px"
@@ -420,14 +421,7 @@ function Cell({
         <Flex align="center" gap="2" fontFamily="mono" fontSize="12px" color="soft">
           <Drop state={post.state} picture={post.media !== null} hue={hue} size={22} />
           <Box flex="1" truncate>
-            {post.wording.angle} ·{' '}
-            {post.state === 'set aside'
-              ? 'set aside'
-              : post.publishedAt
-                ? moment(post.publishedAt, zone)
-                : post.at
-                  ? moment(post.at, zone)
-                  : 'no place'}
+            {post.wording.angle} · {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}
           </Box>
           <Measure length={length} limit={profile.text.limit} />
         </Flex>
@@ -457,6 +451,15 @@ function Cell({
       </chakra.button>
     </Box>
   )
+}
+
+/** "Fri 08:12", with the days it stands away from its wish. */
+function cellTime(post: Post, zone: string): string {
+  const at = post.publishedAt ?? post.at
+  if (at === null) return 'no place'
+  const wall = toWall(Date.parse(at), zone)
+  const moved = daysBetween(toWall(Date.parse(post.wished), zone).date, wall.date)
+  return `${weekdayName(wall.weekday)} ${wall.time}${moved ? ` ${moved > 0 ? '+' : '−'}${Math.abs(moved)} d` : ''}`
 }
 
 /** A caption's length against its network's limit. */

@@ -30,7 +30,7 @@ export function camelCase(phrase: string): string {
 
 /** Nouns that name no subject of their own. */
 const GENERAL = new Set(
-  'time day hour minute year week weekend month end thing way piece place part side people man woman person lot bit kind sort number half third quarter morning night question answer reason course fact case point line row winter summer spring season hand money use help work life world rest other one'.split(
+  'time day hour minute year week weekend month end thing way piece place part side people man woman person lot bit kind sort number half third quarter morning night question answer reason course fact case point line row winter summer spring season hand money use help work life world rest other one set pair box floor word name list shop'.split(
     ' ',
   ),
 )

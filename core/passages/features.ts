@@ -86,7 +86,7 @@ export function danglingWords(
     const ordinal = /\bthe (?:second|third|fourth|fifth|latter|former|other|others)\b/i.exec(text)
     if (ordinal && !/\b(?:one|first|both|two)\b/i.test(text.slice(0, ordinal.index))) return ordinal[0]
     const counted =
-      /\b(?:first|all|other|last|these|those) (?:two|three|four|five|six|seven|eight|nine|ten|twelve)(?= (?:are|is|were|was|do|have)\b|[.,;])/i.exec(
+      /\b(?:first|all|other|last|these|those) (?:two|three|four|five|six|seven|eight|nine|ten|twelve)(?= (?:are|is|were|was|do|did|have|had|came|come|cost|go|went|take|took)\b|[.,;])/i.exec(
         text,
       )
     if (counted) return counted[0]
@@ -169,7 +169,10 @@ function isExpletive(tokens: readonly Token[], index: number): boolean {
   if (/^(rain|rains|rained|snow|snows|snowed)$/.test(rest[0] ?? '')) return true
   if (rest[0] === 'takes' || rest[0] === 'took') return rest.includes('to')
   if (rest[0] !== 'is' && rest[0] !== 'was') return false
-  return rest.slice(1).includes('that') || (rest.slice(1).includes('to') && tokens[index + 2]?.pos === 'ADJ')
+  return (
+    rest.slice(1).includes('that') ||
+    (tokens[index + 2]?.pos === 'ADJ' && rest[2] === 'to' && tokens[index + 4]?.pos === 'VERB')
+  )
 }
 
 function isPlural(token: Token): boolean {

@@ -60,16 +60,33 @@ export function readSentences(text: string, offset = 0): SentenceTokens[] {
     const count = (span[1] ?? 0) - (span[0] ?? 0) + 1
     const mine = tokens.slice(next, next + count)
     next += count
-    const first = mine[0]
-    const last = mine[mine.length - 1]
-    if (!first || !last) return
-    const before = found[found.length - 1]
-    if (before && continues(text.slice(before.start - offset, before.end - offset), first)) {
-      before.tokens.push(...mine)
-      before.end = last.end
-    } else found.push({ start: first.start, end: last.end, tokens: mine })
+    for (const part of splitLate(mine)) {
+      const first = part[0]
+      const last = part[part.length - 1]
+      if (!first || !last) continue
+      const before = found[found.length - 1]
+      if (before && continues(text.slice(before.start - offset, before.end - offset), first)) {
+        before.tokens.push(...part)
+        before.end = last.end
+      } else found.push({ start: first.start, end: last.end, tokens: part })
+    }
   })
   return found
+}
+
+const KEPT_ABBREVIATION = /^(?:vs|e\.g|i\.e|approx|cf|ca|pp?|nos?|figs?|eds?|al|vol|ch|dr|mrs?|ms|prof|st)\.$/
+
+/** Parts a sentence where a common word was taken for an abbreviation: "goes in. Bare cotton …". */
+function splitLate(tokens: Token[]): Token[][] {
+  const parts: Token[][] = [[]]
+  tokens.forEach((token, i) => {
+    parts[parts.length - 1]?.push(token)
+    const next = tokens[i + 1]
+    const word = /^\p{Ll}{2,}\.$/u.test(token.text) && !KEPT_ABBREVIATION.test(token.text)
+    const measured = /\d/.test(tokens[i - 1]?.text ?? '')
+    if (word && !measured && next && /^["“‘(]?\p{Lu}/u.test(next.text)) parts.push([])
+  })
+  return parts
 }
 
 /** Whether a sentence was split too early before the token that follows it. */

@@ -39,7 +39,7 @@ function oneNetwork(
   { store, clock, accounts, origin }: NetworkParts,
 ): void {
   const base = profile.service.path
-  const mine = accounts.filter((a) => a.network === profile.id)
+  const logins = (): WorldAccount[] => accounts.filter((a) => a.network === profile.id)
   const publicUrl = (account: WorldAccount): string => `${origin}${base}/@${account.handle}`
   const refuse = (
     reply: FastifyReply,
@@ -55,7 +55,7 @@ function oneNetwork(
     const { redirect_uri: redirect, state } = z
       .object({ redirect_uri: z.string(), state: z.string() })
       .parse(request.query)
-    const choices = mine
+    const choices = logins()
       .map(
         (a, i) =>
           `<label><input type="radio" name="account" value="${a.id}" ${i === 0 ? 'checked' : ''}> <b>${escape(a.name)}</b> @${escape(a.handle)}<br><span class="small">${escape(a.about)}</span></label>`,
@@ -79,7 +79,7 @@ function oneNetwork(
       .parse(request.body)
     const to = new URL(form.redirect_uri)
     to.searchParams.set('state', form.state)
-    if (form.allow === 'yes' && mine.some((a) => a.id === form.account))
+    if (form.allow === 'yes' && logins().some((a) => a.id === form.account))
       to.searchParams.set('code', mint(form.account))
     else to.searchParams.set('error', 'declined')
     return reply.redirect(to.href, 303)
@@ -100,7 +100,7 @@ function oneNetwork(
   app.post(`${base}/token`, async (request, reply) => {
     const { code } = z.object({ code: z.string() }).parse(request.body)
     const known = store.state.codes.find((c) => c.code === code)
-    const account = mine.find((a) => a.id === known?.account)
+    const account = logins().find((a) => a.id === known?.account)
     if (!known || !account) return refuse(reply, 400, 'bad_code', 'This code is unknown or was used before.')
     store.state.codes = store.state.codes.filter((c) => c !== known)
     const expiresAt = (await clock.now()) + TOKEN_LIFE
@@ -124,7 +124,7 @@ function oneNetwork(
   async function bearer(request: FastifyRequest, reply: FastifyReply): Promise<WorldAccount | null> {
     const token = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1]
     const known = store.state.tokens.find((t) => t.token === token)
-    const account = mine.find((a) => a.id === known?.account)
+    const account = logins().find((a) => a.id === known?.account)
     if (!known || !account) {
       await refuse(reply, 401, 'unknown_token', 'The token is not known here.')
       return null
@@ -283,7 +283,7 @@ ${post.media.map((m) => `<img src="${base}/media/${m.id}" alt="${escape(m.alt)}"
 
   app.get<{ Params: { id: string } }>(`${base}/posts/:id/page`, async (request, reply) => {
     const post = store.state.posts.find((p) => p.id === request.params.id && !p.gone)
-    const account = mine.find((a) => a.id === post?.account)
+    const account = logins().find((a) => a.id === post?.account)
     if (!post || !account)
       return html(
         reply.status(404),
@@ -300,7 +300,7 @@ ${post.media.map((m) => `<img src="${base}/media/${m.id}" alt="${escape(m.alt)}"
   })
 
   app.get<{ Params: { handle: string } }>(`${base}/@:handle`, async (request, reply) => {
-    const account = mine.find((a) => a.handle === request.params.handle)
+    const account = logins().find((a) => a.handle === request.params.handle)
     if (!account)
       return html(
         reply.status(404),

@@ -125,9 +125,14 @@ function frame(site: Site, title: string, body: string, article?: SiteArticle & 
 <div class="cookie-notice"><p>We use one cookie, to remember that you have read this.</p><button>Fine</button></div></body></html>`
 }
 
+/** An article's body as its feed carries it: absolute addresses, and the furniture feeds have. */
+export function feedBody(site: Site, article: SiteArticle, base: string): string {
+  const body = article.html.replace(/(src|href)="\//g, `$1="${base}/`)
+  return `${body}<p>${escape(site.biography[article.author] ?? '')}</p><p>Subscribe to the Sunday letter: one page about old boats, every week, in your inbox.</p>`
+}
+
 function feed(site: Site, articles: readonly (SiteArticle & { at: number })[], origin: string): string {
   const base = `${origin.replace('//', `//${site.host}.`)}`
-  const absolute = (html: string): string => html.replace(/(src|href)="\//g, `$1="${base}/`)
   const items = articles
     .map(
       (
@@ -135,7 +140,7 @@ function feed(site: Site, articles: readonly (SiteArticle & { at: number })[], o
       ) => `<item><title>${escape(a.title)}</title><link>${base}/${a.slug}</link><guid isPermaLink="true">${base}/${a.slug}</guid>
 <pubDate>${new Date(a.at).toUTCString()}</pubDate><dc:creator>${escape(a.author)}</dc:creator>${a.categories.map((c) => `<category>${escape(c)}</category>`).join('')}
 <description>${escape(a.summary)}</description><media:content url="${base}/pictures/${a.picture}.png" medium="image" type="image/png" width="1200" height="800"><media:description>${escape(a.pictureAlt)}</media:description></media:content>
-<content:encoded><![CDATA[${absolute(a.html)}<p>${escape(site.biography[a.author] ?? '')}</p><p>Subscribe to the Sunday letter: one page about old boats, every week, in your inbox.</p>]]></content:encoded></item>`,
+<content:encoded><![CDATA[${feedBody(site, a, base)}]]></content:encoded></item>`,
     )
     .join('\n')
   return `<?xml version="1.0" encoding="utf-8"?>

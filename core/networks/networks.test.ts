@@ -1,0 +1,101 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  chooseShape,
+  cropAboutCentre,
+  graphemes,
+  measure,
+  network,
+  NETWORKS,
+  payloadFaults,
+  sliceGraphemes,
+} from '.'
+
+describe('measuring', () => {
+  it('counts what a reader sees as one character once', () => {
+    expect(graphemes('e\u0301')).toBe(1)
+    expect(graphemes('👩‍👩‍👧 and 🇵🇹')).toBe(7)
+    expect(sliceGraphemes('👩‍👩‍👧ab', 2)).toBe('👩‍👩‍👧a')
+  })
+
+  it('counts a link for the profile’s fixed number, wherever it stands', () => {
+    const { text } = network('murmur')
+    expect(measure('Look: https://a.example/long/long/long', text)).toBe(30)
+    expect(measure('(https://a.example/x).', text)).toBe(24 + 3)
+    expect(measure('https://a.example/x', network('guildhall').text)).toBe(19)
+  })
+
+  it('adds up: two texts with a space between measure the sum and one', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme-ascii' }), fc.string({ unit: 'grapheme-ascii' }), (a, b) => {
+        const rule = { limit: 300, fold: null, linkCounts: null }
+        expect(measure(`${a} ${b}`, rule)).toBe(measure(a, rule) + 1 + measure(b, rule))
+      }),
+    )
+  })
+})
+
+describe('shapes', () => {
+  it('chooses the shape that keeps most of the picture', () => {
+    const { shapes } = network('shutterleaf').media
+    expect(chooseShape({ width: 1200, height: 800 }, shapes)).toEqual({ width: 1, height: 1 })
+    expect(chooseShape({ width: 800, height: 1200 }, shapes)).toEqual({ width: 4, height: 5 })
+    expect(chooseShape({ width: 800, height: 1200 }, [])).toBeNull()
+  })
+
+  it('crops about the centre and stays inside the picture', () => {
+    expect(cropAboutCentre({ width: 1200, height: 800 }, { width: 1, height: 1 })).toEqual({
+      x: 200,
+      y: 0,
+      width: 800,
+      height: 800,
+    })
+    const size = fc.record({
+      width: fc.integer({ min: 1, max: 9000 }),
+      height: fc.integer({ min: 1, max: 9000 }),
+    })
+    fc.assert(
+      fc.property(
+        size,
+        fc.record({ width: fc.integer({ min: 1, max: 16 }), height: fc.integer({ min: 1, max: 16 }) }),
+        (picture, shape) => {
+          const box = cropAboutCentre(picture, shape)
+          expect(box.x).toBeGreaterThanOrEqual(0)
+          expect(box.y).toBeGreaterThanOrEqual(0)
+          expect(box.x + box.width).toBeLessThanOrEqual(picture.width)
+          expect(box.y + box.height).toBeLessThanOrEqual(picture.height)
+          expect(Math.abs(box.x * 2 + box.width - picture.width)).toBeLessThanOrEqual(1)
+        },
+      ),
+    )
+  })
+})
+
+describe('profiles', () => {
+  it('refuse what breaks their rules, naming the field', () => {
+    const picture = { width: 1200, height: 800, bytes: 1000 }
+    expect(payloadFaults(network('murmur'), { text: 'x'.repeat(301), pictures: [] })).toMatchObject([
+      { field: 'text' },
+    ])
+    expect(payloadFaults(network('shutterleaf'), { text: 'A frame.', pictures: [] })).toMatchObject([
+      { field: 'media' },
+    ])
+    expect(payloadFaults(network('shutterleaf'), { text: 'A frame.', pictures: [picture] })).toMatchObject([
+      { field: 'media' },
+    ])
+    expect(
+      payloadFaults(network('shutterleaf'), { text: 'A frame.', pictures: [{ ...picture, width: 800 }] }),
+    ).toEqual([])
+    expect(payloadFaults(network('murmur'), { text: '#a #b #c #d #e #f', pictures: [] })).toMatchObject([
+      { field: 'hashtags' },
+    ])
+    expect(payloadFaults(network('murmur'), { text: 'See https://a.example/#b#c', pictures: [] })).toEqual([])
+    expect(payloadFaults(network('murmur'), { text: ' ', pictures: [] })).toMatchObject([{ field: 'text' }])
+  })
+
+  it('are told apart by id, name and mark', () => {
+    for (const key of ['id', 'name', 'mark', 'hatch'] as const)
+      expect(new Set(NETWORKS.map((n) => n[key])).size).toBe(NETWORKS.length)
+    expect(() => network('nowhere')).toThrow(/Known are murmur/)
+  })
+})

@@ -1,0 +1,244 @@
+import { expect, test, type Page } from '@playwright/test'
+
+/** The stand-in world's address, one port above the application's. */
+function world(page: Page): string {
+  const url = new URL(page.url())
+  return `http://localhost:${Number(url.port) + 1}`
+}
+
+async function linkAccount(page: Page, network: string, name: string): Promise<void> {
+  await page.goto('/dispatch/accounts')
+  await page.getByRole('button', { name: new RegExp(`^\\w\\w ${network} `) }).click()
+  await expect(page.getByRole('heading', { name: `Let Dripline post for you on ${network}?` })).toBeVisible()
+  await page.getByRole('radio', { name }).first().check()
+  await page.getByRole('button', { name: 'Allow', exact: true }).click()
+  await expect(page.getByText('is linked.')).toBeVisible()
+}
+
+async function moveTime(page: Page, step: '+1 hour' | '+1 day' | '+1 week'): Promise<void> {
+  const before = await page.getByTestId('clock').getAttribute('datetime')
+  await page.getByRole('button', { name: 'Move the demo’s time' }).click()
+  await page.getByRole('button', { name: step }).click()
+  const hours = { '+1 hour': 1, '+1 day': 24, '+1 week': 168 }[step]
+  await expect
+    .poll(async () => Date.parse((await page.getByTestId('clock').getAttribute('datetime')) ?? ''), {
+      timeout: 90_000,
+    })
+    .toBeGreaterThanOrEqual(Date.parse(before ?? '') + hours * 3_600_000 - 5000)
+  await expect(page.getByText('Moving the demo’s time')).toBeHidden({ timeout: 90_000 })
+}
+
+test('a new brand goes from a feed to published posts, by hand and by a pipeline', async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(280_000)
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+
+  await test.step('an empty brand is made', async () => {
+    await page.getByRole('button', { name: /^Brand:/ }).click()
+    await page.getByLabel('A new brand').fill('Slipway School')
+    await page.getByRole('button', { name: 'Make the brand' }).click()
+    await expect(page.getByText('First, link the accounts you post to')).toBeVisible()
+  })
+
+  await test.step('1: accounts are linked on three networks, with slots proposed and copied', async () => {
+    await expect(page.getByText('Nothing waits for you')).toBeVisible()
+    // The demo's brand holds the first accounts of each network; a login belongs to one brand.
+    await page.request.post(`${world(page)}/control/login`, {
+      data: [
+        {
+          id: 'mu-slip',
+          network: 'murmur',
+          handle: 'slipway',
+          name: 'Slipway School',
+          about: 'Boats.',
+          zone: 'Europe/Lisbon',
+        },
+        {
+          id: 'gu-slip',
+          network: 'guildhall',
+          handle: 'slipway-school',
+          name: 'Slipway School',
+          about: 'Boats.',
+          zone: 'Europe/Lisbon',
+        },
+        {
+          id: 'sh-slip',
+          network: 'shutterleaf',
+          handle: 'slipway.school',
+          name: 'Slipway School',
+          about: 'Boats.',
+          zone: 'Europe/Lisbon',
+        },
+      ],
+    })
+    for (const network of ['Murmur', 'Guildhall', 'Shutterleaf'])
+      await linkAccount(page, network, 'Slipway School')
+    await expect(page.getByText('3 accounts linked for Slipway School.')).toBeVisible()
+    const row = page.getByText('@slipway ', { exact: false }).first()
+    await expect(row).toBeVisible()
+    await page.getByRole('button', { name: 'Slots and quiet days' }).first().click()
+    await page.getByRole('group', { name: 'Quiet weekdays' }).getByRole('button', { name: 'Sun' }).click()
+    await page.getByRole('button', { name: /Copy slots and quiet days to the other 2 accounts/ }).click()
+    await page.getByRole('button', { name: 'Apply' }).click()
+    await expect(page.getByText('Kept; no post had to move.')).toBeVisible()
+  })
+
+  await test.step('2: the blog’s address is enough; its pieces are read in full, without furniture', async () => {
+    await page.goto('/intake/sources')
+    await page.getByLabel('Add a source by its address').fill(world(page).replace('//', '//oakum-yard.'))
+    await page.getByRole('button', { name: 'Add', exact: true }).click()
+    await expect(page.getByText('8 pieces from 1 source, 8 waiting.')).toBeVisible({ timeout: 30_000 })
+  })
+
+  await test.step('3: the Reader marks passages; one is kept, one left out, one added by selecting', async () => {
+    await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
+    await expect(page.getByRole('heading', { name: 'Varnish in damp weather' })).toBeVisible()
+    await expect(page.getByText('(call to subscribe)')).toBeVisible()
+    const rows = page.getByRole('listbox', { name: 'Passages' }).getByRole('option')
+    await expect(rows.first()).toBeVisible()
+    const before = await page.locator('mark').count()
+    expect(before).toBeGreaterThan(5)
+    await rows.first().click()
+    await page.keyboard.press('x')
+    await expect(page.getByText('7 kept, 1 short.')).toBeVisible()
+    await page.keyboard.press('Control+z')
+    await expect(page.getByText('8 kept, enough.')).toBeVisible()
+    await page.getByText('Buy one good flat brush and never let it dry.').first().click({ clickCount: 3 })
+    await page.getByRole('button', { name: 'Keep the selection' }).click()
+    await expect(page.getByText('9 kept, enough.')).toBeVisible()
+  })
+
+  await test.step('4: a drip is started, a caption edited and another wording taken', async () => {
+    await page.getByRole('button', { name: 'Start a drip' }).click()
+    await page.getByLabel('Rhythm').last().selectOption('Shower')
+    await page.getByRole('button', { name: 'Write the drip' }).click()
+    await expect(page.getByRole('grid')).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByRole('columnheader', { name: /slipway/ })).toHaveCount(3)
+    const cells = page.locator('button[data-post]')
+    expect(await cells.count()).toBeGreaterThanOrEqual(12)
+    await page.keyboard.press('ArrowDown')
+    await page.keyboard.press('e')
+    const text = (await page.getByLabel('Caption').inputValue()).replace('http', 'Worth a read: http')
+    await page.getByLabel('Caption').fill('x'.repeat(400))
+    await expect(page.getByText(/characters too long for/)).toBeVisible()
+    await page.getByLabel('Caption').fill(text)
+    await page.keyboard.press('Control+Enter')
+    await expect(page.getByText('edited by hand')).toBeVisible()
+    await page.keyboard.press('ArrowRight')
+    const caption = page.getByTestId('caption')
+    const first = await caption.innerText()
+    await page.keyboard.press('w')
+    await expect(caption).not.toHaveText(first)
+    await page.keyboard.press('Escape')
+  })
+
+  await test.step('5: the Horizon shows where they land; they are approved', async () => {
+    await page.getByRole('button', { name: /^Approve \d+ unflagged/ }).click()
+    await expect(page.getByText(/captions were approved/)).toBeVisible()
+    await page.keyboard.press('5')
+    await expect(page.locator('[data-drop]').first()).toBeVisible()
+    await page.getByRole('button', { name: 'Year' }).click()
+    await expect(page.getByRole('button', { name: /^Week of .*: [1-9]\d* posts?$/ }).first()).toBeVisible()
+  })
+
+  await test.step('6: they are published at their time, with receipts, and stand on the public page', async () => {
+    await page.keyboard.press('6')
+    await expect(page.getByText('safe to leave').first()).toBeVisible({ timeout: 30_000 })
+    await moveTime(page, '+1 week')
+    await page.getByLabel('Which deliveries').selectOption('published')
+    const delivery = page.locator('main button', { hasText: 'The network took it.' }).first()
+    await expect(delivery).toBeVisible()
+    await delivery.click()
+    await expect(page.getByText('answered 201').first()).toBeVisible()
+    const shared = await context.newPage()
+    await shared.goto(`${world(page)}/networks/shutterleaf/@slipway.school`)
+    await expect(shared.locator('article img').first()).toBeVisible()
+    const size = await shared
+      .locator('article img')
+      .first()
+      .evaluate((img: HTMLImageElement) => img.naturalWidth / img.naturalHeight)
+    expect([1, 0.8].some((shape) => Math.abs(size - shape) < 0.02)).toBe(true)
+    await shared.goto(`${world(page)}/networks/murmur/@slipway`)
+    await expect(shared.locator('article').first()).toBeVisible()
+    await shared.close()
+  })
+
+  await test.step('7: a pipeline takes the next article in and publishes it without a click', async () => {
+    await page.keyboard.press('2')
+    await page.getByRole('button', { name: 'Make a pipeline' }).first().click()
+    await page.getByLabel('Gate').selectOption('what is flagged')
+    await page.getByLabel('Rhythm').selectOption('Shower')
+    await page.getByRole('switch').click()
+    await expect(page.getByRole('switch')).toHaveAttribute('aria-checked', 'true')
+    await moveTime(page, '+1 week')
+    await page.keyboard.press('3')
+    await expect(page.getByText('The true cost of a free boat')).toBeVisible()
+    await expect(page.getByText(/dripping, by Oakum Yard journal/).first()).toBeVisible()
+    await page.keyboard.press('6')
+    await page.getByLabel('Which deliveries').selectOption('published')
+    const before = await page.locator('main button', { hasText: 'The network took it.' }).count()
+    await moveTime(page, '+1 week')
+    await expect
+      .poll(() => page.locator('main button', { hasText: 'The network took it.' }).count(), {
+        timeout: 30_000,
+      })
+      .toBeGreaterThan(before)
+  })
+
+  await test.step('8: everything is held and lifted; a handed-over post is recalled by editing it', async () => {
+    await page.keyboard.press('3')
+    await page.getByRole('link', { name: 'How long a refit takes' }).click()
+    await page.getByRole('button', { name: 'Start a drip' }).click()
+    await page.getByRole('button', { name: 'Write the drip' }).click()
+    await expect(page.getByRole('grid')).toBeVisible({ timeout: 30_000 })
+    await page.getByRole('button', { name: /^Approve \d+ unflagged/ }).click()
+    const handed = page.locator('button[data-post]', {
+      has: page.getByRole('img', { name: 'handed over, safe to leave' }),
+    })
+    await expect(handed.first()).toBeVisible({ timeout: 30_000 })
+    await page.keyboard.press('1')
+    await page.getByRole('button', { name: 'Hold everything' }).click()
+    await expect(page.getByText('Everything is held. Nothing goes out until you lift it.')).toBeVisible()
+    await page.goBack()
+    await expect(handed).toHaveCount(0, { timeout: 30_000 })
+    await page.keyboard.press('1')
+    await page.getByRole('button', { name: 'Lift the hold' }).click()
+    await page.goBack()
+    await expect(handed.first()).toBeVisible({ timeout: 30_000 })
+    await handed.first().click()
+    await page.keyboard.press('e')
+    const edited = `${await page.getByLabel('Caption').inputValue()} Mended.`
+    await page.getByLabel('Caption').fill(edited)
+    await page.keyboard.press('Control+Enter')
+    await expect(page.getByText('edited by hand')).toBeVisible()
+    await expect(page.getByText(/^handed over, safe to leave · edited by hand$/)).toBeVisible({
+      timeout: 30_000,
+    })
+  })
+
+  await test.step('9: with the browser closed the server publishes; the receipts are collected later', async () => {
+    const origin = new URL(page.url()).origin
+    const site = world(page)
+    const count = async (): Promise<number> => {
+      const body = await (await page.request.get(`${site}/networks/murmur/@slipway`)).text()
+      return body.split('<article').length
+    }
+    const before = await count()
+    await page.goto('about:blank')
+    const { now } = (await (await page.request.get(`${origin}/api/clock`)).json()) as { now: string }
+    const later = new Date(Date.parse(now) + 86_400_000 * 2).toISOString()
+    // No browser is there to move the time event by event, so it is moved slot by slot.
+    for (let at = Date.parse(now); at < Date.parse(later); at += 1_800_000)
+      await page.request.post(`${origin}/api/clock/advance`, {
+        data: { to: new Date(at).toISOString() },
+        headers: { origin },
+      })
+    expect(await count()).toBeGreaterThan(before)
+    await page.goto('/dispatch')
+    await page.getByLabel('Which deliveries').selectOption('published')
+    await expect(page.getByText('The network took it.').first()).toBeVisible()
+  })
+})

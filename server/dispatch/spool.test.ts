@@ -1,0 +1,255 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { HandOver } from '../../core/model'
+import { openDatabase, type Database } from '../database'
+import { Links } from './links'
+import { LEASE, Spool } from './spool'
+
+const T0 = Date.parse('2026-11-24T10:00:00Z')
+const MINUTE = 60_000
+const HASH = 'a'.repeat(64)
+
+function entry(id: string, change: Partial<HandOver> = {}): HandOver {
+  return {
+    id,
+    generation: 1,
+    revision: 1,
+    account: 'acc',
+    dueAt: new Date(T0).toISOString(),
+    gapMinutes: 60,
+    payload: { text: `Words of ${id}`, firstComment: null, link: null, media: [] },
+    ...change,
+  }
+}
+
+/** A private PostgreSQL on a folder and socket of its own, or null where none is installed. */
+function startPostgres(): { url: string; stop: () => void } | null {
+  const bin = ['/usr/lib/postgresql/17/bin', '/usr/lib/postgresql/16/bin', '/usr/lib/postgresql/15/bin'].find(
+    (b) => existsSync(join(b, 'initdb')),
+  )
+  if (!bin) return null
+  const folder = mkdtempSync(join(tmpdir(), 'dripline-pg-'))
+  const port = 20_000 + (process.pid % 20_000)
+  const root = process.getuid?.() === 0
+  // PostgreSQL refuses to run as root, so the postgres user that its package makes runs it.
+  const run = (command: string, args: string[]): boolean =>
+    (root
+      ? spawnSync('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/tmp' })
+      : spawnSync(command, args)
+    ).status === 0
+  if (root) spawnSync('chown', ['postgres', folder])
+  const data = join(folder, 'data')
+  if (!run(join(bin, 'initdb'), ['-D', data, '-A', 'trust', '-U', 'dripline', '--no-sync'])) return null
+  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off`
+  if (!run(join(bin, 'pg_ctl'), ['-D', data, '-o', options, '-w', '-l', join(folder, 'log'), 'start']))
+    return null
+  return {
+    url: `postgres://dripline@127.0.0.1:${port}/postgres`,
+    stop: () => {
+      run(join(bin, 'pg_ctl'), ['-D', data, '-m', 'immediate', 'stop'])
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+const postgres = startPostgres()
+if (!postgres)
+  process.stderr.write(
+    '\nNOTICE: PostgreSQL could not be started here, so the spool is tested on PGlite alone.\n\n',
+  )
+const folder = mkdtempSync(join(tmpdir(), 'dripline-lite-'))
+
+afterAll(() => {
+  postgres?.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe.each([
+  ['PGlite', { folder }],
+  ['PostgreSQL', postgres ? { folder, url: postgres.url } : null],
+] as const)('the spool on %s', (_name, options) => {
+  const test = options ? it : it.skip
+  let database: Database
+  let spool: Spool
+
+  beforeAll(async () => {
+    if (options) database = await openDatabase(options)
+  })
+  afterAll(() => database?.close())
+  beforeEach(async () => {
+    if (!options) return
+    for (const table of ['deliveries', 'receipts', 'links', 'media'])
+      await database.query(`delete from ${table}`)
+    spool = new Spool(database)
+    await new Links(database).keep(
+      'murmur',
+      {
+        remoteId: 'r',
+        handle: 'h',
+        name: 'N',
+        zone: 'UTC',
+        profileUrl: 'http://x',
+        token: 't',
+        expiresAt: null,
+      },
+      T0,
+      'acc',
+    )
+  })
+
+  const published = {
+    kind: 'published',
+    remoteId: 'r1',
+    publicUrl: 'http://x/r1',
+    visibility: 'visible',
+  } as const
+
+  test('takes a post once, refuses an older revision, and takes a newer one', async () => {
+    expect((await spool.put(entry('p'))).result).toBe('taken')
+    expect((await spool.put(entry('p'))).result).toBe('taken')
+    expect((await spool.put(entry('p', { revision: 3 }))).result).toBe('taken')
+    expect((await spool.put(entry('p', { revision: 2 }))).result).toBe('older revision')
+  })
+
+  test('refuses unknown accounts and missing media', async () => {
+    expect((await spool.put(entry('p', { account: 'nobody' }))).result).toBe('not linked')
+    const payload = { ...entry('p').payload, media: [{ hash: HASH, alt: '' }] }
+    expect((await spool.put(entry('p', { payload }))).result).toBe('media missing')
+    await database.query(`insert into media (hash, type, bytes) values ($1, 'image/png', $2)`, [
+      HASH,
+      new Uint8Array([1, 2, 3]),
+    ])
+    expect((await spool.put(entry('p', { payload }))).result).toBe('taken')
+  })
+
+  test('gives nothing before its time, then the oldest, one at a time an account', async () => {
+    await spool.put(entry('later', { dueAt: new Date(T0 + 5 * MINUTE).toISOString(), gapMinutes: 0 }))
+    await spool.put(entry('first', { gapMinutes: 0 }))
+    expect(await spool.claim('acc', 'me', T0 - 1, 0)).toBeNull()
+    const claim = await spool.claim('acc', 'me', T0 + 6 * MINUTE, 0)
+    expect(claim).toMatchObject({ post: 'first', tries: 1 })
+    expect(await spool.claim('acc', 'other', T0 + 6 * MINUTE, 1)).toBeNull()
+    expect(await spool.accountsDue(T0 + 6 * MINUTE, 1)).toEqual([])
+    await spool.settle(claim!, 'me', [], published, T0 + 6 * MINUTE)
+    expect(await spool.claim('acc', 'other', T0 + 6 * MINUTE, 2)).toMatchObject({ post: 'later' })
+  })
+
+  test('lets two servers that claim at once have one delivery between them', async () => {
+    await spool.put(entry('p'))
+    const claims = await Promise.all(['a', 'b', 'c', 'd'].map((owner) => spool.claim('acc', owner, T0, 0)))
+    expect(claims.filter(Boolean)).toHaveLength(1)
+  })
+
+  test('gives a crashed server’s delivery to another once the lease is over, with the same key', async () => {
+    await spool.put(entry('p'))
+    const lost = await spool.claim('acc', 'dead', T0, 0)
+    expect(await spool.claim('acc', 'alive', T0, LEASE - 1)).toBeNull()
+    const taken = await spool.claim('acc', 'alive', T0 + 20_000, LEASE)
+    expect(taken).toMatchObject({ post: 'p', generation: lost?.generation, tries: 2 })
+    // The dead one wakes up and reports: nobody believes it.
+    await spool.settle(lost!, 'dead', [], { kind: 'refused', reason: 'no' }, T0)
+    await spool.settle(taken!, 'alive', [], published, T0 + 20_000)
+    const page = await spool.receipts(0)
+    expect(page.receipts.map((r) => r.outcome)).toEqual(['published'])
+  })
+
+  test('sends up to two hours late and keeps the gap, and holds what is later', async () => {
+    await spool.put(entry('old', { dueAt: new Date(T0 - 121 * MINUTE).toISOString() }))
+    await spool.put(entry('a', { dueAt: new Date(T0 - 120 * MINUTE).toISOString() }))
+    await spool.put(entry('b', { dueAt: new Date(T0 - 100 * MINUTE).toISOString() }))
+    const claim = await spool.claim('acc', 'me', T0, 0)
+    expect(claim?.post).toBe('a')
+    await spool.settle(claim!, 'me', [], published, T0)
+    expect(await spool.claim('acc', 'me', T0, 1)).toBeNull()
+    expect(await spool.nextAt(T0)).toBe(T0 + 60 * MINUTE)
+    const { receipts } = await spool.receipts(0)
+    expect(receipts.map((r) => [r.post, r.outcome])).toEqual([
+      ['old', 'late'],
+      ['a', 'published'],
+    ])
+  })
+
+  test('tries again later, then fails with the reason', async () => {
+    await spool.put(entry('p'))
+    let now = T0
+    for (let i = 1; i <= 6; i++) {
+      const claim = await spool.claim('acc', 'me', now, i * LEASE * 2)
+      expect(claim?.tries).toBe(i)
+      await spool.settle(claim!, 'me', [], { kind: 'later', reason: 'Down.', afterMilliseconds: MINUTE }, now)
+      now += MINUTE
+    }
+    const { receipts } = await spool.receipts(0)
+    expect(receipts[0]).toMatchObject({ outcome: 'failed', reason: 'Down. It was tried 6 times.' })
+  })
+
+  test('keeps an account’s posts while its permission is lost', async () => {
+    await spool.put(entry('p'))
+    const claim = await spool.claim('acc', 'me', T0, 0)
+    await spool.settle(claim!, 'me', [], { kind: 'unlinked', reason: 'Withdrawn.', state: 'withdrawn' }, T0)
+    expect(await spool.accountsDue(T0, LEASE * 9)).toEqual([])
+    expect(await spool.isSettled(T0)).toBe(true)
+    expect((await new Links(database).all())[0]).toMatchObject({ state: 'withdrawn', message: 'Withdrawn.' })
+    await new Links(database).keep(
+      'murmur',
+      {
+        remoteId: 'r',
+        handle: 'h',
+        name: 'N',
+        zone: 'UTC',
+        profileUrl: 'http://x',
+        token: 'new',
+        expiresAt: null,
+      },
+      T0,
+    )
+    expect(await spool.accountsDue(T0, LEASE * 9)).toEqual(['acc'])
+  })
+
+  test('recalls what waits, not what is being sent or out, and takes it again afterwards', async () => {
+    await spool.put(entry('p'))
+    expect((await spool.recall('p')).result).toBe('recalled')
+    expect(await spool.claim('acc', 'me', T0, 0)).toBeNull()
+    expect((await spool.recall('ghost')).result).toBe('unknown')
+    expect((await spool.put(entry('p', { revision: 2 }))).result).toBe('taken')
+    const claim = await spool.claim('acc', 'me', T0, 0)
+    expect((await spool.recall('p')).result).toBe('already sending')
+    expect((await spool.put(entry('p', { revision: 3 }))).result).toBe('already sending')
+    await spool.settle(claim!, 'me', [], published, T0)
+    expect(await spool.recall('p')).toMatchObject({ result: 'finished', receipt: { outcome: 'published' } })
+    expect((await spool.put(entry('p', { revision: 4 }))).result).toBe('finished')
+    expect((await spool.put(entry('p', { generation: 2, revision: 4 }))).result).toBe('taken')
+  })
+
+  test('keeps receipts until they are acknowledged', async () => {
+    await spool.put(entry('p'))
+    await spool.settle((await spool.claim('acc', 'me', T0, 0))!, 'me', [], published, T0)
+    const page = await spool.receipts(0)
+    expect((await spool.receipts(0)).receipts).toHaveLength(1)
+    await spool.acknowledge(page.cursor)
+    expect((await spool.receipts(0)).receipts).toHaveLength(0)
+  })
+
+  test('rolls a transaction back whole', async () => {
+    await expect(
+      database.transaction(async (tx) => {
+        await tx.query(`insert into settings (key, value) values ('x', 'y')`)
+        throw new Error('stop')
+      }),
+    ).rejects.toThrow('stop')
+    expect(await database.query(`select * from settings where key = 'x'`)).toEqual([])
+  })
+})
+
+it('refuses a second process on one PGlite folder with the holder’s number', async () => {
+  const shared = mkdtempSync(join(tmpdir(), 'dripline-lock-'))
+  const database = await openDatabase({ folder: shared })
+  const script = `import('${join(import.meta.dirname, '../database.ts')}').then((m) => m.openDatabase({ folder: '${shared}' })).catch((e) => { console.log(e.message); process.exit(3) })`
+  const second = spawnSync(process.execPath, ['--import', 'tsx', '-e', script], { encoding: 'utf8' })
+  expect(second.status).toBe(3)
+  expect(second.stdout).toContain(`in use by process ${process.pid}`)
+  await database.close()
+  rmSync(shared, { recursive: true, force: true })
+})
