@@ -304,8 +304,6 @@ const SCENES: Readonly<Record<string, { ground: string; draw: string }>> = {
   },
 }
 
-export const PICTURE_NAMES = Object.keys(SCENES)
-
 /** A scene as SVG, or null where there is none of that name. */
 export function pictureSvg(name: string): string | null {
   const scene = SCENES[name]

@@ -12,7 +12,7 @@ import {
 } from '../core/model'
 import { network } from '../core/networks'
 import { makeDrip, takePiece, toPassages } from '../core/pipeline'
-import { addDays, RHYTHMS, toWall, type Random, seededRandom } from '../core/planning'
+import { addDays, RHYTHMS, toWall, TRICKLE, type Random, seededRandom } from '../core/planning'
 import { feedBody, type Site, type SiteArticle } from '../world'
 import { ACCOUNTS } from './content'
 
@@ -82,7 +82,7 @@ export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
     sources: [source.id],
     since: now,
     accounts: accounts.filter((a) => a.remoteId !== 'mu-rita').map((a) => a.id),
-    rhythm: RHYTHMS[0] as Pipeline['rhythm'],
+    rhythm: TRICKLE,
     gate: 'what is flagged',
     held: null,
     version: 1,

@@ -1,6 +1,6 @@
 // Installs what a fresh clone lacks. Nothing is installed twice.
 import { spawnSync } from 'node:child_process'
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 
@@ -31,6 +31,16 @@ export function chromium() {
   const found = () => BROWSERS.find((path) => existsSync(path)) ?? null
   if (found()) return found()
   return installDebian(['chromium']) ? found() : null
+}
+
+/** Installs PostgreSQL’s server without the cluster that Debian makes and starts by itself. */
+export function installPostgres() {
+  const conf = '/etc/postgresql-common/createcluster.conf'
+  if (process.getuid?.() === 0 && !existsSync(conf)) {
+    mkdirSync('/etc/postgresql-common', { recursive: true })
+    writeFileSync(conf, 'create_main_cluster = false\n')
+  }
+  return installDebian(['postgresql'])
 }
 
 /** Installs Debian packages where the user may; gives whether that worked. */

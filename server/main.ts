@@ -1,5 +1,5 @@
 import { resolve } from 'node:path'
-import { createServer } from './app'
+import { createServer } from './server'
 
 const port = Number(process.env['PORT'] ?? 4600)
 const host = process.env['HOST'] ?? '127.0.0.1'

@@ -2,11 +2,8 @@ import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Post } from '../../core/model'
-import { clockNow, nowIso } from '../data/clock'
-import { hold, lift, type Holdable } from '../data/actions/holds'
-import { useRows } from '../data/hooks'
-import { commit, patch, type Write } from '../data/store'
-import { useWork } from '../shell/work'
+import { clockNow, hold, lift, type Holdable, useRows, noteVisit } from '../data'
+import { useWork } from '../shell'
 import { attempt, Button, count, Drop, Empty, moment, Mono, Notice, Page, PageHead, say } from '../ui'
 import { network } from '../../core/networks'
 import { River } from './River'
@@ -25,9 +22,7 @@ export function Desk() {
   const drips = useRows('drips', 'brand', brand.id)
   const [since] = useState(() => workspace.lastVisitAt ?? new Date(clockNow() - 7 * 86_400_000).toISOString())
   useEffect(() => {
-    void commit('machine', [
-      patch('workspace', workspace.id, (w) => ({ ...w, lastVisitAt: nowIso() })) as Write,
-    ])
+    void noteVisit(workspace.id)
   }, [workspace.id])
   if (!posts || !accounts || !sources || !pieces || !pipelines || !drips) return <Page>{null}</Page>
   const now = clockNow()

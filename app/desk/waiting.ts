@@ -1,8 +1,15 @@
-import type { Account, Drip, Piece, Pipeline, Post, Source } from '../../core/model'
+import {
+  type Account,
+  type Drip,
+  type Piece,
+  type Pipeline,
+  type Post,
+  type Source,
+  openFlagsOf,
+} from '../../core/model'
 import { network } from '../../core/networks'
 import { beatCount } from '../../core/planning'
-import { count, moment } from '../ui/time'
-import { openFlagsOf } from '../writing/flags'
+import { count, moment } from '../ui'
 
 /** One line of what waits for a person, with its one action. */
 export interface Waiting {

@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
+import useSWR from 'swr'
 import { Account as AccountSchema, type Account, type QuietDay, type Slot } from '../../core/model'
 import { network } from '../../core/networks'
-import { saveAccounts } from '../data/actions/accounts'
-import { difference, type Move } from '../data/actions/plan'
+import { saveAccounts, difference, type Move } from '../data'
 import {
   attempt,
   Button,
@@ -34,26 +34,13 @@ export function AccountSheet({
 }) {
   const [draft, setDraft] = useState(account)
   const [copies, setCopies] = useState<readonly Account[]>([])
-  const [moves, setMoves] = useState<Move[] | null>(null)
   const changed = JSON.stringify(draft) !== JSON.stringify(account) || copies.length > 0
   const valid = AccountSchema.safeParse(draft)
-  useEffect(() => {
-    if (!changed || !AccountSchema.safeParse(draft).success) {
-      setMoves(null)
-      return undefined
-    }
-    let stale = false
-    const timer = setTimeout(() => {
-      void attempt(async () => {
-        const found = await difference({ accounts: [draft, ...copies] })
-        if (!stale) setMoves(found)
-      })
-    }, 200)
-    return () => {
-      stale = true
-      clearTimeout(timer)
-    }
-  }, [draft, copies, changed])
+  const moves = useSWR(
+    changed && valid.success ? ['difference', JSON.stringify([draft, copies])] : null,
+    () => difference({ accounts: [draft, ...copies] }),
+    { revalidateOnFocus: false },
+  ).data
   const edit = (change: Partial<Account>): void => setDraft({ ...draft, ...change })
   const slots = [...draft.slots].sort((a, b) => a.weekday - b.weekday || (startOf(a) < startOf(b) ? -1 : 1))
   const save = async (): Promise<void> => {
@@ -175,7 +162,7 @@ export function AccountSheet({
             >
               Drop
             </Button>
-            <Button look="water" disabled={!valid.success || moves === null} onClick={() => void save()}>
+            <Button look="water" disabled={!valid.success || moves === undefined} onClick={() => void save()}>
               Apply
             </Button>
           </Flex>

@@ -3,9 +3,8 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Account, Post, Row } from '../../core/model'
 import { network } from '../../core/networks'
-import { decideLate, tryAgain } from '../data/actions/posts'
-import { useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
+import { decideLate, tryAgain, useRows } from '../data'
+import { useWork } from '../shell'
 import {
   attempt,
   Button,

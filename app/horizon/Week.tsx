@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import type { Account, Brand, Hue, Post, Slot } from '../../core/model'
 import { addDays, clockMinutes, isQuiet, toWall, weekdayOf } from '../../core/planning'
-import { clockNow } from '../data/clock'
+import { clockNow } from '../data'
 import { Drop, NetworkMark, Mono, weekdayName } from '../ui'
 
 const LANE = 96

@@ -2,7 +2,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import type { Account, Brand, Post } from '../../core/model'
 import { addDays, daysBetween, mondayOf, toWall } from '../../core/planning'
-import { clockNow } from '../data/clock'
+import { clockNow } from '../data'
 import { count, longDay, Mono, monthName, NetworkMark } from '../ui'
 
 const WEEKS = 52

@@ -2,10 +2,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Piece } from '../../core/model'
-import { dealWith } from '../data/actions/pieces'
-import { clockNow } from '../data/clock'
-import { useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
+import { dealWith, clockNow, useRows } from '../data'
+import { useWork } from '../shell'
 import { attempt, Button, count, distance, Empty, Mono, Notice, Page, PageHead, useKeys } from '../ui'
 
 const SHOWN = 100

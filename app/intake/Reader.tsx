@@ -2,10 +2,9 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Passage, Piece } from '../../core/model'
-import { beatCount, RHYTHMS } from '../../core/planning'
-import { addPassage, choosePassage, removePassage, stretchPassage } from '../data/actions/passages'
-import { useRow, useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
+import { beatCount, RHYTHMS, TRICKLE } from '../../core/planning'
+import { addPassage, choosePassage, removePassage, stretchPassage, useRow, useRows } from '../data'
+import { useWork } from '../shell'
 import { attempt, Button, count, Drop, Empty, moment, Mono, Page, SelectField, useKeys } from '../ui'
 import { PieceText, selectedRange } from './PieceText'
 import { StartDrip } from './StartDrip'
@@ -79,7 +78,7 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
     Escape: () => (starting ? setStarting(false) : setChosen(null)),
   })
   const kept = passages.filter((p) => p.choice === 'kept').length
-  const wanted = beatCount(RHYTHMS[rhythm] ?? RHYTHMS[0]!)
+  const wanted = beatCount(RHYTHMS[rhythm] ?? TRICKLE)
   const spare = passages.filter((p) => p.choice === 'spare').length
   return (
     <Page

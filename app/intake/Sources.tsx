@@ -2,12 +2,20 @@ import { Box, chakra, Flex, Spinner } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Source } from '../../core/model'
-import { addSource, findFeeds, removeSource, visitSource, type FoundFeed } from '../data/actions/sources'
-import { clockNow, nowIso, useClock } from '../data/clock'
-import { useRows } from '../data/hooks'
-import { setActivity } from '../data/runner'
-import { commit, patch, type Write } from '../data/store'
-import { useWork } from '../shell/work'
+import {
+  addSource,
+  findFeeds,
+  removeSource,
+  visitSource,
+  type FoundFeed,
+  clockNow,
+  nowIso,
+  useClock,
+  useRows,
+  setActivity,
+  editSource,
+} from '../data'
+import { useWork } from '../shell'
 import {
   attempt,
   Button,
@@ -160,7 +168,7 @@ function SourceRow({ source, pieces }: { source: Source; pieces: number }) {
   const now = clockNow()
   const visit = source.lastVisit
   const change = (label: string, edit: (s: Source) => Source): void =>
-    void attempt(() => commit({ brand: source.brand, label }, [patch('sources', source.id, edit) as Write]))
+    void attempt(() => editSource(source.id, label, edit))
   return (
     <Flex gap="4" py="3" borderTopWidth="1px" borderColor="hairline" align="flex-start" flexWrap="wrap">
       <Box

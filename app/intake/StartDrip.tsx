@@ -3,14 +3,10 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
-import { RHYTHMS, toWall } from '../../core/planning'
-import { startDrip } from '../data/actions/drips'
-import { clockNow } from '../data/clock'
-import { useRows } from '../data/hooks'
-import { setActivity } from '../data/runner'
-import { useWork } from '../shell/work'
-import { attempt, Button, Labelled, NetworkMark, TextField } from '../ui'
-import { RhythmPicker } from '../ui/RhythmPicker'
+import { RHYTHMS, toWall, TRICKLE } from '../../core/planning'
+import { startDrip, clockNow, useRows, setActivity } from '../data'
+import { useWork } from '../shell'
+import { attempt, Button, Labelled, NetworkMark, TextField, RhythmPicker } from '../ui'
 
 /** The side sheet that starts a drip: rhythm, start day, accounts. */
 export function StartDrip({
@@ -26,7 +22,7 @@ export function StartDrip({
 }) {
   const { brand } = useWork()
   const accounts = useRows('accounts', 'brand', brand.id)
-  const [rhythm, setRhythm] = useState<Rhythm>(RHYTHMS[first] ?? RHYTHMS[0]!)
+  const [rhythm, setRhythm] = useState<Rhythm>(RHYTHMS[first] ?? TRICKLE)
   const [startDay, setStartDay] = useState(() => toWall(clockNow(), brand.zone).date)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [busy, setBusy] = useState(false)

@@ -3,13 +3,30 @@ import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import type { Gate, Pipeline } from '../../core/model'
 import { network } from '../../core/networks'
-import { hold, lift } from '../data/actions/holds'
-import { removePipeline, savePipeline, switchPipeline } from '../data/actions/pipelines'
-import { clockNow, nowIso } from '../data/clock'
-import { useRow, useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
-import { attempt, Button, distance, Empty, NetworkMark, Notice, Page, SelectField, TextField } from '../ui'
-import { RhythmPicker } from '../ui/RhythmPicker'
+import {
+  hold,
+  lift,
+  removePipeline,
+  savePipeline,
+  switchPipeline,
+  clockNow,
+  nowIso,
+  useRow,
+  useRows,
+} from '../data'
+import { useWork } from '../shell'
+import {
+  attempt,
+  Button,
+  distance,
+  Empty,
+  NetworkMark,
+  Notice,
+  Page,
+  SelectField,
+  TextField,
+  RhythmPicker,
+} from '../ui'
 import { Switch } from './Switch'
 import { WorkedExample } from './WorkedExample'
 

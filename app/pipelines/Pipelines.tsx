@@ -2,11 +2,9 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { nanoid } from 'nanoid'
 import { Link, useNavigate } from 'react-router'
 import { HUES, type Pipeline } from '../../core/model'
-import { RHYTHMS } from '../../core/planning'
-import { addPipeline, switchPipeline } from '../data/actions/pipelines'
-import { nowIso } from '../data/clock'
-import { useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
+import { TRICKLE } from '../../core/planning'
+import { addPipeline, switchPipeline, nowIso, useRows } from '../data'
+import { useWork } from '../shell'
 import { attempt, Button, count, Drop, Empty, Mono, Page, PageHead } from '../ui'
 import { Switch } from './Switch'
 
@@ -32,7 +30,7 @@ export function Pipelines() {
         sources: sources.map((s) => s.id),
         since: now,
         accounts: accounts.map((a) => a.id),
-        rhythm: RHYTHMS[0] as Pipeline['rhythm'],
+        rhythm: TRICKLE,
         gate: 'everything',
         held: null,
         version: 1,

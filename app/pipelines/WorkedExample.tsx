@@ -1,13 +1,11 @@
 import { Box, Flex, Heading, Spinner } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
+import useSWR from 'swr'
 import type { DripResult } from '../../core/pipeline'
-import { asFault, type Passage, type Pipeline } from '../../core/model'
+import { asFault, type Brand, type Passage, type Piece, type Pipeline } from '../../core/model'
 import { toWall } from '../../core/planning'
-import { surroundings } from '../data/actions/plan'
-import { nowIso } from '../data/clock'
-import { useRows } from '../data/hooks'
-import { all } from '../data/store'
-import { useWork } from '../shell/work'
+import { surroundings, nowIso, useRows, all } from '../data'
+import { useWork } from '../shell'
 import { count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
 import { heavy, proxy, unwrap } from '../workers'
 
@@ -15,6 +13,34 @@ interface Example {
   result: DripResult
   passages: Passage[]
   milliseconds: number
+}
+
+/** Runs one piece through a pipeline as it stands; nothing is kept. */
+async function runExample(pipeline: Pipeline, brand: Brand, piece: Piece): Promise<Example> {
+  const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
+  const started = performance.now()
+  const now = nowIso()
+  const result = await unwrap<DripResult>(
+    heavy().makeDrip(
+      {
+        now,
+        brand,
+        piece,
+        passages,
+        accounts: pipeline.accounts.flatMap((a) => around.accounts.find((x) => x.id === a) ?? []),
+        rhythm: pipeline.rhythm,
+        startDay: toWall(Date.parse(now), brand.zone).date,
+        seed: 1,
+        pipeline,
+        gate: pipeline.gate,
+        allAccounts: around.accounts,
+        allBrands: around.brands,
+        standing: around.posts.filter((p) => p.piece !== piece.id),
+      },
+      proxy(() => undefined),
+    ) as never,
+  )
+  return { result, passages, milliseconds: Math.round(performance.now() - started) }
 }
 
 /** A real recent piece travelling through the pipeline. Nothing is published or kept from here. */
@@ -26,55 +52,13 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
   const accounts = useRows('accounts', 'brand', brand.id) ?? []
   const [chosen, setChosen] = useState<string | null>(null)
   const piece = pieces.find((p) => p.id === chosen) ?? pieces[0]
-  const [example, setExample] = useState<Example | null>(null)
-  const [trouble, setTrouble] = useState<string | null>(null)
-  const recipe = JSON.stringify([
-    piece?.id,
-    pipeline.accounts,
-    pipeline.rhythm,
-    pipeline.gate,
-    brand.houseStyle,
-    accounts.length,
-  ])
-  useEffect(() => {
-    let stale = false
-    const run = async (): Promise<void> => {
-      if (!piece || pipeline.accounts.length === 0) return
-      const around = await surroundings()
-      const passages = await all('passages', 'piece', piece.id)
-      const started = performance.now()
-      const now = nowIso()
-      const result = await unwrap<DripResult>(
-        heavy().makeDrip(
-          {
-            now,
-            brand,
-            piece,
-            passages,
-            accounts: pipeline.accounts.flatMap((a) => around.accounts.find((x) => x.id === a) ?? []),
-            rhythm: pipeline.rhythm,
-            startDay: toWall(Date.parse(now), brand.zone).date,
-            seed: 1,
-            pipeline,
-            gate: pipeline.gate,
-            allAccounts: around.accounts,
-            allBrands: around.brands,
-            standing: around.posts.filter((p) => p.piece !== piece.id),
-          },
-          proxy(() => undefined),
-        ) as never,
-      )
-      if (!stale) setExample({ result, passages, milliseconds: Math.round(performance.now() - started) })
-    }
-    setTrouble(null)
-    run().catch((error: unknown) => {
-      if (!stale) setTrouble(asFault(error).message)
-    })
-    return () => {
-      stale = true
-    }
-    // The recipe holds everything the example depends on.
-  }, [recipe])
+  const recipe = [piece?.id, pipeline.accounts, pipeline.rhythm, pipeline.gate, brand.houseStyle, accounts]
+  const { data: example, error } = useSWR<Example, unknown>(
+    piece && pipeline.accounts.length ? ['example', JSON.stringify(recipe)] : null,
+    () => runExample(pipeline, brand, piece as Piece),
+    { revalidateOnFocus: false, keepPreviousData: true },
+  )
+  const trouble = error === undefined ? null : asFault(error).message
   if (!piece)
     return (
       <Box p="6" color="soft">

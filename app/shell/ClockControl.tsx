@@ -1,7 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
-import { clockNow, useClock } from '../data/clock'
-import { jump, useActivity } from '../data/runner'
+import { clockNow, useClock, jump, useActivity } from '../data'
 import { attempt, Button, moment, zoneCity } from '../ui'
 import { Popover } from './Popover'
 

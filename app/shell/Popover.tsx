@@ -15,11 +15,11 @@ export function Popover({
 }) {
   const [open, setOpen] = useState(false)
   const box = useRef<HTMLDivElement>(null)
-  const button = useRef<HTMLButtonElement>(null)
   const id = useId()
+  const faceId = `${id}-face`
   const close = (): void => {
     setOpen(false)
-    button.current?.focus()
+    document.getElementById(faceId)?.focus()
   }
   useEffect(() => {
     if (!open) return undefined
@@ -30,7 +30,7 @@ export function Popover({
       if (event.key !== 'Escape') return
       event.stopPropagation()
       setOpen(false)
-      button.current?.focus()
+      document.getElementById(faceId)?.focus()
     }
     document.addEventListener('mousedown', outside)
     document.addEventListener('keydown', escape, true)
@@ -38,11 +38,11 @@ export function Popover({
       document.removeEventListener('mousedown', outside)
       document.removeEventListener('keydown', escape, true)
     }
-  }, [open])
+  }, [open, faceId])
   return (
     <Box position="relative" ref={box}>
       <chakra.button
-        ref={button}
+        id={faceId}
         type="button"
         aria-label={label}
         aria-expanded={open}

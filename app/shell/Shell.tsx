@@ -1,11 +1,17 @@
 import { Box, Flex, Spinner } from '@chakra-ui/react'
 import { useEffect, useMemo, useState } from 'react'
 import { Outlet, useNavigate } from 'react-router'
-import { boot, claim, restartDemo, type Boot } from '../data/boot'
-import { useClock } from '../data/clock'
-import { useTable } from '../data/hooks'
-import { startRunner, useActivity } from '../data/runner'
-import { undo } from '../data/undo'
+import {
+  boot,
+  claim,
+  restartDemo,
+  type Boot,
+  useClock,
+  useTable,
+  startRunner,
+  useActivity,
+  undo,
+} from '../data'
 import { attempt, Button, Messages, Notice, say, useKeys } from '../ui'
 import { BrandMenu } from './BrandMenu'
 import { ClockControl } from './ClockControl'

@@ -1,6 +1,6 @@
 import { Box, chakra, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
-import { makeBrand } from '../data/actions/brands'
+import { makeBrand } from '../data'
 import { attempt, Button, Labelled, TextField } from '../ui'
 
 /** The first screen of an empty workspace: make a brand. */

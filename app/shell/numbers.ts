@@ -1,8 +1,7 @@
 import type { StationName } from './stations'
-import { useRows } from '../data/hooks'
-import { openFlagsOf } from '../writing/flags'
-import { waitingFor } from '../desk/waiting'
-import { clockNow } from '../data/clock'
+import { useRows, clockNow } from '../data'
+import { openFlagsOf } from '../../core/model'
+import { waitingFor } from '../desk'
 import type { Work } from './work'
 
 const MONTH = 30 * 86_400_000

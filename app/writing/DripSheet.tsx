@@ -1,14 +1,19 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
-import type { Account, Drip, Hue, Piece, Post } from '../../core/model'
+import {
+  type Account,
+  type Drip,
+  type Hue,
+  type Piece,
+  type Post,
+  openFlagsOf,
+  standsInTheWay,
+} from '../../core/model'
 import { measure, network } from '../../core/networks'
 import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
-import { endDrip } from '../data/actions/drips'
-import { hold, lift } from '../data/actions/holds'
-import { anotherWording, approve, setAside } from '../data/actions/posts'
-import { useRow, useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
+import { endDrip, hold, lift, anotherWording, approve, setAside, useRow, useRows } from '../data'
+import { useWork } from '../shell'
 import {
   attempt,
   Button,
@@ -26,7 +31,6 @@ import {
   useKeys,
   weekdayName,
 } from '../ui'
-import { openFlagsOf, standsInTheWay } from './flags'
 import { PostSheet } from './PostSheet'
 
 /** The drip sheet: beats along the days against a pipe, accounts in columns, a post in every cell. */

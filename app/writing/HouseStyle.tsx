@@ -1,8 +1,8 @@
 import { Box, chakra } from '@chakra-ui/react'
 import { useState } from 'react'
 import { HouseStyle } from '../../core/model'
-import { saveBrand } from '../data/actions/brands'
-import { useWork } from '../shell/work'
+import { saveBrand } from '../data'
+import { useWork } from '../shell'
 import { attempt, Labelled, Page, PageHead, say } from '../ui'
 
 /** What holds for the whole brand: standing hashtags, the never-say list, closing lines. */

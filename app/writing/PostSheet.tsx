@@ -1,20 +1,21 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import useSWR from 'swr'
 import type { Account, Check, Hue, Piece, Post } from '../../core/model'
 import { measure, network, sliceGraphemes } from '../../core/networks'
 import {
   acceptFlag,
   anotherWording,
+  checkWording,
   approve,
   decideLate,
   editText,
   setAside,
   takeDown,
   tryAgain,
-} from '../data/actions/posts'
-import { hold, lift } from '../data/actions/holds'
-import { useRows, useTable } from '../data/hooks'
-import { heavy } from '../workers'
+  hold,
+  lift,
+} from '../data'
 import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say } from '../ui'
 
 interface Props {
@@ -33,15 +34,7 @@ const LOCKED: readonly Post['state'][] = ['published', 'set aside']
 /** A post beside its sheet: as readers see it, its checks, its passage, and other wordings. */
 export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onClose }: Props) {
   const profile = network(post.network)
-  const [draft, setDraft] = useState(post.wording.text)
-  const checks = useDraftChecks(post, piece, editing ? draft : null)
-  useEffect(() => {
-    if (!editing) setDraft(post.wording.text)
-  }, [editing, post.wording.text])
   const zone = account?.zone ?? 'UTC'
-  const save = async (): Promise<void> => {
-    if (await attempt(() => editText(post.id, draft))) onEdit(false)
-  }
   const locked = LOCKED.includes(post.state)
   return (
     <Flex direction="column" h="full">
@@ -75,20 +68,13 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
         )}
         {post.held && <HeldNotice post={post} />}
         {editing ? (
-          <Editor
-            draft={draft}
-            post={post}
-            onDraft={setDraft}
-            onSave={() => void save()}
-            onCancel={() => onEdit(false)}
-          />
+          <Editor post={post} onDone={() => onEdit(false)} />
         ) : (
-          <Preview post={post} account={account} />
+          <>
+            <Preview post={post} account={account} />
+            <Checks post={post} checks={post.checks} acceptable={!locked} />
+          </>
         )}
-        <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
-          Checks
-        </Heading>
-        <Checks post={post} checks={checks ?? post.checks} editing={editing} />
         {post.wording.spans.length > 0 && (
           <>
             <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
@@ -254,31 +240,52 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
   )
 }
 
-function Editor({
-  draft,
-  post,
-  onDraft,
-  onSave,
-  onCancel,
-}: {
-  draft: string
-  post: Post
-  onDraft: (text: string) => void
-  onSave: () => void
-  onCancel: () => void
-}) {
+/**
+ * Writes the caption by hand; what is typed is checked a moment after the last key. Leaving for
+ * another post keeps it; words that were not kept before the browser closed are there again.
+ */
+function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
   const profile = network(post.network)
+  const unsaved = `dripline-draft-${post.id}`
+  const [draft, setDraft] = useState(() => localStorage.getItem(unsaved) ?? post.wording.text)
+  const leaving = useRef({ draft, settled: false })
+  useEffect(() => {
+    leaving.current.draft = draft
+    if (draft !== post.wording.text) localStorage.setItem(unsaved, draft)
+  }, [draft, post.wording.text, unsaved])
+  useEffect(() => {
+    const state = leaving.current
+    return () => {
+      const text = localStorage.getItem(unsaved)
+      if (state.settled || text === null) return
+      localStorage.removeItem(unsaved)
+      void attempt(() => editText(post.id, text))
+    }
+  }, [post.id, unsaved])
+  const typed = useLater(draft, 180)
+  const checks = useSWR(['checks', post.id, typed], () => checkWording(post, typed), {
+    revalidateOnFocus: false,
+    keepPreviousData: true,
+  }).data
   const length = measure(draft, profile.text)
+  const leave = (): void => {
+    leaving.current.settled = true
+    localStorage.removeItem(unsaved)
+    onDone()
+  }
+  const save = async (): Promise<void> => {
+    if (draft === post.wording.text || (await attempt(() => editText(post.id, draft)))) leave()
+  }
   return (
     <Box>
       <chakra.textarea
         aria-label="Caption"
         autoFocus
         value={draft}
-        onChange={(e) => onDraft(e.target.value)}
+        onChange={(e) => setDraft(e.target.value)}
         onKeyDown={(e) => {
-          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) onSave()
-          if (e.key === 'Escape') onCancel()
+          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void save()
+          if (e.key === 'Escape') leave()
         }}
         w="full"
         minH="220px"
@@ -297,23 +304,37 @@ function Editor({
           {profile.text.fold ? `, fold at ${profile.text.fold}` : ''}
         </Mono>
         <Flex gap="2">
-          <Button size="sm" onClick={onCancel}>
+          <Button size="sm" onClick={leave}>
             Leave it
           </Button>
-          <Button size="sm" look="water" hint="Ctrl ⏎" onClick={onSave}>
+          <Button size="sm" look="water" hint="Ctrl ⏎" onClick={() => void save()}>
             Keep
           </Button>
         </Flex>
       </Flex>
+      <Checks post={post} checks={checks ?? post.checks} acceptable={false} />
     </Box>
   )
 }
 
-function Checks({ post, checks, editing }: { post: Post; checks: readonly Check[]; editing: boolean }) {
+/** A value as it stood when it last kept still for so many milliseconds. */
+function useLater<T>(value: T, milliseconds: number): T {
+  const [later, setLater] = useState(value)
+  useEffect(() => {
+    const timer = setTimeout(() => setLater(value), milliseconds)
+    return () => clearTimeout(timer)
+  }, [value, milliseconds])
+  return later
+}
+
+function Checks({ post, checks, acceptable }: { post: Post; checks: readonly Check[]; acceptable: boolean }) {
   const accepted = (c: Check): boolean =>
     post.accepted.some((a) => a.code === c.code && a.words === (c.words ?? ''))
   return (
     <Box fontSize="13px">
+      <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
+        Checks
+      </Heading>
       {checks.map((check) => (
         <Flex key={check.code + (check.words ?? '')} gap="2" py="0.5" align="baseline">
           <Box
@@ -327,7 +348,7 @@ function Checks({ post, checks, editing }: { post: Post; checks: readonly Check[
             {check.message}
             {accepted(check) && <chakra.span color="mossText"> Accepted.</chakra.span>}
           </Box>
-          {check.severity === 'flag' && !accepted(check) && !editing && (
+          {check.severity === 'flag' && !accepted(check) && acceptable && (
             <Button size="sm" look="quiet" onClick={() => void attempt(() => acceptFlag(post.id, check))}>
               It is fine
             </Button>
@@ -423,31 +444,4 @@ function Actions({
       )}
     </Flex>
   )
-}
-
-/** The checks of what is being typed, a moment after the last key. */
-function useDraftChecks(post: Post, piece: Piece, draft: string | null): Check[] | null {
-  const posts = useRows('posts', 'brand', post.brand)
-  const brands = useTable('brands')
-  const [checks, setChecks] = useState<Check[] | null>(null)
-  useEffect(() => {
-    const brand = brands?.find((b) => b.id === post.brand)
-    if (draft === null || !brand || !posts) {
-      setChecks(null)
-      return undefined
-    }
-    let stale = false
-    const timer = setTimeout(() => {
-      void heavy()
-        .recheck({ ...post, wording: { ...post.wording, text: draft } }, brand, piece, posts)
-        .then((found) => {
-          if (!stale) setChecks(found)
-        })
-    }, 180)
-    return () => {
-      stale = true
-      clearTimeout(timer)
-    }
-  }, [draft, post, piece, posts, brands])
-  return checks
 }

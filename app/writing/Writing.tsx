@@ -1,8 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { Link, useNavigate } from 'react-router'
 import type { Drip, Post } from '../../core/model'
-import { useRows } from '../data/hooks'
-import { useWork } from '../shell/work'
+import { useRows } from '../data'
+import { useWork } from '../shell'
 import { Button, count, Drop, Empty, longDay, moment, Mono, Page, PageHead } from '../ui'
 
 /** The drips of the brand: what is under way, and what waits for review first. */

@@ -1,7 +1,7 @@
 import type { Check, FoundPassage, PieceContent, Wording } from '../model'
 import { graphemes, measure, network, type NetworkProfile } from '../networks'
 import { NUMBER_WORDS } from '../passages'
-import { seededRandom, type Random } from '../planning/random'
+import { seededRandom, type Random } from '../planning'
 import { briefOf, type Brief, type House } from './brief'
 import { checkCaption } from './checks'
 import { CLOSINGS } from './closings'

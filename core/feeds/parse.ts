@@ -113,8 +113,8 @@ function closeBrokenFeed(text: string): string {
 function normalise(parsed: Parsed, base: string | null): Feed {
   const notes: string[] = []
   const drafts: (Omit<FeedItem, 'id'> & { id: string | undefined })[] = []
-  let title = ''
-  let site: string | null = null
+  let title: string
+  let site: string | null
   if (parsed.format === 'atom') {
     const { feed } = parsed
     const link = (links: readonly { href?: string; rel?: string }[] | undefined): string | undefined =>

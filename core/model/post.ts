@@ -85,3 +85,16 @@ export const Post = z.object({
   failure: z.string().nullable(),
 })
 export type Post = z.infer<typeof Post>
+
+/** The flags of a post that nobody has accepted. */
+export function openFlagsOf(post: Pick<Post, 'checks' | 'accepted'>): Check[] {
+  return post.checks.filter(
+    (c) =>
+      c.severity === 'flag' && !post.accepted.some((a) => a.code === c.code && a.words === (c.words ?? '')),
+  )
+}
+
+/** The first thing that keeps a post from being approved: a block, else an open flag. */
+export function standsInTheWay(post: Pick<Post, 'checks' | 'accepted'>): Check | null {
+  return post.checks.find((c) => c.severity === 'block') ?? openFlagsOf(post)[0] ?? null
+}

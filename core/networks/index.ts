@@ -6,8 +6,8 @@ import shutterleaf from './profiles/shutterleaf.json'
 
 export { NetworkProfile } from './profile'
 export { graphemes, measure, sliceGraphemes, URL_PATTERN } from './measure'
-export { chooseShape, cropAboutCentre, type Box, type Shape } from './shape'
-export { payloadFaults, type PayloadFault } from './validate'
+export { chooseShape, cropAboutCentre, type Shape } from './shape'
+export { payloadFaults } from './validate'
 
 /** The profiles that ship, in the order in which they are shown. */
 export const NETWORKS: readonly NetworkProfile[] = [murmur, guildhall, shutterleaf].map((p) =>

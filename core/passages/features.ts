@@ -189,17 +189,16 @@ const OBJECT_OPENERS = /^(the|a|an|your|both|every|each|all|one|two|it|them|what
 /** Whether a sentence tells the reader what to do: a base verb first, also after "do not" or "never". */
 export function isImperative(tokens: readonly Token[]): boolean {
   const words = tokens.filter(isWord)
-  let [first, second] = words
+  const [first, second] = words
   if (!first) return false
   if (/^(do|don’t|don't|never|always|please|then|just)$/.test(first.lower) && second) {
     const negated = second.lower === 'not' || second.lower === 'n’t' || second.lower === "n't"
-    first = negated ? words[2] : second
-    second = negated ? words[3] : words[2]
-    if (!first) return false
+    const told = negated ? words[2] : second
     return (
-      first.lower === first.lemma &&
-      (first.pos === 'VERB' || first.pos === 'AUX' || first.pos === 'NOUN') &&
-      !/^(if|when|have|had|the|a)$/.test(first.lower)
+      told !== undefined &&
+      told.lower === told.lemma &&
+      (told.pos === 'VERB' || told.pos === 'AUX' || told.pos === 'NOUN') &&
+      !/^(if|when|have|had|the|a)$/.test(told.lower)
     )
   }
   if (/^(i|you|we|they|he|she|it|let)$/.test(first.lower))

@@ -5,11 +5,9 @@ export {
   danglingWords,
   isBalanced,
   isImperative,
-  contentLemmas,
   opensOnKnown,
   promisesList,
-  numbersIn,
   sentenceFeatures,
   type SentenceFeatures,
 } from './features'
-export { AGEING, NUMBER_WORDS, STOP_WORDS, THIRD_PERSON } from './words'
+export { NUMBER_WORDS, STOP_WORDS, THIRD_PERSON } from './words'

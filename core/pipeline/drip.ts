@@ -148,7 +148,7 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
 }
 
 /** The moment a drip's rhythm asks for: noon of the beat's day in the account's zone. */
-export function wishedAt(drip: Pick<Drip, 'startDay' | 'days'>, beat: number, zone: string): string {
+function wishedAt(drip: Pick<Drip, 'startDay' | 'days'>, beat: number, zone: string): string {
   const day = addDays(drip.startDay, drip.days[beat] ?? 0)
   return new Date(fromWall(day, '12:00', zone) ?? startOfDay(day, zone)).toISOString()
 }

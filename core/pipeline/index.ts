@@ -1,4 +1,4 @@
-export { makeDrip, gateState, wishedAt, type DripRequest, type DripResult } from './drip'
-export { placePosts, isSettled } from './place'
+export { makeDrip, gateState, type DripRequest, type DripResult } from './drip'
+export { placePosts } from './place'
 export { carriesFullText, takePiece, toPassages } from './take'
 export { contextFor } from './recheck'

@@ -23,11 +23,6 @@ const TAKES_PLACE: ReadonlySet<Post['state']> = new Set([
   'failed',
 ])
 
-/** Whether a person or the network has settled where a post stands. */
-export function isSettled(post: Post): boolean {
-  return post.pinned || post.state === 'published' || post.state === 'failed'
-}
-
 /**
  * Places posts in their accounts' slots around those that stand, and gives them back with `at`
  * and the reasons. A drip's beats keep their order: a post is placed no earlier than half way

@@ -1,6 +1,6 @@
 export * from './zone'
 export * from './rhythm'
 export * from './random'
-export { isQuiet, openingsOn } from './openings'
+export { isQuiet } from './openings'
 export { bareWords } from './sameWords'
-export { plan, PlanInput, PlanOutput, type PlanAccount, type PlanPost } from './plan'
+export { plan, PlanInput, type PlanPost } from './plan'

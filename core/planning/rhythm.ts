@@ -1,8 +1,11 @@
 import type { Rhythm } from '../model'
 
+/** The rhythm taken where none was chosen. */
+export const TRICKLE: Rhythm = { name: 'Trickle', days: 280, beats: 8, thinning: 1.6 }
+
 /** The rhythms that ship. */
 export const RHYTHMS: readonly Rhythm[] = [
-  { name: 'Trickle', days: 280, beats: 8, thinning: 1.6 },
+  TRICKLE,
   { name: 'Tide', days: 210, beats: 7, thinning: 1.3 },
   { name: 'Swell', days: 84, beats: 6, thinning: 1.1 },
   { name: 'Shower', days: 10, beats: 5, thinning: 1.3 },

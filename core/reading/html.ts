@@ -1,6 +1,6 @@
 import { Readability } from '@mozilla/readability'
 import { parseHTML } from 'linkedom'
-import { resolveAddress } from '../feeds/address'
+import { resolveAddress } from '../feeds'
 import { Fault, type PieceContent, type PieceImage } from '../model'
 import { furnitureByHeading, furnitureByName, furnitureByWords } from './furniture'
 import { assemblePiece, countWords, type BlockDraft } from './piece'

@@ -1,4 +1,5 @@
-export { readPage, readFragment, type Known } from './html'
+export { readPage, readFragment } from './html'
 export { read, KINDS, type ReadKind, type ReadResult } from './read'
-export { analyse, countWords, type ReadSentence } from './piece'
+export { analyse, type ReadSentence } from './piece'
+export { readSentences } from './language'
 export type { Token } from './language'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Fault, type Attempt, type Payload, type Receipt } from '../../core/model'
+import { Fault, type Attempt, type Payload } from '../../core/model'
 import { network } from '../../core/networks'
 import type { Outcome } from './spool'
 
@@ -217,5 +217,3 @@ function parseJson(text: string): unknown {
     return text.slice(0, 500)
   }
 }
-
-export type { Receipt }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { ClockAnswer, Fault, FaultBody, Instant } from '../../core/model'
-import type { App, Context } from '../app'
+import type { App, Context } from '../server'
 import { typed } from './typed'
 
 /** The shared clock. A jump is a chain of advances, each to the next event, each settled. */

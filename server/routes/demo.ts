@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Fault, Id, LinkedAccount } from '../../core/model'
 import { network } from '../../core/networks'
-import type { App, Context } from '../app'
+import type { App, Context } from '../server'
 import { httpConnector } from '../dispatch/connector'
 import { typed } from './typed'
 import { mustOwn } from './workspace'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { decodeText } from '../../core/feeds'
 import { Fault } from '../../core/model'
-import type { App, Context } from '../app'
+import type { App, Context } from '../server'
 import type { World } from '../intake/addresses'
 import { safeFetch } from '../intake/fetch'
 import { typed } from './typed'

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { z } from 'zod'
 import { Fault, HandOver, HandOverAnswer, Id, RecallAnswer, ReceiptPage } from '../../core/model'
-import type { App, Context } from '../app'
+import type { App, Context } from '../server'
 import { httpConnector } from '../dispatch/connector'
 import { typed } from './typed'
 import { mustOwn } from './workspace'

@@ -1,4 +1,4 @@
-import { Pipeline } from '../../../core/model'
+import type { Pipeline } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, must, patch, put, remove, type Write } from '../store'
 

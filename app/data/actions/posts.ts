@@ -1,9 +1,8 @@
-import { Fault, type Check, type Post, type RecallAnswer } from '../../../core/model'
+import { Fault, type Check, type Post, type RecallAnswer, standsInTheWay } from '../../../core/model'
 import { heavy } from '../../workers'
 import { call, post as send } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, type Write } from '../store'
-import { standsInTheWay } from '../../writing/flags'
 import { tryPlaces } from './plan'
 
 /**
@@ -39,6 +38,11 @@ async function checksOf(post: Post): Promise<Check[]> {
     all('posts'),
   ])
   return heavy().recheck(post, brand, piece, posts)
+}
+
+/** What the checks would say of a post if its caption were this. */
+export function checkWording(post: Post, text: string): Promise<Check[]> {
+  return checksOf({ ...post, wording: { ...post.wording, text } })
 }
 
 const isBlocked = (checks: readonly Check[]): boolean => checks.some((c) => c.severity === 'block')

@@ -81,6 +81,12 @@ export async function addSource(brand: string, found: FoundFeed): Promise<string
   return source.id
 }
 
+/** Changes how a source is visited. */
+export async function editSource(id: string, label: string, edit: (source: Source) => Source): Promise<void> {
+  const source = await must('sources', id)
+  await commit({ brand: source.brand, label }, [patch('sources', id, edit) as Write])
+}
+
 /** Removes a source; its pieces stay. */
 export async function removeSource(id: string): Promise<void> {
   const source = await must('sources', id)

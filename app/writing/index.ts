@@ -1,0 +1,1 @@
+export { PostSheet } from './PostSheet'
