@@ -1,7 +1,7 @@
 import { ChakraProvider } from '@chakra-ui/react'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { RouterProvider } from 'react-router'
+import { RouterProvider } from 'react-router/dom'
 import { router } from './router'
 import { applyTheme, storedTheme } from './shell/colours'
 import { system } from './ui/theme'

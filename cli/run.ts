@@ -26,7 +26,7 @@ export async function run(args: readonly string[], streams: Streams): Promise<nu
         `There is no verb ${verb}. Known are ${Object.keys(VERBS).join(', ')}; see --help.`,
         verb,
       )
-    if (files.length === 0) throw new Fault('bad-request', `${verb} wants a file. See --help.`, verb)
+    if (files.length === 0) throw new Fault('bad-request', `The verb ${verb} wants a file. See --help.`, verb)
     if (files.length === 1) {
       streams.out(JSON.stringify(await one(action, files[0] as string, values)))
       return 0

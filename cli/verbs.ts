@@ -34,7 +34,10 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     try {
       input = JSON.parse(new TextDecoder().decode(bytes))
     } catch (error) {
-      throw new Fault('bad-plan', `The plan is not JSON: ${error instanceof Error ? error.message : ''}`)
+      throw new Fault(
+        'bad-plan',
+        `The plan is not JSON (${error instanceof Error ? error.message : ''}). Mend it and try again.`,
+      )
     }
     return plan(input as PlanInput)
   },
@@ -122,7 +125,7 @@ async function houseOf(file: string | undefined): Promise<House> {
   } catch (error) {
     throw new Fault(
       'bad-file',
-      `The house style cannot be read: ${error instanceof Error ? error.message : ''}`,
+      `The house style cannot be read (${error instanceof Error ? error.message : ''}). Mend the file, or leave --house out.`,
       file,
     )
   }

@@ -21,7 +21,9 @@ export interface Database extends Queryable {
   close(): Promise<void>
 }
 
-const SCHEMA = `
+/** Every change of the schema there has been, oldest first; a database runs those it lacks. */
+const MIGRATIONS = [
+  `
 create table if not exists settings (key text primary key, value text not null);
 create table if not exists links (
   account text primary key, network text not null, remote_id text not null, handle text not null,
@@ -30,16 +32,18 @@ create table if not exists links (
 );
 create table if not exists media (hash text primary key, type text not null, bytes bytea not null);
 create table if not exists deliveries (
-  post text not null, generation int not null, revision int not null, account text not null,
+  post text not null, generation int not null, revision int not null, workspace text not null, account text not null,
   due_at bigint not null, gap_minutes int not null, payload text not null, state text not null,
   tries int not null default 0, next_try_at bigint not null, lease_until bigint not null default 0,
   lease_owner text not null default '', attempts text not null default '[]',
   published_at bigint, remote_id text, public_url text,
+  finished_at bigint, reason text not null default '', visibility text,
   primary key (post, generation)
 );
 create index if not exists deliveries_work on deliveries (account, state, next_try_at);
 create table if not exists receipts (cursor bigserial primary key, post text not null, body text not null);
-`
+`,
+]
 
 /**
  * Opens the database and brings its schema up. A folder belongs to one process: two on one PGlite
@@ -47,8 +51,23 @@ create table if not exists receipts (cursor bigserial primary key, post text not
  */
 export async function openDatabase(options: { url?: string | undefined; folder: string }): Promise<Database> {
   const database = options.url ? openPostgres(options.url) : await openPglite(options.folder)
-  await database.executeSql(SCHEMA)
+  await migrate(database)
   return database
+}
+
+/** Brings the schema up, one server at a time where several share a database. */
+async function migrate(database: Database): Promise<void> {
+  await database.executeSql(`create table if not exists schema_version (version int primary key)`)
+  const [row] = await database.query<{ version: number | null }>(
+    `select max(version) as version from schema_version`,
+  )
+  for (const [index, sql] of MIGRATIONS.entries()) {
+    if (index < (row?.version ?? 0)) continue
+    await database.executeSql(sql)
+    await database.query(`insert into schema_version (version) values ($1) on conflict do nothing`, [
+      index + 1,
+    ])
+  }
 }
 
 function openPostgres(url: string): Database {

@@ -165,11 +165,8 @@ export async function createServer(
       const database = await openDatabase({ url: options.databaseUrl, folder: options.dataDir })
       const spool = new Spool(database)
       const links = new Links(database)
-      const workspace = async (): Promise<string> =>
-        (await database.query<{ value: string }>(`select value from settings where key = 'workspace'`))[0]
-          ?.value ?? 'nobody'
       const connector = httpConnector(options.worldUrl ?? origin, () => clock.now())
-      const worker = new Worker({ database, spool, links, clock, connector, workspace })
+      const worker = new Worker({ database, spool, links, clock, connector })
       house = { database, spool, links, worker }
       await clock.load()
       await worker.start()
@@ -226,13 +223,14 @@ async function serveApp(app: App, dir: string | undefined): Promise<void> {
   if (has)
     await app.register(fastifyStatic, {
       root: dir,
-      wildcard: false,
       index: false,
-      maxAge: 0,
+      cacheControl: false,
+      // Names under assets/ carry a hash of their content; the page itself is asked for each time.
       setHeaders: (reply, path) =>
-        void (path.includes('/assets/')
-          ? reply.header('cache-control', 'public, max-age=31536000, immutable')
-          : undefined),
+        void reply.setHeader(
+          'cache-control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
       preCompressed: true,
     })
   app.setNotFoundHandler((request, reply) => {

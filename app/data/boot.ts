@@ -20,6 +20,11 @@ export interface Boot {
  * claims the server's spool for it. Without the server it opens all the same.
  */
 export async function boot(): Promise<Boot> {
+  // Two tabs that open at once make one workspace between them.
+  return navigator.locks.request('dripline-boot', open)
+}
+
+async function open(): Promise<Boot> {
   let trouble: string | null = null
   let demo = false
   try {

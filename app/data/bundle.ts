@@ -1,7 +1,8 @@
 import { adoptRows, readBundle, writeBundle } from '../../core/formats'
-import { Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../core/model'
+import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../core/model'
 import { nowIso } from './clock'
 import { database } from './database'
+import { recall } from './actions/posts'
 import { all, announce, commit, patch, type Write } from './store'
 
 /** The whole workspace as one bundle file, and a note of when it was made. */
@@ -34,6 +35,11 @@ export async function importBundle(bytes: Uint8Array, into: string | null): Prom
   const bundle = readBundle(bytes)
   const id = into ?? bundle.workspace
   const rows = adoptRows(bundle, id, nowIso())
+  // What the server still has of the old rows must not go out when these replace them.
+  for (const post of await all('posts', 'state', 'handed over'))
+    await recall(post).catch((error: unknown) => {
+      if (asFault(error).code !== 'already-sending') throw error
+    })
   const db = await database()
   const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
   for (const table of TABLE_NAMES) {

@@ -8,7 +8,10 @@ let opened: Promise<IDBPDatabase<Schema>> | null = null
 export function database(): Promise<IDBPDatabase<Schema>> {
   opened ??= openDB<Schema>(NAME, DATABASE_VERSION, {
     upgrade: (db, from, _to, transaction) => migrate(db, transaction as never, from),
-    blocking: (_current, _blocked, event) => (event.target as IDBDatabase).close(),
+    blocking: (_current, _blocked, event) => {
+      opened = null
+      ;(event.target as IDBDatabase).close()
+    },
     terminated: () => {
       opened = null
     },

@@ -33,6 +33,14 @@ export type Actor = { brand: string; label: string } | 'machine'
 
 const UNDO_KEPT = 200
 
+let lastChange = 0
+
+/** An id that sorts after every earlier one of this tab, also within one millisecond. */
+function changeId(): string {
+  lastChange = Math.max(clockNow(), lastChange + 1)
+  return `${String(lastChange).padStart(15, '0')}-${nanoid(8)}`
+}
+
 /**
  * Writes all records of one action in one transaction, keeps its inverse for undo, and tells
  * every open tab which tables changed. Each row is checked against its schema; a wrong one aborts
@@ -66,7 +74,7 @@ export async function commit(
     if (actor !== 'machine' && entries.length) {
       const changes = tx.objectStore('changes')
       await changes.put({
-        id: `${String(Date.now()).padStart(15, '0')}-${nanoid(8)}`,
+        id: changeId(),
         brand: actor.brand,
         at: new Date(clockNow()).toISOString(),
         label: actor.label,
@@ -101,7 +109,16 @@ export function announce(tables: readonly TableName[]): void {
   channel?.postMessage({ tables })
 }
 
+const watchers = new Set<() => void>()
+
+/** Calls back after every write, in whichever tab it was made. Gives a function that ends it. */
+export function onWrite(watcher: () => void): () => void {
+  watchers.add(watcher)
+  return () => watchers.delete(watcher)
+}
+
 function refresh(tables: readonly TableName[]): void {
+  for (const watcher of watchers) watcher()
   const touched = new Set<string>(tables)
   void mutate((key) => Array.isArray(key) && key[0] === 'rows' && touched.has(String(key[1])))
 }

@@ -140,7 +140,7 @@ function Line({ item }: { item: Waiting }) {
           {item.detail}
         </Box>
       </Box>
-      <Button onClick={() => void navigate(item.to ?? '/')}>{item.action}</Button>
+      <Button onClick={() => void navigate(item.to)}>{item.action}</Button>
     </Flex>
   )
 }

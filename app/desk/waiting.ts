@@ -18,9 +18,8 @@ export interface Waiting {
   title: string
   detail: string
   action: string
-  /** Where the action leads, or what it does right here. */
-  to?: string
-  retry?: string
+  /** Where the action leads. */
+  to: string
 }
 
 interface Rows {
@@ -44,6 +43,8 @@ export function waitingFor(rows: Rows): Waiting[] {
     ...latePosts(rows),
     ...failingSources(rows),
     ...captions(rows),
+    ...homelessPosts(rows),
+    ...troubledPieces(rows),
     ...thinDrips(rows),
     ...dryPipelines(rows),
   ]
@@ -147,6 +148,37 @@ function captions({ posts, pieces, zone }: Rows): Waiting[] {
     })
   }
   return lines
+}
+
+function homelessPosts({ posts }: Rows): Waiting[] {
+  const homeless = posts.filter(
+    (p) => p.at === null && (p.state === 'approved' || p.state === 'for review' || p.state === 'draft'),
+  )
+  const first = homeless[0]
+  if (!first) return []
+  return [
+    {
+      id: 'homeless',
+      tone: 'amber',
+      title: `${count(homeless.length, 'post has', 'posts have')} no place`,
+      detail: first.reasons[0]?.message ?? 'No slot of the account is free for it.',
+      action: 'Look',
+      to: `/writing/${first.drip}?post=${first.id}`,
+    },
+  ]
+}
+
+function troubledPieces({ pieces }: Rows): Waiting[] {
+  return pieces
+    .filter((p) => p.trouble !== null && p.dealt === null)
+    .map((p) => ({
+      id: `piece ${p.id}`,
+      tone: 'amber' as const,
+      title: `No drip could be made of “${p.title}”`,
+      detail: p.trouble ?? '',
+      action: 'Open it',
+      to: `/intake/${p.id}`,
+    }))
 }
 
 function thinDrips({ drips, pieces, posts }: Rows): Waiting[] {

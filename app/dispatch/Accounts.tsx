@@ -20,12 +20,15 @@ export function Accounts() {
   useEffect(() => {
     if (declined) {
       say('The account was not linked: it was declined on the network’s page.')
-      setParams({}, { replace: true })
+      setParams({}, { replace: true, flushSync: true })
     }
     if (!linked || !into) return
     void attempt(async () => {
       const account = await adoptAccount(into, linked)
-      setParams(account && account.brand === into ? { account: account.id } : {}, { replace: true })
+      setParams(account && account.brand === into ? { account: account.id } : {}, {
+        replace: true,
+        flushSync: true,
+      })
       if (!account) say('The linking did not come through. Try it again.')
       else if (account.brand !== into)
         say(`@${account.handle} belongs to another brand already; its permission was renewed there.`)
@@ -42,7 +45,7 @@ export function Accounts() {
             key={chosen.id}
             account={chosen}
             accounts={accounts}
-            onClose={() => setParams({}, { replace: true })}
+            onClose={() => setParams({}, { replace: true, flushSync: true })}
           />
         ) : undefined
       }
@@ -61,7 +64,7 @@ export function Accounts() {
             key={a.id}
             account={a}
             current={a.id === chosen?.id}
-            onChoose={() => setParams({ account: a.id }, { replace: true })}
+            onChoose={() => setParams({ account: a.id }, { replace: true, flushSync: true })}
           />
         ))}
         <Box mt="6" mb="2" color="soft" fontSize="13px">

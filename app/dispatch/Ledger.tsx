@@ -52,7 +52,8 @@ export function Ledger() {
         (a.state === 'published' ? (when(a) < when(b) ? 1 : -1) : when(a) < when(b) ? -1 : 1),
     )
   const chosen = (posts ?? []).find((p) => p.id === params.get('post')) ?? null
-  const choose = (id: string | null): void => setParams(id ? { post: id } : {}, { replace: true })
+  const choose = (id: string | null): void =>
+    setParams(id ? { post: id } : {}, { replace: true, flushSync: true })
   const move = (by: number): void => {
     const next = rows[Math.max(0, Math.min(rows.length - 1, rows.findIndex((p) => p.id === chosen?.id) + by))]
     if (next) choose(next.id)

@@ -29,7 +29,7 @@ export function Horizon() {
     const merged = { zoom, from: monday, post: params.get('post'), ...next }
     setParams(
       Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== null)) as Record<string, string>,
-      { replace: true },
+      { replace: true, flushSync: true },
     )
   }
   const step = zoom === 'week' ? 7 : 364

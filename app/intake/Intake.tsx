@@ -130,6 +130,11 @@ function Row({
           {piece.author ? ` · ${piece.author}` : ''}
           {piece.categories.length ? ` · ${piece.categories.join(', ')}` : ''}
         </Box>
+        {piece.trouble && (
+          <Box fontSize="13px" color="amberText">
+            {piece.trouble}
+          </Box>
+        )}
       </Box>
       <Mono textAlign="right" flexShrink={0}>
         {count(piece.words, 'word')} · {count(piece.images.length, 'picture')}

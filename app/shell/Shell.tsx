@@ -1,5 +1,5 @@
 import { Box, Flex, Spinner } from '@chakra-ui/react'
-import { useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { Outlet, useNavigate } from 'react-router'
 import {
   boot,
@@ -36,6 +36,7 @@ export function Shell() {
       setBroken(error instanceof Error ? error.message : String(error)),
     )
   }, [])
+  const onClaimed = useCallback((owned: Boot['owned']) => setStarted((s) => (s ? { ...s, owned } : s)), [])
   const workspace = workspaces?.[0]
   const brand = brands?.find((b) => b.id === chosen) ?? brands?.[0]
   const work = useMemo<Work | null>(
@@ -72,7 +73,7 @@ export function Shell() {
   }
   return (
     <WorkContext.Provider value={work}>
-      <Frame started={started} onClaimed={(owned) => setStarted((s) => (s ? { ...s, owned } : s))} />
+      <Frame started={started} onClaimed={onClaimed} />
     </WorkContext.Provider>
   )
 }
@@ -84,7 +85,16 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
   const [trouble, setTrouble] = useState<string | null>(null)
   const { reachable } = useClock()
   const owned = started?.owned === 'here'
-  useEffect(() => (owned ? startRunner(setTrouble) : undefined), [owned])
+  useEffect(
+    () =>
+      owned
+        ? startRunner((fault) => {
+            if (fault?.code === 'wrong-workspace') onClaimed('elsewhere')
+            else setTrouble(fault?.message ?? null)
+          })
+        : undefined,
+    [owned, onClaimed],
+  )
   const undoLast = async (): Promise<void> => {
     const label = await undo(work.brand.id)
     say(label ? `Undone: ${label.toLowerCase()}.` : 'There is nothing to undo.')

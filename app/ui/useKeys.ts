@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 
 /** Whether a key goes to a field that is being typed in. */
 export function isTyping(event: KeyboardEvent): boolean {
@@ -9,7 +9,7 @@ export function isTyping(event: KeyboardEvent): boolean {
 /** Listens for keys while nothing is being typed. The map's keys are `event.key` values; "mod+" stands for Ctrl or Cmd. */
 export function useKeys(keys: Readonly<Record<string, (event: KeyboardEvent) => void>>): void {
   const current = useRef(keys)
-  useEffect(() => {
+  useLayoutEffect(() => {
     current.current = keys
   })
   useEffect(() => {

@@ -83,7 +83,7 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
   const chosen = posts.find((p) => p.id === wanted) ?? null
   const choose = (post: Post | undefined | null): void => {
     setEditing(false)
-    setParams(post ? { post: post.id } : {}, { replace: true })
+    setParams(post ? { post: post.id } : {}, { replace: true, flushSync: true })
   }
   const cell = (beat: number, column: number): Post | undefined =>
     posts.find((p) => p.beat === beat && p.account === columns[column]?.id)

@@ -156,14 +156,21 @@ function checkReferences(rows: Rows, faults: { where: string; message: string }[
 }
 
 /**
- * A bundle's rows as they come into a workspace. In another workspace than the one it was made
- * in, posts that were handed over or approved come back as approved and held, so that nothing is
- * published twice.
+ * A bundle's rows as they come into a workspace. What was handed over is approved again: the
+ * server, asked anew, says what went out since. In another workspace than the one it was made in,
+ * posts that were handed over or approved come back held, so that nothing is published twice.
  */
 export function adoptRows(bundle: Bundle, into: string, now: string): Rows {
   const foreign = bundle.workspace !== into
   const workspace = bundle.rows.workspace.map((w) => ({ ...w, id: into, receiptCursor: 0 }))
-  if (!foreign) return { ...bundle.rows, workspace }
+  if (!foreign)
+    return {
+      ...bundle.rows,
+      workspace,
+      posts: bundle.rows.posts.map((p) =>
+        p.state === 'handed over' ? { ...p, state: 'approved' as const } : p,
+      ),
+    }
   return {
     ...bundle.rows,
     workspace,

@@ -63,6 +63,8 @@ export const Piece = PieceContent.extend({
   takenAt: Instant,
   /** Who dealt with it: a drip was started, or it was set aside. Null while it waits in Intake. */
   dealt: z.object({ by: z.string(), at: Instant }).nullable(),
+  /** Why no pipeline could make a drip of it, in words a person can act on. */
+  trouble: z.string().nullable(),
   /** Pipelines that have looked at it, so that none takes it twice. */
   seenBy: z.array(Id),
 })

@@ -29,6 +29,8 @@ export const HandOverAnswer = z.object({
   id: Id,
   result: z.enum(['taken', 'older revision', 'media missing', 'not linked', 'already sending', 'finished']),
   message: z.string(),
+  /** Where the post is finished already: what came of it. */
+  receipt: Receipt.nullable(),
 })
 export type HandOverAnswer = z.infer<typeof HandOverAnswer>
 

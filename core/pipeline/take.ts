@@ -47,6 +47,7 @@ export function takePiece(
     fingerprint: fingerprint(content),
     takenAt: owner.now,
     dealt: null,
+    trouble: null,
     seenBy: [],
   }
 }

@@ -226,7 +226,9 @@ function place(
       ],
     }
   const wishedDate = toWall(Math.min(Math.max(wished, first), to), account.zone).date
+  const wish = toWall(wished, account.zone).date
   const met = new Map<Rule, string>()
+  if (wished < now && wish !== toWall(now, account.zone).date) met.set('past', wish)
   let openings = 0
   for (let distance = 0; distance <= REACH_DAYS; distance++) {
     const days =
@@ -237,11 +239,11 @@ function place(
       )
       .sort((a, b) => distanceTo(a.slot, wished) - distanceTo(b.slot, wished))
       .flatMap(({ date, slot }) => slot.map((at) => ({ at, date })))
-      .filter((c) => c.at >= from && c.at <= to)
+      .filter((c) => c.at >= first && c.at <= to)
     for (const { at, date } of candidates) {
       openings++
       const rule = book.obstacle(post, account, at, date, now)
-      if (rule === null) return { at, reasons: explain(wishedDate, date, met) }
+      if (rule === null) return { at, reasons: explain(wish, date, met) }
       if (!met.has(rule)) met.set(rule, date)
     }
   }

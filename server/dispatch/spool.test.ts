@@ -108,26 +108,26 @@ describe.each([
   } as const
 
   test('takes a post once, refuses an older revision, and takes a newer one', async () => {
-    expect((await spool.put(entry('p'))).result).toBe('taken')
-    expect((await spool.put(entry('p'))).result).toBe('taken')
-    expect((await spool.put(entry('p', { revision: 3 }))).result).toBe('taken')
-    expect((await spool.put(entry('p', { revision: 2 }))).result).toBe('older revision')
+    expect((await spool.put(entry('p'), 'ws')).result).toBe('taken')
+    expect((await spool.put(entry('p'), 'ws')).result).toBe('taken')
+    expect((await spool.put(entry('p', { revision: 3 }), 'ws')).result).toBe('taken')
+    expect((await spool.put(entry('p', { revision: 2 }), 'ws')).result).toBe('older revision')
   })
 
   test('refuses unknown accounts and missing media', async () => {
-    expect((await spool.put(entry('p', { account: 'nobody' }))).result).toBe('not linked')
+    expect((await spool.put(entry('p', { account: 'nobody' }), 'ws')).result).toBe('not linked')
     const payload = { ...entry('p').payload, media: [{ hash: HASH, alt: '' }] }
-    expect((await spool.put(entry('p', { payload }))).result).toBe('media missing')
+    expect((await spool.put(entry('p', { payload }), 'ws')).result).toBe('media missing')
     await database.query(`insert into media (hash, type, bytes) values ($1, 'image/png', $2)`, [
       HASH,
       new Uint8Array([1, 2, 3]),
     ])
-    expect((await spool.put(entry('p', { payload }))).result).toBe('taken')
+    expect((await spool.put(entry('p', { payload }), 'ws')).result).toBe('taken')
   })
 
   test('gives nothing before its time, then the oldest, one at a time an account', async () => {
-    await spool.put(entry('later', { dueAt: new Date(T0 + 5 * MINUTE).toISOString(), gapMinutes: 0 }))
-    await spool.put(entry('first', { gapMinutes: 0 }))
+    await spool.put(entry('later', { dueAt: new Date(T0 + 5 * MINUTE).toISOString(), gapMinutes: 0 }), 'ws')
+    await spool.put(entry('first', { gapMinutes: 0 }), 'ws')
     expect(await spool.claim('acc', 'me', T0 - 1, 0)).toBeNull()
     const claim = await spool.claim('acc', 'me', T0 + 6 * MINUTE, 0)
     expect(claim).toMatchObject({ post: 'first', tries: 1 })
@@ -138,13 +138,13 @@ describe.each([
   })
 
   test('lets two servers that claim at once have one delivery between them', async () => {
-    await spool.put(entry('p'))
+    await spool.put(entry('p'), 'ws')
     const claims = await Promise.all(['a', 'b', 'c', 'd'].map((owner) => spool.claim('acc', owner, T0, 0)))
     expect(claims.filter(Boolean)).toHaveLength(1)
   })
 
   test('gives a crashed server’s delivery to another once the lease is over, with the same key', async () => {
-    await spool.put(entry('p'))
+    await spool.put(entry('p'), 'ws')
     const lost = await spool.claim('acc', 'dead', T0, 0)
     expect(await spool.claim('acc', 'alive', T0, LEASE - 1)).toBeNull()
     const taken = await spool.claim('acc', 'alive', T0 + 20_000, LEASE)
@@ -157,9 +157,9 @@ describe.each([
   })
 
   test('sends up to two hours late and keeps the gap, and holds what is later', async () => {
-    await spool.put(entry('old', { dueAt: new Date(T0 - 121 * MINUTE).toISOString() }))
-    await spool.put(entry('a', { dueAt: new Date(T0 - 120 * MINUTE).toISOString() }))
-    await spool.put(entry('b', { dueAt: new Date(T0 - 100 * MINUTE).toISOString() }))
+    await spool.put(entry('old', { dueAt: new Date(T0 - 121 * MINUTE).toISOString() }), 'ws')
+    await spool.put(entry('a', { dueAt: new Date(T0 - 120 * MINUTE).toISOString() }), 'ws')
+    await spool.put(entry('b', { dueAt: new Date(T0 - 100 * MINUTE).toISOString() }), 'ws')
     const claim = await spool.claim('acc', 'me', T0, 0)
     expect(claim?.post).toBe('a')
     await spool.settle(claim!, 'me', [], published, T0)
@@ -173,7 +173,7 @@ describe.each([
   })
 
   test('tries again later, then fails with the reason', async () => {
-    await spool.put(entry('p'))
+    await spool.put(entry('p'), 'ws')
     let now = T0
     for (let i = 1; i <= 6; i++) {
       const claim = await spool.claim('acc', 'me', now, i * LEASE * 2)
@@ -186,7 +186,7 @@ describe.each([
   })
 
   test('keeps an account’s posts while its permission is lost', async () => {
-    await spool.put(entry('p'))
+    await spool.put(entry('p'), 'ws')
     const claim = await spool.claim('acc', 'me', T0, 0)
     await spool.settle(claim!, 'me', [], { kind: 'unlinked', reason: 'Withdrawn.', state: 'withdrawn' }, T0)
     expect(await spool.accountsDue(T0, LEASE * 9)).toEqual([])
@@ -209,22 +209,22 @@ describe.each([
   })
 
   test('recalls what waits, not what is being sent or out, and takes it again afterwards', async () => {
-    await spool.put(entry('p'))
+    await spool.put(entry('p'), 'ws')
     expect((await spool.recall('p')).result).toBe('recalled')
     expect(await spool.claim('acc', 'me', T0, 0)).toBeNull()
     expect((await spool.recall('ghost')).result).toBe('unknown')
-    expect((await spool.put(entry('p', { revision: 2 }))).result).toBe('taken')
+    expect((await spool.put(entry('p', { revision: 2 }), 'ws')).result).toBe('taken')
     const claim = await spool.claim('acc', 'me', T0, 0)
     expect((await spool.recall('p')).result).toBe('already sending')
-    expect((await spool.put(entry('p', { revision: 3 }))).result).toBe('already sending')
+    expect((await spool.put(entry('p', { revision: 3 }), 'ws')).result).toBe('already sending')
     await spool.settle(claim!, 'me', [], published, T0)
     expect(await spool.recall('p')).toMatchObject({ result: 'finished', receipt: { outcome: 'published' } })
-    expect((await spool.put(entry('p', { revision: 4 }))).result).toBe('finished')
-    expect((await spool.put(entry('p', { generation: 2, revision: 4 }))).result).toBe('taken')
+    expect((await spool.put(entry('p', { revision: 4 }), 'ws')).result).toBe('finished')
+    expect((await spool.put(entry('p', { generation: 2, revision: 4 }), 'ws')).result).toBe('taken')
   })
 
   test('keeps receipts until they are acknowledged', async () => {
-    await spool.put(entry('p'))
+    await spool.put(entry('p'), 'ws')
     await spool.settle((await spool.claim('acc', 'me', T0, 0))!, 'me', [], published, T0)
     const page = await spool.receipts(0)
     expect((await spool.receipts(0)).receipts).toHaveLength(1)

@@ -21,6 +21,8 @@ const MINUTE = 60_000
 export interface Claim {
   post: string
   generation: number
+  /** The workspace that handed it over: part of its idempotency key, whoever owns the spool later. */
+  workspace: string
   account: string
   dueAt: number
   payload: Payload
@@ -39,6 +41,7 @@ interface Row {
   post: string
   generation: number
   revision: number
+  workspace: string
   account: string
   due_at: string | number
   gap_minutes: number
@@ -52,6 +55,9 @@ interface Row {
   published_at: string | number | null
   remote_id: string | null
   public_url: string | null
+  finished_at: string | number | null
+  reason: string
+  visibility: Receipt['visibility']
 }
 
 const TRIES = 6
@@ -70,12 +76,12 @@ export class Spool {
   }
 
   /** Takes a post, or says why not. Idempotent; an older revision is refused. */
-  async put(entry: HandOver): Promise<HandOverAnswer> {
-    const answer = (result: HandOverAnswer['result'], message: string): HandOverAnswer => ({
-      id: entry.id,
-      result,
-      message,
-    })
+  async put(entry: HandOver, workspace: string): Promise<HandOverAnswer> {
+    const answer = (
+      result: HandOverAnswer['result'],
+      message: string,
+      receipt: Receipt | null = null,
+    ): HandOverAnswer => ({ id: entry.id, result, message, receipt })
     return this.#database.transaction(async (tx) => {
       await lockAccount(tx, entry.account)
       const [link] = await tx.query(`select 1 from links where account = $1`, [entry.account])
@@ -95,14 +101,14 @@ export class Spool {
           return answer('older revision', 'A newer revision of this post is here already.')
         if (same.state === 'sending') return answer('already sending', 'The post is being sent right now.')
         if (same.state === 'published' || same.state === 'failed' || same.state === 'gone')
-          return answer('finished', `The post is ${same.state}.`)
+          return answer('finished', `The post is ${same.state}.`, receiptOf(same))
       }
       await tx.query(
-        `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at)
-         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5)
+        `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at, workspace)
+         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5, $8)
          on conflict (post, generation) do update set revision = excluded.revision, account = excluded.account,
            due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload,
-           state = 'waiting', tries = 0, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
+           workspace = excluded.workspace, state = 'waiting', tries = 0, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
         [
           entry.id,
           entry.generation,
@@ -111,6 +117,7 @@ export class Spool {
           Date.parse(entry.dueAt),
           entry.gapMinutes,
           JSON.stringify(entry.payload),
+          workspace,
         ],
       )
       return answer('taken', 'The server has it and will send it at its time.')
@@ -133,13 +140,30 @@ export class Spool {
       if (!row) return { id: post, result: 'unknown', receipt: null }
       if (row.state === 'sending') return { id: post, result: 'already sending', receipt: null }
       if (row.state === 'published' || row.state === 'failed' || row.state === 'gone')
-        return { id: post, result: 'finished', receipt: await lastReceipt(tx, post) }
+        return { id: post, result: 'finished', receipt: receiptOf(row) }
       await tx.query(`update deliveries set state = 'recalled' where post = $1 and generation = $2`, [
         post,
         row.generation,
       ])
       return { id: post, result: 'recalled', receipt: null }
     })
+  }
+
+  /** Which of these posts the server still has to send. */
+  async holds(posts: readonly string[]): Promise<string[]> {
+    const rows = await this.#database.query<{ post: string }>(
+      `select distinct post from deliveries where state in ('waiting', 'sending')`,
+    )
+    const open = new Set(rows.map((r) => r.post))
+    return posts.filter((p) => open.has(p))
+  }
+
+  /** Takes back what other workspaces handed over: their browser no longer sees what becomes of it. */
+  async recallOthers(workspace: string): Promise<void> {
+    await this.#database.query(
+      `update deliveries set state = 'recalled' where state = 'waiting' and workspace <> $1`,
+      [workspace],
+    )
   }
 
   /** Receipts after a cursor, oldest first. */
@@ -240,6 +264,7 @@ export class Spool {
         return {
           post: row.post,
           generation: row.generation,
+          workspace: row.workspace,
           account,
           dueAt,
           payload: Payload.parse(JSON.parse(row.payload)),
@@ -249,6 +274,14 @@ export class Spool {
       }
       return null
     })
+  }
+
+  /** Lengthens the lease of a claim whose carrying out takes long. */
+  async renew(claim: Claim, owner: string, realNow: number): Promise<void> {
+    await this.#database.query(
+      `update deliveries set lease_until = $4 where post = $1 and generation = $2 and state = 'sending' and lease_owner = $3`,
+      [claim.post, claim.generation, owner, realNow + LEASE],
+    )
   }
 
   /** Writes down what came of a claim. Does nothing where the lease went to another server meanwhile. */
@@ -327,39 +360,37 @@ async function lockAccount(tx: Queryable, account: string): Promise<void> {
   await tx.query(`select pg_advisory_xact_lock(hashtext($1))`, [account])
 }
 
-async function lastReceipt(tx: Queryable, post: string): Promise<Receipt | null> {
-  const [row] = await tx.query<{ body: string }>(
-    `select body from receipts where post = $1 order by cursor desc limit 1`,
-    [post],
-  )
-  return row ? Receipt.parse(JSON.parse(row.body)) : null
-}
-
 async function finish(
   tx: Queryable,
   row: Row,
-  state: 'published' | 'failed' | 'late' | 'gone',
+  state: Receipt['outcome'],
   now: number,
   reason: string,
   publicUrl: string | null = null,
   visibility: Receipt['visibility'] = null,
 ): Promise<void> {
   await tx.query(
-    `update deliveries set state = $3, lease_until = 0, lease_owner = '', attempts = $4 where post = $1 and generation = $2`,
-    [row.post, row.generation, state, row.attempts],
+    `update deliveries set state = $3, lease_until = 0, lease_owner = '', attempts = $4, finished_at = $5, reason = $6,
+       public_url = $7, visibility = $8 where post = $1 and generation = $2`,
+    [row.post, row.generation, state, row.attempts, now, reason, publicUrl, visibility],
   )
-  const receipt: Receipt = {
-    id: `${row.post}:${row.generation}:${state}`,
+  const receipt = receiptOf({ ...row, state, finished_at: now, reason, public_url: publicUrl, visibility })
+  await tx.query(`insert into receipts (post, body) values ($1, $2)`, [row.post, JSON.stringify(receipt)])
+}
+
+/** The receipt of a finished delivery, from its row; the row outlives the receipt's collection. */
+function receiptOf(row: Row): Receipt {
+  return Receipt.parse({
+    id: `${row.post}:${row.generation}:${row.state}`,
     post: row.post,
     generation: row.generation,
     account: row.account,
-    outcome: state,
-    reason,
+    outcome: row.state,
+    reason: row.reason,
     dueAt: new Date(Number(row.due_at)).toISOString(),
-    finishedAt: new Date(now).toISOString(),
-    publicUrl,
-    visibility,
-    attempts: z.array(Attempt).parse(JSON.parse(row.attempts)),
-  }
-  await tx.query(`insert into receipts (post, body) values ($1, $2)`, [row.post, JSON.stringify(receipt)])
+    finishedAt: new Date(Number(row.finished_at)).toISOString(),
+    publicUrl: row.public_url,
+    visibility: row.visibility,
+    attempts: JSON.parse(row.attempts) as unknown,
+  })
 }

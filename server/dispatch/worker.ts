@@ -4,7 +4,7 @@ import type { Clock } from '../clock'
 import type { Database } from '../database'
 import { backoff, type Connector, type MediaFile } from './connector'
 import type { Links } from './links'
-import type { Claim, Spool } from './spool'
+import { LEASE, type Claim, type Spool } from './spool'
 
 const QUEUE = 'account-work'
 const TICK = 400
@@ -23,25 +23,16 @@ export class Worker {
   readonly #database: Database
   readonly #clock: Clock
   readonly #connector: Connector
-  readonly #workspace: () => Promise<string>
   #timer: NodeJS.Timeout | null = null
   #workerId = ''
   #stopped = false
 
-  constructor(parts: {
-    database: Database
-    spool: Spool
-    links: Links
-    clock: Clock
-    connector: Connector
-    workspace: () => Promise<string>
-  }) {
+  constructor(parts: { database: Database; spool: Spool; links: Links; clock: Clock; connector: Connector }) {
     this.#database = parts.database
     this.#spool = parts.spool
     this.#links = parts.links
     this.#clock = parts.clock
     this.#connector = parts.connector
-    this.#workspace = parts.workspace
     this.#boss = new PgBoss({
       db: { executeSql: (text: string, values?: unknown[]) => parts.database.executeSql(text, values) },
     })
@@ -109,8 +100,14 @@ export class Worker {
       )
       if (row) media.push({ bytes: row.bytes, type: row.type, alt })
     }
-    const key = `${await this.#workspace()}:${claim.post}:${claim.generation}`
-    const { outcome, attempt } = await this.#connector.publish(network, token, key, claim.payload, media)
+    const key = `${claim.workspace}:${claim.post}:${claim.generation}`
+    const keeping = setInterval(
+      () => void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined),
+      LEASE / 4,
+    )
+    const { outcome, attempt } = await this.#connector
+      .publish(network, token, key, claim.payload, media)
+      .finally(() => clearInterval(keeping))
     const settled =
       outcome.kind === 'later'
         ? { ...outcome, afterMilliseconds: Math.max(outcome.afterMilliseconds, backoff(claim.tries)) }

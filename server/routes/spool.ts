@@ -14,7 +14,7 @@ export function spoolRoutes(app: App, context: Context): void {
   const connector = httpConnector(context.options.worldUrl ?? context.origin, () => context.clock.now())
 
   void app.register(async (scope) => {
-    scope.addHook('preHandler', (request) => mustOwn(request, context))
+    scope.addHook('preHandler', async (request) => void (await mustOwn(request, context)))
     const routes = typed(scope)
 
     routes.put(
@@ -30,7 +30,7 @@ export function spoolRoutes(app: App, context: Context): void {
       async (request) => {
         if (request.body.id !== request.params.id)
           throw new Fault('bad-request', 'The post’s id differs from its address.', 'id')
-        return spool().put(request.body)
+        return spool().put(request.body, await mustOwn(request, context))
       },
     )
     routes.post(
@@ -43,10 +43,22 @@ export function spoolRoutes(app: App, context: Context): void {
         },
       },
       async (request) => {
+        const workspace = await mustOwn(request, context)
         const answers: HandOverAnswer[] = []
-        for (const post of request.body.posts) answers.push(await spool().put(post))
+        for (const post of request.body.posts) answers.push(await spool().put(post, workspace))
         return { answers }
       },
+    )
+    routes.post(
+      '/api/spool/held',
+      {
+        schema: {
+          summary: 'Which of these posts the server still has to send',
+          body: z.object({ posts: z.array(Id).max(20_000) }),
+          response: { 200: z.object({ held: z.array(Id) }) },
+        },
+      },
+      async (request) => ({ held: await spool().holds(request.body.posts) }),
     )
     routes.delete(
       '/api/spool/posts/:id',

@@ -6,8 +6,8 @@ import { typed } from './typed'
 
 const OWNER = `select value from settings where key = 'workspace'`
 
-/** Refuses a request that does not come from the workspace that owns the spool. */
-export async function mustOwn(request: FastifyRequest, context: Context): Promise<void> {
+/** The workspace that owns the spool; refuses a request that comes from another. */
+export async function mustOwn(request: FastifyRequest, context: Context): Promise<string> {
   const [row] = await context.house().database.query<{ value: string }>(OWNER)
   if (!row || request.headers['x-dripline-workspace'] !== row.value)
     throw new Fault(
@@ -15,6 +15,7 @@ export async function mustOwn(request: FastifyRequest, context: Context): Promis
       'Another browser owns this server’s spool. Take it over here, or go on there.',
       'workspace',
     )
+  return row.value
 }
 
 /** Health, and which workspace owns the spool. */
@@ -33,7 +34,8 @@ export function workspaceRoutes(app: App, context: Context): void {
     '/api/workspace/claim',
     {
       schema: {
-        summary: 'Take the spool for a workspace; a second one is told, and may take it over',
+        summary:
+          'Take the spool for a workspace; a second one is told, and may take it over, which recalls what the first had waiting',
         body: z.object({ id: Id, takeOver: z.boolean().default(false) }),
         response: { 200: z.object({ owner: Id }), 409: FaultBody },
       },
@@ -49,6 +51,7 @@ export function workspaceRoutes(app: App, context: Context): void {
         )
         return (await tx.query<{ value: string }>(OWNER))[0]?.value ?? id
       })
+      if (takeOver) await context.house().spool.recallOthers(id)
       if (owner !== id)
         throw new Fault(
           'wrong-workspace',

@@ -60,6 +60,7 @@ export async function startDrip(
     patch('pieces', piece.id, (p) => ({
       ...p,
       dealt: { by, at: now },
+      trouble: null,
       seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
     })) as Write,
   ]

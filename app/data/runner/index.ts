@@ -1,33 +1,52 @@
-import { asFault } from '../../../core/model'
+import { asFault, type Fault } from '../../../core/model'
 import { get, post } from '../api'
 import { clockNow, readClock } from '../clock'
 import { setActivity } from './activity'
-import { nextOwnEvent, tick } from './tick'
+import { onWrite } from '../store'
+import { nextOwnEvent, reconcile, tick } from './tick'
 
 export { useActivity, setActivity } from './activity'
 
 const PAUSE = 3000
+const SOON = 150
 
 /**
  * Runs the work in the one tab that holds the runner's lock; the others wait for it to be free.
  * Gives a function that stops it.
  */
-export function startRunner(onTrouble: (message: string | null) => void): () => void {
+export function startRunner(onTrouble: (fault: Fault | null) => void): () => void {
   const stopped = new AbortController()
+  let wake: () => void = () => undefined
+  const unwatch = onWrite(() => wake())
   void navigator.locks
     .request('dripline-runner', { signal: stopped.signal }, async () => {
+      let reconciled = false
       while (!stopped.signal.aborted) {
+        let written = false
+        wake = () => {
+          written = true
+        }
         try {
+          if (!reconciled) await reconcile()
+          reconciled = true
           await tick()
           onTrouble(null)
         } catch (error) {
-          onTrouble(asFault(error).message)
+          onTrouble(asFault(error))
         }
-        await new Promise((resolve) => setTimeout(resolve, PAUSE))
+        // A write while the work ran, or while it rests, starts the next round soon.
+        await new Promise<void>((resolve) => {
+          setTimeout(resolve, written ? SOON : PAUSE)
+          wake = () => void setTimeout(resolve, SOON)
+        })
       }
     })
     .catch(() => undefined)
-  return () => stopped.abort()
+  return () => {
+    unwatch()
+    stopped.abort()
+    wake()
+  }
 }
 
 /**

@@ -43,6 +43,27 @@ export async function nextOwnEvent(): Promise<string | null> {
   return due.sort()[0] ?? null
 }
 
+/**
+ * Asks the server once which of the handed-over posts it still has. What it lost, or another
+ * browser's take-over recalled, is approved again and handed over anew; what went out meanwhile
+ * answers with its receipt then.
+ */
+export async function reconcile(): Promise<void> {
+  await collectReceipts()
+  const posts = (await all('posts', 'state', 'handed over')).map((p) => p.id)
+  if (posts.length === 0) return
+  const { held } = await send<{ held: string[] }>('/api/spool/held', { posts })
+  const known = new Set(held)
+  await commit(
+    'machine',
+    posts.flatMap((id) =>
+      known.has(id)
+        ? []
+        : [patch('posts', id, (p) => (p.state === 'handed over' ? { ...p, state: 'approved' } : p)) as Write],
+    ),
+  )
+}
+
 async function collectReceipts(): Promise<void> {
   for (;;) {
     const [workspace] = await all('workspace')
@@ -132,10 +153,16 @@ async function runPipelines(): Promise<void> {
           },
           show,
         )
-      } catch {
-        // The piece stays in Intake, where a person sees it; this pipeline does not try it again.
+      } catch (error) {
+        const fault = asFault(error)
+        if (fault.code !== 'bad-request') throw fault
+        // The piece stays in Intake with the reason; this pipeline does not try it again.
         await commit('machine', [
-          patch('pieces', piece.id, (p) => ({ ...p, seenBy: [...p.seenBy, pipeline.id] })) as Write,
+          patch('pieces', piece.id, (p) => ({
+            ...p,
+            seenBy: [...p.seenBy, pipeline.id],
+            trouble: `${pipeline.name} could not drip it: ${fault.message}`,
+          })) as Write,
         ])
       } finally {
         setActivity(null)
@@ -200,11 +227,11 @@ async function handOver(): Promise<void> {
         ])
       }
     }
-    if (batch.length) await sendBatch(batch)
+    if (batch.length) await sendBatch(batch, new Map(ready.map((p) => [p.id, p.brand])))
   }
 }
 
-async function sendBatch(batch: readonly HandOver[]): Promise<void> {
+async function sendBatch(batch: readonly HandOver[], brands: ReadonlyMap<string, string>): Promise<void> {
   const { answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', { posts: batch })
   if (answers.some((a) => a.result === 'media missing')) forgetUploads()
   const results = new Map(answers.map((a) => [a.id, a.result]))
@@ -225,6 +252,17 @@ async function sendBatch(batch: readonly HandOver[]): Promise<void> {
         }) as Write,
       ]
     }),
+  )
+  await commit(
+    'machine',
+    answers.flatMap(({ id, receipt }) =>
+      receipt
+        ? [
+            put('receipts', { ...receipt, brand: brands.get(id) ?? '' }) as Write,
+            patch('posts', id, (p) => withReceipt(p, receipt)) as Write,
+          ]
+        : [],
+    ),
   )
   // A person changed these while they were on their way: take the old words back at once.
   for (const id of overtaken) await call('DELETE', `/api/spool/posts/${encodeURIComponent(id)}`)
