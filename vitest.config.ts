@@ -3,8 +3,8 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     include: ['{core,cli,app,server,world,demo}/**/*.test.ts'],
-    testTimeout: 60_000,
-    hookTimeout: 120_000,
+    testTimeout: 45_000,
+    hookTimeout: 90_000,
     maxWorkers: 2,
     reporters: ['default', ['json', { outputFile: 'test-results/unit.json' }]],
   },

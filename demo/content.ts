@@ -66,6 +66,18 @@ export function oakumYard(): Site {
   }
 }
 
+/** Logins of the agency that no brand uses yet: for linking by hand. */
+export const SPARE_ACCOUNTS: readonly WorldAccount[] = ['murmur', 'guildhall', 'shutterleaf'].map(
+  (network) => ({
+    id: `${network}-agency`,
+    network,
+    handle: 'lantern.and.lathe',
+    name: 'Lantern & Lathe',
+    about: 'Two people, a shop window and other people’s words.',
+    zone: 'Europe/Lisbon',
+  }),
+)
+
 /** The logins of the sample brand on the stand-in networks. */
 export const ACCOUNTS: readonly WorldAccount[] = [
   {

@@ -1,6 +1,6 @@
 import { resolve } from 'node:path'
 import { createWorld } from '../world'
-import { ACCOUNTS, oakumYard } from './content'
+import { ACCOUNTS, oakumYard, SPARE_ACCOUNTS } from './content'
 import { makeSeed } from './seed'
 
 const port = Number(process.env['WORLD_PORT'] ?? 4601)
@@ -10,7 +10,7 @@ const world = await createWorld({
   serverUrl: process.env['SERVER_URL'] ?? 'http://localhost:4600',
   dataDir: resolve(process.env['DATA_DIR'] ?? '.dripline', 'world'),
   sites: [site],
-  accounts: ACCOUNTS,
+  accounts: [...ACCOUNTS, ...SPARE_ACCOUNTS],
   seed: (seed, bornAt, now) => makeSeed({ seed, bornAt, now, port, site }),
 })
 const stop = (): void => {

@@ -37,8 +37,7 @@ const env = {
   APP_DIR: join(root, 'dist', 'app'),
   ...(dev ? { APP_ORIGINS: `http://localhost:${appPort}`, APP_PORT: String(appPort) } : {}),
 }
-const tsx = join(root, 'node_modules', 'tsx', 'dist', 'cli.mjs')
-const children = [run([tsx, 'server/main.ts']), run([tsx, 'demo/world.ts'])]
+const children = [run(['--import', 'tsx', 'server/main.ts']), run(['--import', 'tsx', 'demo/world.ts'])]
 if (dev)
   children.push(
     run([join(root, 'node_modules', 'vite', 'bin', 'vite.js'), '--port', String(appPort), '--strictPort']),

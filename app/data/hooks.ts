@@ -1,5 +1,7 @@
+import { useMemo } from 'react'
 import useSWR from 'swr'
-import type { Row, TableName } from '../../core/model'
+import type { Account, Row, TableName } from '../../core/model'
+import { NETWORKS } from '../../core/networks'
 import { all, one } from './store'
 
 const OPTIONS = { revalidateOnFocus: false, revalidateOnReconnect: false, keepPreviousData: true }
@@ -20,6 +22,21 @@ export function useRows<T extends TableName>(
 /** All records of a table. */
 export function useTable<T extends TableName>(table: T): Row<T>[] | undefined {
   return useSWR(['rows', table], () => all(table), OPTIONS).data
+}
+
+/** A brand's accounts in the order of their linking; those linked at once in the order of the networks. */
+export function useAccounts(brand: string): Account[] | undefined {
+  const rows = useRows('accounts', 'brand', brand)
+  return useMemo(() => rows && [...rows].sort(byLinking), [rows])
+}
+
+function byLinking(a: Account, b: Account): number {
+  const place = (x: Account): number => NETWORKS.findIndex((n) => n.id === x.network)
+  return (
+    (a.linkedAt < b.linkedAt ? -1 : a.linkedAt > b.linkedAt ? 1 : 0) ||
+    place(a) - place(b) ||
+    (a.handle < b.handle ? -1 : 1)
+  )
 }
 
 /** One record: undefined while it is being read, null where there is none. */

@@ -2,7 +2,7 @@ import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Post } from '../../core/model'
-import { clockNow, hold, lift, type Holdable, useRows, noteVisit } from '../data'
+import { clockNow, hold, lift, type Holdable, useAccounts, useRows, noteVisit } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, Drop, Empty, moment, Mono, Notice, Page, PageHead, say } from '../ui'
 import { network } from '../../core/networks'
@@ -15,7 +15,7 @@ const TWO_DAYS = 48 * 3_600_000
 export function Desk() {
   const { brand, workspace } = useWork()
   const posts = useRows('posts', 'brand', brand.id)
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
   const pieces = useRows('pieces', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)

@@ -3,7 +3,7 @@ import { useEffect } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Account } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
-import { adoptAccount, hold, lift, clockNow, useRows } from '../data'
+import { adoptAccount, hold, lift, clockNow, useAccounts } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, distance, Empty, NetworkMark, Page, PageHead, say, weekdayName } from '../ui'
 import { AccountSheet } from './AccountSheet'
@@ -13,7 +13,7 @@ import { Tabs } from './Tabs'
 export function Accounts() {
   const { brand } = useWork()
   const [params, setParams] = useSearchParams()
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const linked = params.get('linked')
   const declined = params.get('declined')
   const into = params.get('brand')

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Account, Post, Row } from '../../core/model'
 import { network } from '../../core/networks'
-import { decideLate, tryAgain, useRows } from '../data'
+import { decideLate, tryAgain, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -32,7 +32,7 @@ export function Ledger() {
   const [show, setShow] = useState<Show>('all')
   const [most, setMost] = useState(SHOWN)
   const posts = useRows('posts', 'brand', brand.id)
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const receipts = useRows('receipts', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const when = (p: Post): string => p.publishedAt ?? p.at ?? p.wished

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { addDays, mondayOf, toWall } from '../../core/planning'
-import { clockNow, useRow, useRows } from '../data'
+import { clockNow, useRow, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import { Button, count, Empty, longDay, Page, PageHead, useKeys } from '../ui'
 import { PostSheet } from '../writing'
@@ -16,7 +16,7 @@ export function Horizon() {
   const [params, setParams] = useSearchParams()
   const [editing, setEditing] = useState(false)
   const posts = useRows('posts', 'brand', brand.id)
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
   const chosen = posts?.find((p) => p.id === params.get('post')) ?? null

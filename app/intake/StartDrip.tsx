@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
 import { RHYTHMS, toWall, TRICKLE } from '../../core/planning'
-import { startDrip, clockNow, useRows, setActivity } from '../data'
+import { startDrip, clockNow, useAccounts, setActivity } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, Labelled, NetworkMark, TextField, RhythmPicker } from '../ui'
 
@@ -21,7 +21,7 @@ export function StartDrip({
   onStarted: (drip: string) => void
 }) {
   const { brand } = useWork()
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const [rhythm, setRhythm] = useState<Rhythm>(RHYTHMS[first] ?? TRICKLE)
   const [startDay, setStartDay] = useState(() => toWall(clockNow(), brand.zone).date)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())

@@ -12,6 +12,7 @@ import {
   clockNow,
   nowIso,
   useRow,
+  useAccounts,
   useRows,
 } from '../data'
 import { useWork } from '../shell'
@@ -72,7 +73,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const sources = useRows('sources', 'brand', brand.id) ?? []
-  const accounts = useRows('accounts', 'brand', brand.id) ?? []
+  const accounts = useAccounts(brand.id) ?? []
   const [name, setName] = useState(pipeline.name)
   const save = (change: Partial<Pipeline>, label: string): void =>
     void attempt(() => savePipeline({ ...pipeline, ...change }, label))

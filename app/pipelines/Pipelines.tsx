@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid'
 import { Link, useNavigate } from 'react-router'
 import { HUES, type Pipeline } from '../../core/model'
 import { TRICKLE } from '../../core/planning'
-import { addPipeline, switchPipeline, nowIso, useRows } from '../data'
+import { addPipeline, switchPipeline, nowIso, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, Drop, Empty, Mono, Page, PageHead } from '../ui'
 import { Switch } from './Switch'
@@ -14,7 +14,7 @@ export function Pipelines() {
   const navigate = useNavigate()
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const sources = useRows('sources', 'brand', brand.id)
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const posts = useRows('posts', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
   if (!pipelines || !sources || !accounts || !posts || !drips) return <Page>{null}</Page>

@@ -4,7 +4,7 @@ import useSWR from 'swr'
 import type { DripResult } from '../../core/pipeline'
 import { asFault, type Brand, type Passage, type Piece, type Pipeline } from '../../core/model'
 import { toWall } from '../../core/planning'
-import { surroundings, nowIso, useRows, all } from '../data'
+import { surroundings, nowIso, useAccounts, useRows, all } from '../data'
 import { useWork } from '../shell'
 import { count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
 import { heavy, proxy, unwrap } from '../workers'
@@ -49,7 +49,7 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
   const pieces = (useRows('pieces', 'brand', brand.id) ?? [])
     .filter((p) => pipeline.sources.includes(p.source))
     .sort((a, b) => ((a.publishedAt ?? a.takenAt) < (b.publishedAt ?? b.takenAt) ? 1 : -1))
-  const accounts = useRows('accounts', 'brand', brand.id) ?? []
+  const accounts = useAccounts(brand.id) ?? []
   const [chosen, setChosen] = useState<string | null>(null)
   const piece = pieces.find((p) => p.id === chosen) ?? pieces[0]
   const recipe = [piece?.id, pipeline.accounts, pipeline.rhythm, pipeline.gate, brand.houseStyle, accounts]

@@ -1,5 +1,5 @@
 import type { StationName } from './stations'
-import { useRows, clockNow } from '../data'
+import { useAccounts, useRows, clockNow } from '../data'
 import { openFlagsOf } from '../../core/model'
 import { waitingFor } from '../desk'
 import type { Work } from './work'
@@ -14,7 +14,7 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
   const posts = useRows('posts', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const pieces = useRows('pieces', 'brand', brand.id)
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
   if (!posts || !pipelines || !pieces || !accounts || !sources || !drips) return null

@@ -12,7 +12,7 @@ import {
 } from '../../core/model'
 import { measure, network } from '../../core/networks'
 import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
-import { endDrip, hold, lift, anotherWording, approve, setAside, useRow, useRows } from '../data'
+import { endDrip, hold, lift, anotherWording, approve, setAside, useRow, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -40,7 +40,7 @@ export function DripSheet() {
   const drip = useRow('drips', id)
   const posts = useRows('posts', 'drip', id)
   const piece = useRow('pieces', drip?.piece ?? null)
-  const accounts = useRows('accounts', 'brand', brand.id)
+  const accounts = useAccounts(brand.id)
   const pipeline = useRow('pipelines', drip?.pipeline ?? null)
   const passages = useRows('passages', 'piece', drip?.piece ?? null)
   if (drip === null)

@@ -79,7 +79,17 @@ function request(
       reject(tooSlow)
       return
     }
-    const timer = setTimeout(() => outgoing.destroy(tooSlow), left)
+    // Destroying a request whose answer is already in emits nothing, so the promise is settled here.
+    const fail = (error: Error): void => {
+      clearTimeout(timer)
+      reject(error instanceof Fault ? error : unreachable(url, error))
+      outgoing.destroy()
+    }
+    const done = (result: { redirect: string | null; fetched: Fetched }): void => {
+      clearTimeout(timer)
+      resolve(result)
+    }
+    const timer = setTimeout(() => fail(tooSlow), left)
     const outgoing = (url.protocol === 'https:' ? https : http).request(
       {
         host: target.address,
@@ -87,6 +97,7 @@ function request(
         port: target.port,
         path: `${url.pathname}${url.search}`,
         servername: url.hostname,
+        agent: false,
         headers: {
           host: url.host,
           'user-agent': 'Dripline/0.1 (feed reader)',
@@ -112,18 +123,12 @@ function request(
           unchanged: status === 304,
           bytes: Buffer.alloc(0),
         }
-        const done = (result: { redirect: string | null; fetched: Fetched }): void => {
-          clearTimeout(timer)
-          resolve(result)
-        }
         if (status >= 300 && status < 400 && status !== 304 && location) {
           response.resume()
           try {
             done({ redirect: new URL(location, url).href, fetched })
           } catch {
-            outgoing.destroy(
-              new Fault('bad-answer', `${url.host} redirects to an address that is none.`, url.href),
-            )
+            fail(new Fault('bad-answer', `${url.host} redirects to an address that is none.`, url.href))
           }
           return
         }
@@ -133,7 +138,7 @@ function request(
           url.href,
         )
         if (Number(header('content-length')) > maxBytes) {
-          outgoing.destroy(tooLarge)
+          fail(tooLarge)
           return
         }
         const chunks: Buffer[] = []
@@ -142,20 +147,16 @@ function request(
         body.on('data', (chunk: Buffer) => {
           size += chunk.length
           if (size > maxBytes) {
+            fail(tooLarge)
             body.destroy()
-            outgoing.destroy(tooLarge)
-            reject(tooLarge)
           } else chunks.push(chunk)
         })
         body.on('end', () => done({ redirect: null, fetched: { ...fetched, bytes: Buffer.concat(chunks) } }))
-        body.on('error', (error) => outgoing.destroy(error))
-        response.on('aborted', () => outgoing.destroy(new Error('aborted')))
+        body.on('error', fail)
+        response.on('aborted', () => fail(new Error('aborted')))
       },
     )
-    outgoing.on('error', (error) => {
-      clearTimeout(timer)
-      reject(error instanceof Fault ? error : unreachable(url, error))
-    })
+    outgoing.on('error', fail)
     outgoing.end()
   })
 }

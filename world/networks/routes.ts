@@ -55,10 +55,14 @@ function oneNetwork(
     const { redirect_uri: redirect, state } = z
       .object({ redirect_uri: z.string(), state: z.string() })
       .parse(request.query)
+    const now = await clock.now()
+    const allowed = (a: WorldAccount): boolean =>
+      store.state.tokens.some((t) => t.account === a.id && !t.withdrawn && t.expiresAt > now)
+    const proposed = logins().find((a) => !allowed(a)) ?? logins()[0]
     const choices = logins()
       .map(
-        (a, i) =>
-          `<label><input type="radio" name="account" value="${a.id}" ${i === 0 ? 'checked' : ''}> <b>${escape(a.name)}</b> @${escape(a.handle)}<br><span class="small">${escape(a.about)}</span></label>`,
+        (a) =>
+          `<label><input type="radio" name="account" value="${a.id}" ${a === proposed ? 'checked' : ''}> <b>${escape(a.name)}</b> @${escape(a.handle)}<br><span class="small">${escape(a.about)}${allowed(a) ? ' Dripline may post to it already.' : ''}</span></label>`,
       )
       .join('')
     return html(

@@ -1,0 +1,168 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer as createSocket } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { FastifyInstance } from 'fastify'
+import type { HandOver, Receipt } from '../core/model'
+import { createServer } from '../server/server'
+import { createWorld, type Site, type WorldAccount } from '../world'
+
+/** A port nobody listens on now. */
+export async function freePort(): Promise<number> {
+  const socket = createSocket().listen(0, '127.0.0.1')
+  await once(socket, 'listening')
+  const address = socket.address()
+  await new Promise((resolve) => socket.close(resolve))
+  return address !== null && typeof address === 'object' ? address.port : 0
+}
+
+/** An empty folder, and its removal. */
+export function temporaryFolder(): { path: string; remove: () => void } {
+  const path = mkdtempSync(join(tmpdir(), 'dripline-test-'))
+  return { path, remove: () => rmSync(path, { recursive: true, force: true }) }
+}
+
+export const LOGINS: readonly WorldAccount[] = ['murmur', 'guildhall', 'shutterleaf'].flatMap((network) =>
+  ['one', 'two'].map((n) => ({
+    id: `${network}-${n}`,
+    network,
+    handle: `${network}.${n}`,
+    name: `Account ${n}`,
+    about: 'A login for tests.',
+    zone: 'UTC',
+  })),
+)
+
+/** The stand-in world on a port of its own, reading the clock of a server that may come later. */
+export async function startWorld(parts: {
+  port: number
+  serverPort: number
+  folder: string
+  sites?: Site[]
+  seed?: (seed: string) => Promise<Uint8Array>
+}): Promise<FastifyInstance> {
+  const world = await createWorld({
+    port: parts.port,
+    serverUrl: `http://localhost:${parts.serverPort}`,
+    dataDir: join(parts.folder, 'world'),
+    sites: parts.sites ?? [],
+    accounts: LOGINS,
+    seed: parts.seed ?? (() => Promise.resolve(new Uint8Array())),
+  })
+  await world.listen({ port: parts.port, host: '127.0.0.1' })
+  return world
+}
+
+/** Calls a server as the application does: from its origin, for one workspace. */
+export function caller(port: number, workspace = 'ws') {
+  const origin = `http://localhost:${port}`
+  return async <T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ status: number; body: T; headers: Headers }> => {
+    const response = await fetch(`${origin}${path}`, {
+      method,
+      redirect: 'manual',
+      headers: {
+        origin,
+        'x-dripline-workspace': workspace,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers,
+      },
+      ...(body === undefined
+        ? {}
+        : { body: body instanceof Uint8Array ? new Uint8Array(body) : JSON.stringify(body) }),
+    })
+    const text = await response.text()
+    return {
+      status: response.status,
+      headers: response.headers,
+      body: (/^[[{]/.test(text) ? JSON.parse(text) : text) as T,
+    }
+  }
+}
+
+/** Server and world in this process, the workspace claimed and the accounts linked. */
+export async function openHouse(options: { sites?: Site[] } = {}) {
+  const folder = temporaryFolder()
+  const [port, worldPort] = [await freePort(), await freePort()]
+  const world = await startWorld({ port: worldPort, serverPort: port, folder: folder.path, ...options })
+  const server = await createServer({
+    port,
+    host: '127.0.0.1',
+    dataDir: join(folder.path, 'data'),
+    worldUrl: `http://localhost:${worldPort}`,
+  })
+  await server.app.listen({ port, host: '127.0.0.1' })
+  await server.ready
+  const call = caller(port)
+  await call('POST', '/api/workspace/claim', { id: 'ws' })
+  await call('POST', '/api/demo/link', {
+    accounts: LOGINS.map((a) => ({ id: a.id, network: a.network, remoteId: a.id })),
+  })
+  return {
+    port,
+    worldUrl: `http://localhost:${worldPort}`,
+    call,
+    folder: folder.path,
+    close: async () => {
+      await server.close()
+      await world.close()
+      folder.remove()
+    },
+  }
+}
+
+/** The server as a process of its own, which can be killed. */
+export async function spawnServer(parts: {
+  port: number
+  worldPort: number
+  dataDir: string
+}): Promise<ChildProcess> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+    cwd: join(import.meta.dirname, '..'),
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      PORT: String(parts.port),
+      WORLD_URL: `http://localhost:${parts.worldPort}`,
+      DATA_DIR: parts.dataDir,
+      APP_DIR: join(parts.dataDir, 'none'),
+    },
+  })
+  await until(async () => {
+    const answer = await fetch(`http://localhost:${parts.port}/api/health`).catch(() => null)
+    return ((await answer?.json()) as { ready?: boolean } | undefined)?.ready === true
+  }, 60_000)
+  return child
+}
+
+/** Waits until something holds; throws where it does not in time. */
+export async function until(holds: () => Promise<boolean>, milliseconds = 15_000): Promise<void> {
+  const end = Date.now() + milliseconds
+  while (Date.now() < end) {
+    if (await holds()) return
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+  throw new Error('It did not come about in time.')
+}
+
+/** A post as it is handed over, due at a moment. */
+export function handOver(id: string, dueAt: string, change: Partial<HandOver> = {}): HandOver {
+  return {
+    id,
+    generation: 1,
+    revision: 1,
+    account: 'murmur-one',
+    dueAt,
+    gapMinutes: 0,
+    payload: { text: `The words of ${id}.`, firstComment: null, link: null, media: [] },
+    ...change,
+  }
+}
+
+export type Page = { cursor: number; receipts: Receipt[] }
