@@ -167,7 +167,7 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
     await expect(page.getByRole('grid')).toBeVisible({ timeout: 30_000 })
     await page.getByRole('button', { name: /^Approve \d+ unflagged/ }).click()
     const handed = page.locator('button[data-post]', {
-      has: page.getByRole('img', { name: 'handed over, safe to leave' }),
+      has: page.getByTitle('handed over, safe to leave'),
     })
     await expect(handed.first()).toBeVisible({ timeout: 30_000 })
     await page.keyboard.press('1')

@@ -104,7 +104,7 @@ export async function createServer(
     strictTransportSecurity: false,
   })
   await app.register(rateLimit, {
-    max: 1200,
+    max: 12_000,
     timeWindow: 60_000,
     errorResponseBuilder: () =>
       new Fault('too-many', 'Too many requests in one minute. Wait a moment and try again.'),

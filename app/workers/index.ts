@@ -1,14 +1,14 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { Fault } from '../../core/model'
-import type { Answer, Heavy } from './heavy'
+import type { Answer, Tasks } from './tasks'
 import type { Pictures } from './pictures'
 
-let heavyWorker: Remote<Heavy> | null = null
+let heavyWorker: Remote<Tasks> | null = null
 let pictureWorker: Remote<Pictures> | null = null
 
 /** The worker for reading, passages, captions and planning, started when first needed. */
-export function heavy(): Remote<Heavy> {
-  heavyWorker ??= wrap<Heavy>(
+export function heavy(): Remote<Tasks> {
+  heavyWorker ??= wrap<Tasks>(
     new Worker(new URL('./heavy.ts', import.meta.url), { type: 'module', name: 'heavy' }),
   )
   return heavyWorker

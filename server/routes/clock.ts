@@ -47,6 +47,8 @@ export function clockRoutes(app: App, context: Context): void {
       },
     },
     async (request) => {
+      // What is due already goes out before time passes it by.
+      await context.house().worker.settle()
       await clock.moveTo(Date.parse(request.body.to))
       await tellWorld(options.worldUrl)
       await context.house().worker.settle()

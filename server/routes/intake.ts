@@ -10,7 +10,7 @@ import { typed } from './typed'
 export function intakeRoutes(app: App, context: Context): void {
   const url = context.options.worldUrl ? new URL(context.options.worldUrl) : null
   const world: World | null = url ? { host: url.hostname, port: Number(url.port || 80) } : null
-  const limit = { rateLimit: { max: 300, timeWindow: 60_000 } }
+  const limit = { rateLimit: { max: 1200, timeWindow: 60_000 } }
 
   typed(app).post(
     '/api/intake/fetch',

@@ -208,7 +208,8 @@ async function handOver(): Promise<void> {
           revision: post.revision + 1,
           account: post.account,
           dueAt: post.at as string,
-          gapMinutes: accounts.get(post.account)?.gapMinutes ?? 0,
+          // Where a person put a post, the gap does not move it.
+          gapMinutes: post.pinned ? 0 : (accounts.get(post.account)?.gapMinutes ?? 0),
           payload: {
             text: post.wording.text,
             firstComment: post.wording.firstComment,

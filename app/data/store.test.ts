@@ -1,0 +1,132 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { deleteDB, openDB } from 'idb'
+import { emptyDatabase } from './testing/browser'
+import { aBrand, aPost, anAccount, aPipeline } from '../../core/model/samples'
+import type { Post } from '../../core/model'
+import { DATABASE_VERSION, migrate, MIGRATIONS } from './schema'
+import { all, commit, must, onWrite, one, patch, put, remove, type Write } from './store'
+import { lastChange, undo } from './undo'
+
+vi.mock('../workers', () => ({}))
+
+const by = (label: string) => ({ brand: 'brand', label })
+beforeEach(emptyDatabase)
+
+describe('writing', () => {
+  it('keeps all records of one action or none of them', async () => {
+    const wrong = { ...anAccount(), zone: 'Europe/Atlantis' }
+    await expect(
+      commit('machine', [put('brands', aBrand()) as Write, put('accounts', wrong) as Write]),
+    ).rejects.toThrow(/not a time zone/)
+    expect(await all('brands')).toEqual([])
+  })
+
+  it('finds records by what they belong to', async () => {
+    await commit('machine', [
+      put('posts', aPost({ id: 'a', drip: 'd1' })) as Write,
+      put('posts', aPost({ id: 'b', drip: 'd2' })) as Write,
+    ])
+    expect((await all('posts', 'drip', 'd2')).map((p) => p.id)).toEqual(['b'])
+    await expect(must('posts', 'c')).rejects.toMatchObject({ code: 'not-found' })
+  })
+
+  it('changes a record as it stands inside the transaction, so that two tabs lose nothing', async () => {
+    await commit('machine', [put('posts', aPost({ revision: 0 })) as Write])
+    const raise = () =>
+      commit('machine', [patch('posts', 'post', (p) => ({ ...p, revision: p.revision + 1 })) as Write])
+    await Promise.all([raise(), raise(), raise()])
+    expect((await one('posts', 'post'))?.revision).toBe(3)
+  })
+
+  it('tells those who watch', async () => {
+    const seen = vi.fn()
+    const end = onWrite(seen)
+    await commit('machine', [put('brands', aBrand()) as Write])
+    expect(seen).toHaveBeenCalledTimes(1)
+    end()
+    await commit('machine', [remove('brands', 'brand') as Write])
+    expect(seen).toHaveBeenCalledTimes(1)
+  })
+})
+
+describe('undo', () => {
+  it('takes a person’s actions back one by one, the newest first, and leaves the machine’s', async () => {
+    await commit('machine', [put('brands', aBrand()) as Write])
+    await commit(by('Make a pipeline'), [put('pipelines', aPipeline()) as Write])
+    await commit(by('Rename it'), [
+      patch('pipelines', 'pipeline', (p) => ({ ...p, name: 'Second' })) as Write,
+    ])
+    expect((await lastChange('brand'))?.label).toBe('Rename it')
+    expect(await undo('brand')).toBe('Rename it')
+    expect((await one('pipelines', 'pipeline'))?.name).toBe('Journal')
+    expect(await undo('brand')).toBe('Make a pipeline')
+    expect(await all('pipelines')).toEqual([])
+    expect(await undo('brand')).toBeNull()
+    expect(await all('brands')).toHaveLength(1)
+  })
+
+  it('brings back what was removed', async () => {
+    await commit('machine', [put('pipelines', aPipeline()) as Write])
+    await commit(by('Remove it'), [remove('pipelines', 'pipeline') as Write])
+    await undo('brand')
+    expect(await one('pipelines', 'pipeline')).toEqual(aPipeline())
+  })
+
+  it('is refused with a sentence where the record changed since', async () => {
+    await commit('machine', [put('pipelines', aPipeline()) as Write])
+    await commit(by('Rename it'), [patch('pipelines', 'pipeline', (p) => ({ ...p, name: 'Mine' })) as Write])
+    await commit('machine', [patch('pipelines', 'pipeline', (p) => ({ ...p, name: 'Theirs' })) as Write])
+    await expect(undo('brand')).rejects.toThrow(/“Rename it” cannot be undone/)
+    expect((await one('pipelines', 'pipeline'))?.name).toBe('Theirs')
+  })
+
+  it('is refused for a post that went out, which offers to take it down', async () => {
+    await commit('machine', [put('posts', aPost({ state: 'for review' })) as Write])
+    await commit(by('Approve'), [patch('posts', 'post', (p) => ({ ...p, state: 'approved' })) as Write])
+    await commit('machine', [patch('posts', 'post', (p) => ({ ...p, state: 'published' })) as Write])
+    await expect(undo('brand')).rejects.toThrow(/gone out.*take it down/)
+  })
+
+  it('keeps brands apart', async () => {
+    await commit(by('One'), [put('pipelines', aPipeline()) as Write])
+    await commit({ brand: 'other', label: 'Two' }, [
+      put('pipelines', aPipeline({ id: 'p2', brand: 'other' })) as Write,
+    ])
+    expect(await undo('brand')).toBe('One')
+    expect(await all('pipelines', 'brand', 'other')).toHaveLength(1)
+  })
+
+  it('keeps the order of actions within one millisecond', async () => {
+    const names = Array.from({ length: 12 }, (_, i) => `Name ${i}`)
+    await commit('machine', [put('pipelines', aPipeline()) as Write])
+    for (const name of names)
+      await commit(by(name), [patch('pipelines', 'pipeline', (p) => ({ ...p, name })) as Write])
+    const undone: (string | null)[] = []
+    for (const _ of names) undone.push(await undo('brand'))
+    expect(undone).toEqual([...names].reverse())
+  })
+})
+
+describe('migrations', () => {
+  it('are numbered without a gap', () => {
+    expect(MIGRATIONS.map((m) => m.version)).toEqual(MIGRATIONS.map((_, i) => i + 1))
+    expect(DATABASE_VERSION).toBe(MIGRATIONS.length)
+  })
+
+  it('1: make every store with its indexes, and records are found through them', async () => {
+    const db = await openDB('migration-1', 1, {
+      upgrade: (fresh, from, _to, tx) => migrate(fresh as never, tx as never, from),
+    })
+    expect([...db.objectStoreNames]).toEqual(expect.arrayContaining(['posts', 'changes', 'blobs', 'media']))
+    await db.put('posts', aPost({ account: 'x' }))
+    expect((await db.getAllFromIndex('posts', 'account', 'x')) as Post[]).toHaveLength(1)
+    db.close()
+    await deleteDB('migration-1')
+  })
+
+  it('leave alone what is up to date', async () => {
+    const steps = vi.fn()
+    migrate({ createObjectStore: steps } as never, { objectStore: steps }, DATABASE_VERSION)
+    expect(steps).not.toHaveBeenCalled()
+  })
+})

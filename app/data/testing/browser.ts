@@ -1,0 +1,45 @@
+import 'fake-indexeddb/auto'
+import { vi } from 'vitest'
+import { TABLE_NAMES } from '../../../core/model'
+import { database } from '../database'
+
+/*
+ * What the data layer expects of a browser, for tests in Node: IndexedDB in memory, locks that one
+ * tab always gets, and requests that go to a server from the application's origin.
+ */
+
+const turns = new Map<string, Promise<unknown>>()
+
+/** Web Locks among the callers of this process: one after the other by name. */
+async function request(name: string, ...rest: unknown[]): Promise<unknown> {
+  const work = rest[rest.length - 1] as () => unknown
+  const before = turns.get(name) ?? Promise.resolve()
+  const mine = before.catch(() => undefined).then(work)
+  turns.set(name, mine)
+  return mine
+}
+
+vi.stubGlobal('navigator', { locks: { request } })
+
+/** Sends the data layer's requests to a server, or nowhere where the port is null. */
+export function connectTo(port: number | null): void {
+  const real = globalThis.fetch
+  vi.stubGlobal('fetch', (path: string, init: RequestInit = {}) =>
+    port === null || !path.startsWith('/')
+      ? path.startsWith('/')
+        ? Promise.reject(new TypeError('fetch failed'))
+        : real(path, init)
+      : real(`http://localhost:${port}${path}`, {
+          ...init,
+          headers: { ...(init.headers as Record<string, string>), origin: `http://localhost:${port}` },
+        }),
+  )
+}
+
+/** Empties every store. */
+export async function emptyDatabase(): Promise<void> {
+  const db = await database()
+  const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
+  for (const store of [...TABLE_NAMES, 'blobs'] as const) await tx.objectStore(store).clear()
+  await tx.done
+}

@@ -1,0 +1,141 @@
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { describe, expect, it } from 'vitest'
+import { adoptRows, BUNDLE_SCHEMA, readBundle, writeBundle, type Bundle } from '.'
+import { TABLE_NAMES, type Post, type Rows } from '../model'
+import { aBrand, aDrip, aPiece, aPost, anAccount, aWorkspace } from '../model/samples'
+
+const HASH = 'ab'.repeat(32)
+
+function sample(change: Partial<Rows> = {}): Bundle {
+  const rows = Object.fromEntries(TABLE_NAMES.map((t) => [t, []])) as unknown as Rows
+  return {
+    workspace: 'ws',
+    madeAt: '2026-11-24T10:00:00.000Z',
+    rows: {
+      ...rows,
+      workspace: [aWorkspace()],
+      brands: [aBrand()],
+      accounts: [anAccount()],
+      pieces: [aPiece()],
+      drips: [aDrip()],
+      posts: [aPost()],
+      media: [{ id: HASH, type: 'image/png', width: 3, height: 2, bytes: 4 }],
+      ...change,
+    },
+    media: new Map([[HASH, new Uint8Array([1, 2, 3, 4])]]),
+  }
+}
+
+/** A bundle's bytes with one of its files changed, or taken out. */
+function tampered(name: string, change: (text: string) => string | null): Uint8Array {
+  const files = unzipSync(writeBundle(sample()))
+  const after = change(strFromU8(files[name] ?? new Uint8Array()))
+  if (after === null) delete files[name]
+  else files[name] = strToU8(after)
+  return zipSync(files)
+}
+
+const refusal = (bytes: Uint8Array): { code: string; message: string; where: string | null } => {
+  try {
+    readBundle(bytes)
+  } catch (error) {
+    return error as { code: string; message: string; where: string | null }
+  }
+  throw new Error('The bundle was taken.')
+}
+
+describe('a bundle', () => {
+  it('comes back as it went out, media and all', () => {
+    const bundle = sample()
+    expect(readBundle(writeBundle(bundle))).toEqual(bundle)
+  })
+
+  it('is the same bytes for the same workspace at the same moment, whatever the order of rows', () => {
+    const two = [aPost({ id: 'a' }), aPost({ id: 'b' })]
+    expect(writeBundle(sample({ posts: two }))).toEqual(writeBundle(sample({ posts: [...two].reverse() })))
+  })
+
+  it('is a plain zip of JSON Lines that other programs can read', () => {
+    const files = unzipSync(writeBundle(sample()))
+    expect(Object.keys(files)).toEqual(
+      expect.arrayContaining(['dripline.json', 'posts.jsonl', `media/${HASH}`]),
+    )
+    expect(JSON.parse(strFromU8(files['posts.jsonl'] ?? new Uint8Array()).trim())).toMatchObject({
+      id: 'post',
+    })
+  })
+
+  it('holds no token and no key', () => {
+    const files = unzipSync(writeBundle(sample()))
+    for (const [name, bytes] of Object.entries(files))
+      expect([name, /token|secret|password/i.test(strFromU8(bytes))]).toEqual([name, false])
+  })
+})
+
+describe('a broken bundle', () => {
+  it('that is no zip, or was cut off, is refused with a sentence', () => {
+    const whole = writeBundle(sample())
+    for (const bytes of [new Uint8Array(), strToU8('PK but not really'), whole.slice(0, whole.length / 2)])
+      expect(refusal(bytes)).toMatchObject({
+        code: 'bad-bundle',
+        message: expect.stringMatching(/nothing was changed/),
+      })
+  })
+
+  it('without its header, or of another program, is refused', () => {
+    expect(refusal(tampered('dripline.json', () => null)).message).toMatch(/not a Dripline bundle/)
+    expect(refusal(tampered('dripline.json', () => '{"format":"other"}')).where).toBe('dripline.json')
+  })
+
+  it('of a newer Dripline says so', () => {
+    const bytes = tampered('dripline.json', (t) => t.replace(`"schema":${BUNDLE_SCHEMA}`, '"schema":99'))
+    expect(refusal(bytes).message).toMatch(/newer Dripline \(schema 99.*Update first/)
+  })
+
+  it('with a wrong row names the file, the line and the field', () => {
+    const bytes = tampered('posts.jsonl', (t) => `${t}${t.replace('"state":"approved"', '"state":"flying"')}`)
+    const fault = refusal(bytes)
+    expect(fault.where).toBe('posts.jsonl, line 2')
+    expect(fault.message).toMatch(/damaged in one place: posts\.jsonl, line 2: state /)
+    expect(refusal(tampered('posts.jsonl', () => '{oops')).message).toMatch(/line 1 is not JSON/)
+  })
+
+  it('with a table, a reference or a picture missing is refused whole', () => {
+    expect(refusal(tampered('drips.jsonl', () => null)).message).toMatch(/drips\.jsonl is missing/)
+    expect(refusal(tampered('pieces.jsonl', () => '')).message).toMatch(
+      /points at pieces piece, which is not in it/,
+    )
+    expect(refusal(tampered(`media/${HASH}`, () => null)).message).toMatch(/the picture is missing/)
+    expect(refusal(tampered('workspace.jsonl', () => '')).message).toMatch(/holds no workspace/)
+    expect(refusal(tampered('brands.jsonl', (t) => t.replace('Lisbon', 'Nowhere'))).code).toBe('bad-bundle')
+  })
+})
+
+describe('taking a bundle in', () => {
+  const states = (rows: Rows): [Post['state'], boolean][] => rows.posts.map((p) => [p.state, p.held !== null])
+  const posts = (['draft', 'approved', 'handed over', 'published'] as const).map((state) =>
+    aPost({ id: state, state }),
+  )
+  const now = '2026-12-01T00:00:00.000Z'
+
+  it('in its own workspace keeps what was approved going, and hands over anew what was handed over', () => {
+    const rows = adoptRows(sample({ posts }), 'ws', now)
+    expect(states(rows)).toEqual([
+      ['draft', false],
+      ['approved', false],
+      ['approved', false],
+      ['published', false],
+    ])
+  })
+
+  it('in another workspace holds what might already have gone out there', () => {
+    const rows = adoptRows(sample({ posts }), 'elsewhere', now)
+    expect(states(rows)).toEqual([
+      ['draft', false],
+      ['approved', true],
+      ['approved', true],
+      ['published', false],
+    ])
+    expect(rows.workspace[0]).toMatchObject({ id: 'elsewhere', receiptCursor: 0 })
+  })
+})

@@ -1,0 +1,222 @@
+import type { Account } from './account'
+import type { Brand } from './brand'
+import type { Drip } from './drip'
+import type { Passage } from './passage'
+import type { Piece } from './piece'
+import type { Pipeline } from './pipeline'
+import type { Post } from './post'
+import type { Source } from './source'
+import type { Workspace } from './workspace'
+
+/*
+ * One plain record of each kind, whole and consistent with the others, from which tests make what
+ * they are about by changing a field or two. Nothing but tests imports this file.
+ */
+
+const T0 = '2026-11-24T10:00:00.000Z'
+
+export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
+  return {
+    id: 'ws',
+    seed: null,
+    held: null,
+    lastBundleAt: null,
+    lastVisitAt: null,
+    receiptCursor: 0,
+    createdAt: T0,
+    ...change,
+  }
+}
+
+export function aBrand(change: Partial<Brand> = {}): Brand {
+  return {
+    id: 'brand',
+    name: 'The Yard',
+    zone: 'Europe/Lisbon',
+    quiet: [],
+    houseStyle: { hashtags: [], neverSay: [], closingLines: [] },
+    held: null,
+    createdAt: T0,
+    ...change,
+  }
+}
+
+/** An account that may post every day at nine and at five. */
+export function anAccount(change: Partial<Account> = {}): Account {
+  const days = [1, 2, 3, 4, 5, 6, 7]
+  return {
+    id: 'account',
+    brand: 'brand',
+    network: 'murmur',
+    remoteId: 'remote',
+    handle: 'the.yard',
+    name: 'The Yard',
+    profileUrl: 'http://localhost/@the.yard',
+    zone: 'Europe/Lisbon',
+    slots: days.flatMap((weekday) => [
+      { weekday, at: '09:00' },
+      { weekday, at: '17:00' },
+    ]),
+    quiet: [],
+    maxPerDay: 2,
+    maxPerWeek: 14,
+    gapMinutes: 120,
+    health: { state: 'linked', since: T0, message: 'Linked.' },
+    held: null,
+    linkedAt: T0,
+    ...change,
+  }
+}
+
+export function aSource(change: Partial<Source> = {}): Source {
+  return {
+    id: 'source',
+    brand: 'brand',
+    kind: 'feed',
+    title: 'The journal',
+    url: 'http://journal.localhost/feed.xml',
+    siteUrl: null,
+    visitEveryMinutes: 180,
+    nextVisitAt: T0,
+    lastVisit: null,
+    failures: 0,
+    etag: null,
+    lastModified: null,
+    held: null,
+    createdAt: T0,
+    ...change,
+  }
+}
+
+export function aPiece(change: Partial<Piece> = {}): Piece {
+  const text = 'A seam wants two strands of cotton and no more. Pay it the same day.'
+  return {
+    id: 'piece',
+    brand: 'brand',
+    source: 'source',
+    itemId: 'http://journal.localhost/seam',
+    revision: 1,
+    fingerprint: '0',
+    takenAt: T0,
+    dealt: null,
+    trouble: null,
+    seenBy: [],
+    title: 'A seam',
+    url: 'http://journal.localhost/seam',
+    author: null,
+    publishedAt: T0,
+    language: 'en',
+    categories: [],
+    summary: '',
+    text,
+    words: 14,
+    blocks: [{ kind: 'paragraph', start: 0, end: text.length, furniture: null }],
+    sentences: [
+      { start: 0, end: 47, block: 0 },
+      { start: 48, end: text.length, block: 0 },
+    ],
+    images: [],
+    ...change,
+  }
+}
+
+export function aPassage(change: Partial<Passage> = {}): Passage {
+  return {
+    id: 'passage',
+    brand: 'brand',
+    piece: 'piece',
+    revision: 1,
+    start: 0,
+    end: 47,
+    text: 'A seam wants two strands of cotton and no more.',
+    kind: 'number',
+    score: 0.8,
+    reasons: ['stands alone'],
+    before: '',
+    after: ' Pay it the same day.',
+    choice: 'kept',
+    by: 'machine',
+    lostPlace: false,
+    ...change,
+  }
+}
+
+export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
+  return {
+    id: 'pipeline',
+    brand: 'brand',
+    name: 'Journal',
+    hue: 'sky',
+    on: true,
+    sources: ['source'],
+    since: T0,
+    accounts: ['account'],
+    rhythm: { name: 'Echo', list: [0, 3] },
+    gate: 'what is flagged',
+    held: null,
+    version: 1,
+    savedAt: T0,
+    createdAt: T0,
+    ...change,
+  }
+}
+
+export function aDrip(change: Partial<Drip> = {}): Drip {
+  return {
+    id: 'drip',
+    brand: 'brand',
+    piece: 'piece',
+    revision: 1,
+    pipeline: null,
+    rhythm: { name: 'Echo', list: [0, 3] },
+    startDay: '2026-11-25',
+    accounts: ['account'],
+    days: [0, 3],
+    missing: [],
+    seed: 1,
+    held: null,
+    createdAt: T0,
+    ...change,
+  }
+}
+
+export function aPost(change: Partial<Post> = {}): Post {
+  return {
+    id: 'post',
+    brand: 'brand',
+    drip: 'drip',
+    pipeline: null,
+    piece: 'piece',
+    beat: 0,
+    account: 'account',
+    network: 'murmur',
+    passage: 'passage',
+    wording: {
+      angle: 'number',
+      text: 'A seam wants two strands of cotton and no more.',
+      firstComment: null,
+      hashtags: [],
+      spans: [{ start: 0, end: 47 }],
+      score: 0.8,
+    },
+    others: [],
+    edited: false,
+    link: null,
+    media: null,
+    checks: [],
+    accepted: [],
+    wished: '2026-11-25T12:00:00.000Z',
+    at: '2026-11-25T09:00:00.000Z',
+    reasons: [],
+    state: 'approved',
+    held: null,
+    pinned: false,
+    generation: 1,
+    revision: 0,
+    publishedAt: null,
+    publicUrl: null,
+    visibility: null,
+    failure: null,
+    ...change,
+  }
+}
