@@ -16,12 +16,16 @@ export const CLOSINGS: Readonly<Record<Angle, readonly string[]>> = {
     'What would you add before the first step?',
     'Where does it go wrong for you?',
   ],
-  contrast: ['Have you found the opposite?', 'What changed your mind about it?', 'Where does it not hold?'],
+  contrast: [
+    'Where have you found the opposite?',
+    'What changed your mind about it?',
+    'Where does it not hold?',
+  ],
   myth: ['Which version were you taught?', 'Where did you first hear it?'],
   story: [
-    'When did you learn it the same way?',
-    'What hangs on your wall as a reminder?',
     'What is your version of this story?',
+    'What did you do differently the next time?',
+    'Who told it to you first?',
   ],
   checklist: [
     'What is on your list that is not on this one?',

@@ -81,7 +81,11 @@ function chooseTags(hashtags: readonly string[], count: number, body: string): s
       .split(/(?=\p{Lu})/u)
       .map((w) => stem(w))
       .every((w) => w.length < 3 || STOP_WORDS.has(w) || lower.includes(w))
-  return [...fitting.filter(inBody), ...fitting.filter((t) => !inBody(t))].slice(0, count)
+  const ranked = [...fitting.filter(inBody), ...fitting.filter((t) => !inBody(t))]
+  const within = (a: string, b: string): boolean => a !== b && b.toLowerCase().includes(stem(a))
+  return ranked
+    .filter((t, i) => !ranked.slice(0, count + 1).some((o, j) => j !== i && within(t, o)))
+    .slice(0, count)
 }
 
 /** The first sentence of a paragraph, good enough for measuring: up to the first end mark before a space. */

@@ -19,6 +19,8 @@ export interface Draft {
   spans: Place[]
   /** Whether the first words are not the piece's own order: a label or a question from a heading. */
   framed: boolean
+  /** Whether it begins with "the" and a thing that the piece named before it. */
+  known: boolean
 }
 
 /** A passage as the writer sees it. */
@@ -40,6 +42,8 @@ const ANGLE_OF: Readonly<Record<PassageKind, Angle>> = {
 interface Section {
   heading: string | null
   headingPlace: Place | null
+  /** Whether the first of the sentences follows right after the heading. */
+  opens: boolean
   sentences: SentenceFeatures[]
 }
 
@@ -67,6 +71,7 @@ export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
         paragraphs: [piece.text.slice(passage.start, passage.end)],
         spans: [{ start: passage.start, end: passage.end }],
         framed: false,
+        known: false,
       },
     ]
   const drafts: Draft[] = []
@@ -80,12 +85,12 @@ export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
   const at = section.sentences.indexOf(run[0] as SentenceFeatures)
   for (let length = run.length; length >= 1; length--) add(run.slice(0, length))
   for (const f of run.slice(1)) if (!opensOnKnown(f.sentence.tokens)) add([f], angleOf([f], angle))
-  for (let i = 1; i < run.length; i++) {
-    const strong = run[i] as SentenceFeatures
-    const rest = run.filter((f) => f !== strong)
-    if (canLead(strong, rest, run[i + 1]) && stands(rest))
-      drafts.push(draftFrom(piece, [[strong], rest], angleOf([strong], angle)))
-  }
+  const strong = run[run.length - 1]
+  const rest = run.slice(0, -1)
+  const next = section.sentences[at + run.length]
+  const concludes = next === undefined || next.sentence.block !== strong?.sentence.block
+  if (strong && concludes && canLead(strong, rest) && stands(rest))
+    drafts.push(draftFrom(piece, [[strong], rest], angleOf([strong], angle)))
   for (const extra of [1, 2, 3]) {
     const wider = section.sentences.slice(at, at + run.length + extra)
     if (wider.length === run.length + extra) add(wider)
@@ -115,20 +120,23 @@ function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle
 }
 
 /**
- * Whether a sentence can be taken out of its place and put in front of the others: it stands
- * alone without any pronoun, nothing after it leans on it, and no order of steps or events breaks.
+ * Whether a sentence can be taken from its place and put in front of the others: it is the last
+ * of its paragraph, where conclusions stand, and says what is so in general, without a pronoun, a
+ * thing known from before, or a place in an order of steps or events. The others are the
+ * paragraph's sentences before it, none of which announces it.
  */
-function canLead(
-  hook: SentenceFeatures,
-  rest: readonly SentenceFeatures[],
-  next: SentenceFeatures | undefined,
-): boolean {
-  const { tokens, text } = hook.sentence
-  if (!stands([hook]) || hook.past || opensOnKnown(tokens) || text.split(/\s+/).length < 5) return false
-  if (tokens.some((t) => THIRD_PERSON.has(t.lower))) return false
-  if (hook.imperative && rest.some((f) => f.imperative && f.sentence.start < hook.sentence.start))
-    return false
-  return !(next && rest.includes(next) && danglingWords(next.sentence.tokens, next.sentence.text) !== null)
+function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boolean {
+  const { tokens, text, block } = hook.sentence
+  if (!stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens)) return false
+  if (tokens.some((t) => t.lower === 'will')) return false
+  if (text.split(/\s+/).length < 5 || tokens.some((t) => THIRD_PERSON.has(t.lower))) return false
+  const end = rest[rest.length - 1]
+  return (
+    rest.length >= 2 &&
+    rest.every((f) => f.sentence.block === block && f.sentence.end <= hook.sentence.start && !f.question) &&
+    end !== undefined &&
+    !promisesList(end.sentence.text)
+  )
 }
 
 /** Whether a run reads as a whole: nothing dangles, no caveat is cut off, it ends on a statement. */
@@ -178,7 +186,9 @@ function draftFrom(
       open = true
     }
   }
-  return { angle, paragraphs, spans, framed: false }
+  const first = parts[0]?.[0]
+  const known = first !== undefined && opensOnKnown(first.sentence.tokens)
+  return { angle, paragraphs, spans, framed: false, known }
 }
 
 const ASKS = /^(how|what|why|when|where|which|who|whose|should|can|do|does|is|are|will)\b/i
@@ -191,7 +201,7 @@ function headingDrafts(
   at: number,
 ): Draft[] {
   const { heading, headingPlace } = section
-  if (!heading || !headingPlace || at !== 0) return []
+  if (!heading || !headingPlace || at !== 0 || !section.opens) return []
   const first = run[0]
   if (!first || first.question) return []
   const words = heading.replace(/[?.!:]+$/, '').split(/\s+/)
@@ -212,6 +222,7 @@ function headingDrafts(
       paragraphs: [`${opener} ${body.paragraphs[0] ?? ''}`, ...body.paragraphs.slice(1)],
       spans: [{ ...headingPlace }, ...body.spans],
       framed: true,
+      known: false,
     })
     const asks = ASKS.test(heading) && words.length >= 3 && !isClause(words)
     if (asks) found.push(withHeading(`${words.join(' ')}?`, 'question'))
@@ -219,7 +230,7 @@ function headingDrafts(
       words.length >= 2 &&
       words.length <= 5 &&
       part.some((f) => f.imperative) &&
-      /^(before|after|when|for|with|without|where|in|on|at)\b/i.test(heading) &&
+      /^(before|after|when|for|with|without|where|in|on|at|how to)\b/i.test(heading) &&
       !/[.?!]$/.test(heading)
     )
       found.push({
@@ -236,8 +247,9 @@ function headingDrafts(
 /** "What it teaches" and "Why we scarf" are noun clauses: with a question mark they are no question. */
 function isClause(words: readonly string[]): boolean {
   const [head, second] = words.map((w) => w.toLowerCase())
+  if (head === 'how') return second === 'to'
   if (!head || !/^(what|why|when|where|which|who)$/.test(head)) return false
-  return !/^(is|are|was|were|do|does|did|can|could|should|would|will|has|have|to)$/.test(second ?? '')
+  return !/^(is|are|was|were|do|does|did|can|could|should|would|will|has|have)$/.test(second ?? '')
 }
 
 function lowerFirst(text: string, first: SentenceFeatures): string {
@@ -247,8 +259,9 @@ function lowerFirst(text: string, first: SentenceFeatures): string {
 }
 
 /**
- * Long bodies for networks that like them: a hook that stands alone, then three to five short
- * paragraphs from the same section, in the piece's order.
+ * Long bodies for networks that like them: a hook that stands alone, then short paragraphs of
+ * what follows it, or the paragraph's conclusion moved to the front and then what leads to it.
+ * Beyond that the piece's own order is kept.
  */
 function longDrafts(
   piece: PieceContent,
@@ -257,36 +270,30 @@ function longDrafts(
   angle: Angle,
 ): Draft[] {
   const found: Draft[] = []
-  const hooks = section.sentences.filter(
-    (f) => !f.dangling && !f.question && f.verb && f.sentence.text.length <= 200 && f.ageing === null,
-  )
   const from = section.sentences.indexOf(run[0] as SentenceFeatures)
-  for (const hook of hooks) {
-    const where = section.sentences.indexOf(hook)
-    const inRun = run.includes(hook)
-    const near = where >= from - 3 && where <= from + run.length + 3
-    if (!near && !inRun) continue
-    for (const extra of [5, 3, 2, 1, 0]) {
-      const body = section.sentences
-        .slice(Math.max(0, from - (extra > 2 ? 1 : 0)), from + run.length + extra)
-        .filter((f) => f !== hook)
-      const before = body[0] !== undefined && where < section.sentences.indexOf(body[0])
-      if (!before && !canLead(hook, body, section.sentences[where + 1])) continue
-      if (body.length < 2 || !stands(body)) continue
-      const parts = [[hook], ...inPairs(body)]
-      if (parts.length < 3 || parts.length > 6) continue
-      found.push(
-        draftFrom(
-          piece,
-          parts,
-          hook.imperative && body.filter((f) => f.imperative).length >= 2
-            ? 'checklist'
-            : angleOf([hook, ...body], angle),
-        ),
-      )
+  const add = (hook: SentenceFeatures, body: readonly SentenceFeatures[]): void => {
+    const parts = [[hook], ...inPairs(body)]
+    if (body.length < 2 || parts.length < 3 || parts.length > 6) return
+    const orders = body.filter((f) => f.imperative).length
+    found.push(
+      draftFrom(piece, parts, hook.imperative && orders >= 2 ? 'checklist' : angleOf([hook, ...body], angle)),
+    )
+  }
+  for (const start of [from - 2, from - 1, from, from + 1]) {
+    const hook = section.sentences[start]
+    if (!hook || hook.question || hook.sentence.text.length > 200 || !stands([hook])) continue
+    for (const extra of [5, 4, 3, 2, 1, 0]) {
+      const body = section.sentences.slice(start + 1, from + run.length + extra)
+      if (body.length < from + run.length + extra - start - 1 || !stands([hook, ...body])) continue
+      add(hook, body)
       break
     }
   }
+  const block = run[0]?.sentence.block
+  const paragraph = section.sentences.filter((f) => f.sentence.block === block)
+  const last = paragraph[paragraph.length - 1]
+  const rest = paragraph.slice(0, -1)
+  if (last && last.sentence.text.length <= 200 && canLead(last, rest) && stands(rest)) add(last, rest)
   return found
 }
 
@@ -303,36 +310,40 @@ function inPairs(body: readonly SentenceFeatures[]): SentenceFeatures[][] {
   return parts
 }
 
+/** The running paragraphs around a place: up to its heading, and broken by whatever is not running text. */
 function sectionOf(piece: PieceContent, place: Place): Section {
   const block = piece.blocks.findIndex((b) => b.start <= place.start && place.start < b.end)
+  const runs = (i: number): boolean => {
+    const b = piece.blocks[i]
+    return b !== undefined && b.furniture === null && (b.kind === 'paragraph' || b.kind === 'quotation')
+  }
   let top = block
   while (top >= 0 && piece.blocks[top]?.kind !== 'heading') top--
+  let first = block
+  while (runs(first - 1)) first--
   let end = block + 1
-  while (end < piece.blocks.length && piece.blocks[end]?.kind !== 'heading') end++
+  while (runs(end)) end++
   const heading = top >= 0 ? piece.blocks[top] : undefined
   return {
     heading: heading ? piece.text.slice(heading.start, heading.end) : null,
     headingPlace: heading ? { start: heading.start, end: heading.end } : null,
+    opens: first === top + 1,
     sentences: analyse(piece)
-      .filter((s) => {
-        const b = piece.blocks[s.block]
-        return (
-          s.block > top &&
-          s.block < end &&
-          b?.furniture === null &&
-          (b.kind === 'paragraph' || b.kind === 'quotation')
-        )
-      })
+      .filter((s) => s.block >= first && s.block < end && runs(s.block))
       .map(sentenceFeatures),
   }
 }
 
-/** Whether a heading speaks of as many things as a list has: "Seven places to look first". */
-function namesCount(heading: string, count: number): boolean {
+/** Whether a heading may stand over a list: it names no other count than the list has. */
+function mayHead(heading: string, count: number): boolean {
   return heading
     .toLowerCase()
     .split(/[^\p{L}\p{N}]+/u)
-    .some((w) => (NUMBER_WORDS[w] ?? Number(w)) === count && heading.split(/\s+/).length >= 3)
+    .filter((w) => w !== 'first' && w !== 'second' && w !== 'once' && w !== 'one')
+    .every((w) => {
+      const number = NUMBER_WORDS[w] ?? (/^\d+$/.test(w) ? Number(w) : null)
+      return number === null || number === count
+    })
 }
 
 /** A list with its lead-in or its heading, whole: one step a line, numbered where the piece does. */
@@ -346,9 +357,9 @@ function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
       ? piece.text.slice(Math.max(blocks[0].start, passage.start), blocks[0].end)
       : null
   const section = sectionOf(piece, first)
-  const counted = section.heading !== null && namesCount(section.heading, items.length)
-  const title = (counted ? (section.heading ?? piece.title) : piece.title).replace(/[.:!?]+$/, '')
-  const lead = leadText ?? `${title}:`
+  const title = [section.heading, piece.title].find((t) => t !== null && mayHead(t, items.length))
+  if (!leadText && !title) return []
+  const lead = leadText ?? `${title?.replace(/[.:!?]+$/, '') ?? ''}:`
   const ordered = first.list?.ordered ?? false
   const lines = items.map((b, i) => `${ordered ? `${i + 1}.` : '–'} ${piece.text.slice(b.start, b.end)}`)
   const spans = [
@@ -358,7 +369,13 @@ function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
     { start: passage.start, end: passage.end },
   ]
   const drafts: Draft[] = [
-    { angle: 'checklist', paragraphs: [lead, lines.join('\n')], spans, framed: leadText === null },
+    {
+      angle: 'checklist',
+      paragraphs: [lead, lines.join('\n')],
+      spans,
+      framed: leadText === null,
+      known: false,
+    },
   ]
   const alone = items
     .map((b) =>

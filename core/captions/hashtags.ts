@@ -1,5 +1,5 @@
 import type { PieceContent } from '../model'
-import { analyse } from '../reading'
+import { analyse, type Token } from '../reading'
 import { STOP_WORDS } from '../passages'
 
 /**
@@ -37,17 +37,25 @@ const GENERAL = new Set(
 
 /** Up to eight phrases of one to three words that name what the piece is about. */
 export function keyPhrases(piece: PieceContent): string[] {
-  const counts = new Map<string, { count: number; words: number }>()
+  const counts = new Map<string, { count: number; words: number; forms: Map<string, number> }>()
   const title = piece.title.toLowerCase()
   for (const sentence of analyse(piece)) {
     if (piece.blocks[sentence.block]?.furniture !== null) continue
-    let run: string[] = []
+    let run: Token[] = []
     const close = (): void => {
       for (let from = 0; from < run.length; from++)
         for (let to = from + 1; to <= Math.min(run.length, from + 2); to++) {
-          const phrase = run.slice(from, to).join(' ')
-          const entry = counts.get(phrase) ?? { count: 0, words: to - from }
+          const phrase = run
+            .slice(from, to)
+            .map((t) => t.lemma)
+            .join(' ')
+          const form = run
+            .slice(from, to)
+            .map((t) => t.lower)
+            .join(' ')
+          const entry = counts.get(phrase) ?? { count: 0, words: to - from, forms: new Map() }
           entry.count++
+          entry.forms.set(form, (entry.forms.get(form) ?? 0) + 1)
           counts.set(phrase, entry)
         }
       run = []
@@ -58,15 +66,18 @@ export function keyPhrases(piece: PieceContent): string[] {
         /^[\p{L}-]{3,}$/u.test(token.text) &&
         !STOP_WORDS.has(token.lower) &&
         !GENERAL.has(token.lemma)
-      if (noun) run.push(token.lemma)
+      if (noun) run.push(token)
       else close()
     }
     close()
   }
   return [...counts]
-    .filter(([phrase, { count }]) => count >= (title.includes(phrase) ? 2 : 4))
-    .map(([phrase, { count, words }]) => ({
-      phrase,
+    .filter(
+      ([phrase, { count, words }]) =>
+        (words > 1 || phrase.length >= 5) && count >= (title.includes(phrase) || words > 1 ? 2 : 4),
+    )
+    .map(([phrase, { count, words, forms }]) => ({
+      phrase: [...forms].sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)[0]?.[0] ?? phrase,
       weight: count * words * (title.includes(phrase) ? 3 : 1),
     }))
     .sort((a, b) => b.weight - a.weight || (a.phrase < b.phrase ? -1 : 1))

@@ -48,7 +48,8 @@ export interface WrittenPost {
 /**
  * Writes the posts of a drip. Passages rotate over the accounts as in a Latin square: at beat k
  * account j takes passage (k + j) mod n, so that no beat carries a passage twice and each account
- * gets each passage once. For every post many drafts are made, fitted and checked; the best by
+ * gets each passage once. Where nothing good can be made of that one, another takes its turn that
+ * neither the account nor the beat has had, then a spare one. For every post many drafts are made, fitted and checked; the best by
  * `scoreWording` is taken and the next ones are kept as other wordings. No two captions of the
  * drip open alike, and none comes over the likeness bound with its account or a sibling.
  */
@@ -64,17 +65,30 @@ export function writeDrip(
   const writer = new Writer(request, random)
   const posts: WrittenPost[] = []
   const all = days.length * accounts.length
+  const had = new Map(accounts.map((a) => [a.id, new Set<FoundPassage>()]))
   days.forEach((day, beat) => {
+    const atBeat = new Set<FoundPassage>()
     accounts.forEach((account, column) => {
-      const index = beat < modulus ? (beat + column) % modulus : -1
-      const passage = used[index] ?? null
-      posts.push(writer.post(account, beat, day, passage, extra))
+      const mine = had.get(account.id) ?? new Set()
+      const turn = (i: number): FoundPassage | undefined => used[(beat + column + i) % modulus]
+      const candidates = [...Array.from({ length: modulus }, (_, i) => turn(i)), ...extra].filter(
+        (p): p is FoundPassage => p !== undefined && !mine.has(p) && !atBeat.has(p),
+      )
+      const post = writer.post(account, beat, day, candidates)
+      if (post.passage && post.wording) {
+        mine.add(post.passage)
+        atBeat.add(post.passage)
+      }
+      posts.push(post)
       onProgress?.(posts.length, all)
     })
   })
   assignPictures(posts, piece.images.length, accounts)
   return posts.map((post) => writer.check(post))
 }
+
+/** The share of a brief's shortest length below which a caption is too slight for its network. */
+const LEAST_OF_BAND = 0.5
 
 class Writer {
   readonly #request: WriteRequest
@@ -85,7 +99,6 @@ class Writer {
   readonly #written: EarlierCaption[] = []
   readonly #angles = new Map<string, string[]>()
   readonly #closings = new Set<string>()
-  readonly #taken = new Set<FoundPassage>()
   #framed = 0
 
   constructor(request: WriteRequest, random: Random) {
@@ -98,12 +111,12 @@ class Writer {
     account: { id: string; network: string },
     beat: number,
     day: number,
-    passage: FoundPassage | null,
-    extra: readonly FoundPassage[],
+    candidates: readonly FoundPassage[],
   ): WrittenPost {
     const profile = network(account.network)
     const base = { beat, day, account: account.id, network: account.network, picture: null }
-    if (!passage)
+    const [first] = candidates
+    if (!first)
       return {
         ...base,
         passage: null,
@@ -117,24 +130,23 @@ class Writer {
           },
         ],
       }
-    for (const candidate of [passage, ...extra.filter((p) => !this.#taken.has(p))]) {
+    for (const candidate of candidates) {
       const ranked = this.#rank(candidate, account, profile)
       const best = ranked[0]
       if (!best) continue
-      if (candidate !== passage) this.#taken.add(candidate)
       this.#remember(best, account)
       return { ...base, passage: candidate, wording: best, others: unlike(best, ranked.slice(1)), checks: [] }
     }
     return {
       ...base,
-      passage,
+      passage: first,
       wording: null,
       others: [],
       checks: [
         {
           code: 'too-thin',
           severity: 'block',
-          message: `No caption for ${profile.name} can be made of this passage that is whole, fits, and is unlike the others. Stretch it in the Reader or write one by hand.`,
+          message: `No caption for ${profile.name} can be made of the passages that are left that is whole, fits, and is unlike the others. Keep or add a passage in the Reader, or choose a shorter rhythm.`,
         },
       ],
     }
@@ -176,6 +188,7 @@ class Writer {
         closing,
       })
       if (!made || this.#openings.has(opening(made.text))) continue
+      if (measure(made.text, profile.text) < brief.length.least * LEAST_OF_BAND) continue
       if (near.some((w) => likeness(w.text, made.text) > LIKENESS_BOUND)) continue
       const blocked = checkCaption(made.text, { profile, house, source: '', pictures: 99, others: [] }).some(
         (c) => c.severity === 'block',
@@ -251,6 +264,7 @@ export function scoreWording(
     0.15 * shape
   if (made.angle === lastAngles[0]) score -= 0.12
   else if (made.angle === lastAngles[1]) score -= 0.04
+  if (draft.known) score -= 0.12
   if (draft.framed) score -= made.angle === 'question' ? 0.02 : 0.06
   return Math.max(0, score)
 }

@@ -80,6 +80,18 @@ export function danglingWords(
     if (ofPronoun || bare) return first.text
   }
   if (opens && second && /^(more|less|fewer|enough)$/.test(first.lower) && isVerb(second)) return first.text
+  if (opens && first.lower === 'none' && second?.lower !== 'of') return first.text
+  if (opens) {
+    const often = /^(?:once|twice|\w+ times)(?: an? \w+)? (?:is|are|was|were)\b/i.exec(text)
+    if (often) return often[0]
+    const elapsed =
+      /^(?:after|within|in) (?:an? )?(?:\w+ )?(?:minutes?|hours?|days?|weeks?|months?|years?),? (?:you|it|they|we|he|she|your)\b/i.exec(
+        text,
+      )
+    if (elapsed) return elapsed[0]
+    const cut = ellipsis(tokens) ?? pronounThat(tokens)
+    if (cut) return cut
+  }
   if (opens && words.length > 2) {
     const other = /\b(?:every|any|no|some)(?:thing|body|one) else\b/i.exec(text)
     if (other && !/\bthan\b/.test(text)) return other[0]
@@ -90,9 +102,11 @@ export function danglingWords(
         text,
       )
     if (counted) return counted[0]
-    const unitless = /(?<![\d.:]) (\d+(?:\.\d+)?)[.!]?$/.exec(text)
+    const unitless = /(?<![\d.:]) (\d+(?:\.\d+)?)(?:[.!]?$| (?:as|and|or|than|in)\b)/.exec(text)
     if (unitless && !/^(?:19|20)\d\d$/.test(unitless[1] ?? '')) return unitless[1] ?? text
   }
+  const allOf = /\ball (?:two|three|four|five|six|seven|eight|nine|ten)\b(?! (?:of|[a-z]+s)\b)/i.exec(text)
+  if (allOf) return allOf[0]
   const nouns = {
     singular: before.some((t) => isNoun(t) && !isPlural(t)),
     plural: before.some((t) => isNoun(t) && isPlural(t)),
@@ -111,6 +125,14 @@ export function danglingWords(
     const token = tokens[i] as Token
     const next = tokens[i + 1]
     if (token === order) continue
+    if (isBarePronoun(tokens, i) && !(token.lower === 'one' ? nouns.singular : nouns.plural))
+      return token.text
+    const rate = /^an?$/.test(next?.lower ?? '') && TIMES.has(tokens[i + 2]?.lemma ?? '')
+    if (opens && token.pos === 'NUM' && rate && !nouns.plural) return token.text
+    if (isNoun(token) && TIMES.has(token.lemma)) {
+      lemmas.add(token.lemma)
+      continue
+    }
     if (isNoun(token) || token.pos === 'NUM') {
       if (isPlural(token) || token.pos === 'NUM') nouns.plural = true
       else nouns.singular = true
@@ -130,6 +152,7 @@ export function danglingWords(
     }
     if (THIRD_PERSON.has(token.lower)) {
       if (isExpletive(tokens, i)) continue
+      if (opens && afterFrontedPhrase(tokens, i)) return token.text
       if (PLURAL_PRONOUNS.has(token.lower)) {
         const coordinated = tokens.slice(0, i).concat(before).filter(isNoun).length >= 2
         if (!nouns.plural && !coordinated && !people([...before, ...tokens.slice(0, i)])) return token.text
@@ -160,6 +183,81 @@ export function danglingWords(
     }
   }
   return null
+}
+
+/** Nouns of time, which no pronoun points back to: "In June it fell" is not about June. */
+const TIMES = new Set(
+  'second minute hour day night morning evening afternoon week weekend month year season spring summer autumn winter january february march april may june july august september october november december monday tuesday wednesday thursday friday saturday sunday time moment first'.split(
+    ' ',
+  ),
+)
+
+const ends = (token: Token | undefined): boolean => token === undefined || token.pos === 'PUNCT'
+
+/** A verb left out because the sentence before had it: "Water does not, and …", "Slow checkouts are." */
+function ellipsis(tokens: readonly Token[]): string | null {
+  for (let i = 1; i < tokens.length; i++) {
+    const token = tokens[i] as Token
+    if (token.pos === 'VERB' || /^(what|how|who|where|which|that|than|as|when|whatever)$/.test(token.lower))
+      return null
+    if (!/^(is|are|was|were|do|does|did|have|has|had|can|could|will|would|should)$/.test(token.lower))
+      continue
+    const negated = /^n?o?[’']?t$/.test(tokens[i + 1]?.lower ?? '') || tokens[i + 1]?.lower === 'not'
+    if (ends(tokens[negated ? i + 2 : i + 1])) return `${tokens[i - 1]?.text ?? ''} ${token.text}`.trim()
+  }
+  return null
+}
+
+/** "Without that, …", "we cannot prove that with a graph", "on most days that gives us": a thing said before. */
+function pronounThat(tokens: readonly Token[]): string | null {
+  for (let i = 1; i < tokens.length; i++) {
+    if (tokens[i]?.lower !== 'that') continue
+    const before = tokens[i - 1] as Token
+    const next = tokens[i + 1]
+    const rest = tokens.slice(i + 1)
+    const clause = rest.slice(
+      0,
+      Math.max(
+        0,
+        rest.findIndex((t) => t.pos === 'PUNCT'),
+      ),
+    )
+    const alone =
+      (/^(what|how|why|where|when|if|because)$/.test(before.lower) && next !== undefined && isVerb(next)) ||
+      (before.pos === 'ADP' && (ends(next) || (next !== undefined && isVerb(next)))) ||
+      (isVerb(before) && (ends(next) || (next?.pos === 'ADP' && !clause.some(isVerb)))) ||
+      (isNoun(before) && isPlural(before) && next !== undefined && isVerb(next) && /[^s]s$/.test(next.lower))
+    if (alone) return `${before.text} that`
+  }
+  return null
+}
+
+/** "Read both, …", "if you pick one out": a pronoun for things that must have been named. */
+function isBarePronoun(tokens: readonly Token[], index: number): boolean {
+  const token = tokens[index]
+  const next = tokens[index + 1]
+  const before = tokens[index - 1]
+  if (token?.lower === 'both') return ends(next)
+  return (
+    token?.lower === 'one' &&
+    before !== undefined &&
+    isVerb(before) &&
+    (ends(next) || next?.pos === 'ADP' || /^(out|up|down|off|away|in|on|back|over)$/.test(next?.lower ?? ''))
+  )
+}
+
+/** "At a whisper it fades": a subject pronoun right after a fronted phrase, whose noun it cannot mean. */
+function afterFrontedPhrase(tokens: readonly Token[], index: number): boolean {
+  const next = tokens[index + 1]
+  const before = tokens.slice(0, index)
+  return (
+    /^(it|they|he|she)$/.test(tokens[index]?.lower ?? '') &&
+    before[0]?.pos === 'ADP' &&
+    before.length <= 7 &&
+    !before.some(isVerb) &&
+    next !== undefined &&
+    isVerb(next)
+  )
 }
 
 /** "It is raining", "it takes an hour to…", "it is rain that…": a subject that points at nothing. */
@@ -221,7 +319,11 @@ export function isPast(tokens: readonly Token[]): boolean {
   const past = verbs.filter(
     (t) => IRREGULAR_PAST.has(t.lower) || (/ed$/.test(t.lower) && t.lower !== t.lemma),
   )
-  const present = verbs.filter((t) => /^(is|are|am|has|have|do|does|will|can|may|should|must)$/.test(t.lower))
+  const present = verbs.filter(
+    (t) =>
+      /^(is|are|am|has|have|do|does|will|can|may|should|must)$/.test(t.lower) ||
+      (t.pos === 'VERB' && /s$/.test(t.lower) && t.lower !== t.lemma),
+  )
   return past.length > present.length
 }
 
@@ -242,7 +344,7 @@ export function numbersIn(tokens: readonly Token[]): Token[] {
 }
 
 const CONTRAST =
-  /\b(?:not [^.;]{2,60}[,;:] (?:but|it)|rather than|instead of|more than|less than|worse|but|while|whereas|never|nobody|only|the one thing|costs more|not the)\b/i
+  /\b(?:not [^.;]{2,60}[,;:] (?:but|it)\b|not [^.;]{2,40}[:;] an? \w|rather than|instead of|whereas|(?:more|less|fewer|better|worse|cheaper|longer|stronger|faster) than|looks? [^.;]{2,60}\b(?:but|and)\b|does not [^.;]{2,80}\b(?:does|but)\b|, not (?:(?:an?|the|at|from|in|with|by|on|to|for)\b|\w+[.,;]))/i
 
 const ENUMERATES =
   /\b(?:two|three|four|five|six|seven|eight|nine|ten|several|\d+) (?:[a-z-]+ )?(?:places|things|ways|answers|reasons|kinds|sorts|steps|rules|parts|questions|options|methods|signs|points|lessons|mistakes|stages|causes|types)\b/i

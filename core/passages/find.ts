@@ -18,7 +18,11 @@ interface Candidate {
 
 /** Lengths in characters that a passage may have; the best lies between 80 and 280. */
 const LENGTH = { least: 35, most: 900, good: [80, 280] as const }
-const RUN = 4
+
+/** The most sentences in a run: fewer where the piece has few, so that it does not use itself up. */
+function longestRun(sentences: number): number {
+  return sentences < 25 ? 2 : sentences < 60 ? 3 : 4
+}
 
 /**
  * The passages of a piece that are worth quoting, best first, none overlapping another.
@@ -41,11 +45,12 @@ export function findPassages(piece: PieceContent, count = 24): FoundPassage[] {
     else blocks.set(f.sentence.block, [f])
   }
   const candidates: Candidate[] = []
+  const longest = longestRun(features.length)
   piece.blocks.forEach((block, index) => {
     if (block.furniture !== null || block.kind === 'heading' || block.kind === 'item') return
     const run = blocks.get(index) ?? []
     for (let from = 0; from < run.length; from++)
-      for (let to = from; to < Math.min(run.length, from + RUN); to++) {
+      for (let to = from; to < Math.min(run.length, from + longest); to++) {
         const candidate = runCandidate(piece, run.slice(from, to + 1), run[to + 1], from, index, centrality)
         if (candidate) candidates.push(candidate)
       }

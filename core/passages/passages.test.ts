@@ -7,7 +7,15 @@ import { readFragment } from '../reading'
 import { readSentences } from '../reading/language'
 import { findPassages, passageAt } from '.'
 import { lexRank } from './centrality'
-import { ageingWords, danglingWords, isImperative, isPast } from './features'
+import {
+  ageingWords,
+  danglingWords,
+  isContrast,
+  isDefinition,
+  isImperative,
+  isPast,
+  promisesList,
+} from './features'
 
 const dangling = (text: string): string | null => {
   const [first] = readSentences(text)
@@ -36,6 +44,24 @@ describe('what points out of a sentence', () => {
     ['The last one is the one people leave out.', 'The last'],
     ['As shown above, the seam is open.', 'As shown'],
     ['Larch weighs about 590.', '590'],
+    ['You can multiply by 2.4 as well as we can.', '2.4'],
+    ['Water does not, and you can see at once where it beads.', 'Water does'],
+    ['Slow checkouts are.', 'checkouts are'],
+    ['A manual is, whatever it costs.', 'manual is'],
+    ['None at all, for a week, is what should worry you.', 'None'],
+    ['Without that, a restaurant bill is a private dinner.', 'Without that'],
+    ['We cannot prove that with a graph.', 'prove that'],
+    ['On most spring days that gives us from eleven until two.', 'days that'],
+    ['We keep a photograph on the wall of what that looks like.', 'what that'],
+    ['Read both, look up the dew point, and then lay your palm on the wood.', 'both'],
+    ['If you pick one out you leave a crater.', 'one'],
+    ['Once a week is enough.', 'Once a week is'],
+    ['In June it fell by nothing that our meter could show.', 'it'],
+    ['At a shout it stays by itself.', 'it'],
+    ['Here’s the test we use.', 'Here’s'],
+    ['Anna did all three.', 'all three'],
+    ['You will see twenty a day in a thaw.', 'twenty'],
+    ['After six weeks you will be a minute faster per kilometre.', 'After six weeks you'],
   ])('%s', (text, words) => {
     expect(dangling(text)).toBe(words)
   })
@@ -47,9 +73,42 @@ describe('what points out of a sentence', () => {
     'If you cannot see two cairns ahead, stop.',
     'There is a moment when the talking stops.',
     'A plank at ten per cent will swell, and it will crush its neighbour.',
+    'A torn shoot does not come back, and a cut one does.',
+    'Nobody knows what it is.',
+    'We know that with age comes patience.',
+    'Buy one good flat brush and never let it dry.',
+    'An old tree that has been left for fifteen years wants three winters.',
+    'A choir that is afraid of being too loud stops pronouncing.',
+    'The fee for a business account is deductible in full.',
+    'In a strong colony you will see old bees at the entrance.',
+    'Most people guess, and most of them guess too high.',
   ])('nothing in: %s', (text) => {
     expect(dangling(text)).toBeNull()
   })
+})
+
+it('hears a contrast only where one thing is set against another', () => {
+  for (const text of [
+    'An inspector looks at paper, not at intentions.',
+    'A soft note needs more support than a loud one.',
+    'It is not a safety net, it is noise with a pager.',
+    'Use fondant rather than syrup.',
+  ])
+    expect(isContrast(text), text).toBe(true)
+  for (const text of [
+    'Nobody likes being overtaken.',
+    'Never lift the lid in March.',
+    'We waited while it rained.',
+  ])
+    expect(isContrast(text), text).toBe(false)
+})
+
+it('knows a definition, and a sentence that promises a list', () => {
+  expect(isDefinition(tokens('A scarf is a joint with two long slopes.'))).toBe(true)
+  expect(isDefinition(tokens('A scarf is stronger.'))).toBe(false)
+  expect(promisesList('Rot begins in three places.')).toBe(true)
+  expect(promisesList('Take these with you:')).toBe(true)
+  expect(promisesList('Rot begins in three places: the stem, the sternpost and the deck edge.')).toBe(false)
 })
 
 it('tells instructions and stories from statements', () => {

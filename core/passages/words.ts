@@ -72,4 +72,4 @@ export const AGEING =
 
 /** Phrases that point at something the reader of a caption cannot see. */
 export const POINTING =
-  /\b(?:as (?:shown|above|below|mentioned|described|we saw|discussed)|(?:see|shown|listed|described|pictured) (?:below|above|here)|(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|next section|last section|previous section)|what follows|click here|here(?:’|')s how|here are|the ones? (?:above|below)|earlier in this|later in this|in this (?:article|post|piece|section|chapter|guide|course|video))\b/i
+  /\b(?:as (?:shown|above|below|mentioned|described|we saw|discussed)|(?:see|shown|listed|described|pictured) (?:below|above|here)|(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|next section|last section|previous section)|what follows|click here|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|earlier in this|later in this|in this (?:article|post|piece|section|chapter|guide|course|video))\b/i

@@ -1,5 +1,5 @@
 export { readPage, readFragment } from './html'
-export { read, KINDS, type ReadKind, type ReadResult } from './read'
+export { read, readWriting, KINDS, type ReadKind, type ReadResult } from './read'
 export { analyse, type ReadSentence } from './piece'
 export { readSentences } from './language'
 export type { Token } from './language'
