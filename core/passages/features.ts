@@ -344,7 +344,7 @@ export function numbersIn(tokens: readonly Token[]): Token[] {
 }
 
 const CONTRAST =
-  /\b(?:not [^.;]{2,60}[,;:] (?:but|it)\b|not [^.;]{2,40}[:;] an? \w|rather than|instead of|whereas|(?:more|less|fewer|better|worse|cheaper|longer|stronger|faster) than|looks? [^.;]{2,60}\b(?:but|and)\b|does not [^.;]{2,80}\b(?:does|but)\b|, not (?:(?:an?|the|at|from|in|with|by|on|to|for)\b|\w+[.,;]))/i
+  /\b(?:not [^.;]{2,60}[,;:] (?:but|it)\b|not [^.;]{2,40}[:;] an? \w|rather than|instead of|whereas|(?:more|less|fewer|better|worse|cheaper|longer|stronger|faster) (?:[a-z]+ ){0,3}than|looks? [^.;]{2,60}\b(?:but|and)\b|does not [^.;]{2,80}\b(?:does|but)\b|, not (?:(?:an?|the|at|from|in|with|by|on|to|for)\b|\w+[.,;]))/i
 
 const ENUMERATES =
   /\b(?:two|three|four|five|six|seven|eight|nine|ten|several|\d+) (?:[a-z-]+ )?(?:places|things|ways|answers|reasons|kinds|sorts|steps|rules|parts|questions|options|methods|signs|points|lessons|mistakes|stages|causes|types)\b/i
