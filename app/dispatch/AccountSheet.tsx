@@ -14,6 +14,7 @@ import {
   say,
   SelectField,
   TextField,
+  TimeField,
   weekdayName,
 } from '../ui'
 
@@ -177,15 +178,6 @@ function startOf(slot: Slot): string {
 }
 
 function SlotRow({ slot, onChange }: { slot: Slot; onChange: (slot: Slot | null) => void }) {
-  const time = (label: string, value: string, set: (time: string) => void) => (
-    <TextField
-      aria-label={label}
-      type="time"
-      w="98px"
-      value={value}
-      onChange={(e) => e.target.value && set(e.target.value)}
-    />
-  )
   return (
     <Flex gap="2" align="center" py="0.5">
       <SelectField
@@ -201,13 +193,20 @@ function SlotRow({ slot, onChange }: { slot: Slot; onChange: (slot: Slot | null)
         ))}
       </SelectField>
       {'at' in slot ? (
-        time('Time', slot.at, (at) => onChange({ ...slot, at }))
+        <TimeField label="Time" value={slot.at} onChange={(at) => onChange({ ...slot, at })} />
       ) : (
         <>
-          {time('From', slot.from, (from) =>
-            onChange({ ...slot, from, to: from > slot.to ? from : slot.to }),
-          )}
-          {time('To', slot.to, (to) => onChange({ ...slot, to, from: to < slot.from ? to : slot.from }))}
+          <TimeField
+            label="From"
+            value={slot.from}
+            onChange={(from) => onChange({ ...slot, from, to: from > slot.to ? from : slot.to })}
+          />
+          to
+          <TimeField
+            label="To"
+            value={slot.to}
+            onChange={(to) => onChange({ ...slot, to, from: to < slot.from ? to : slot.from })}
+          />
         </>
       )}
       <Button size="sm" look="quiet" aria-label="Remove this slot" onClick={() => onChange(null)}>

@@ -115,7 +115,7 @@ export function Ledger() {
               type="button"
               onClick={() => choose(post.id)}
               display="flex"
-              w="full"
+              w="calc(100% + 16px)"
               textAlign="left"
               alignItems="center"
               gap="3"

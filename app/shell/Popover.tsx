@@ -1,5 +1,6 @@
 import { Box, chakra } from '@chakra-ui/react'
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
+import { useKeys } from '../ui'
 
 /** A small panel below its face; Esc or a click outside closes it, and focus goes back to the face. */
 export function Popover({
@@ -7,11 +8,14 @@ export function Popover({
   face,
   children,
   align = 'right',
+  hotkey,
 }: {
   label: string
   face: ReactNode
   children: (close: () => void) => ReactNode
   align?: 'left' | 'right'
+  /** A key that opens and closes it. */
+  hotkey?: string
 }) {
   const [open, setOpen] = useState(false)
   const box = useRef<HTMLDivElement>(null)
@@ -21,6 +25,7 @@ export function Popover({
     setOpen(false)
     document.getElementById(faceId)?.focus()
   }
+  useKeys(hotkey ? { [hotkey]: () => setOpen(!open) } : {})
   useEffect(() => {
     if (!open) return undefined
     const outside = (event: MouseEvent): void => {

@@ -16,7 +16,7 @@ export function Button({ look = 'plain', size = 'md', hint, children, ...rest }:
     <chakra.button type="button" css={recipe({ look, size } as never)} {...rest}>
       {children}
       {hint && (
-        <chakra.kbd color="inherit" bg="transparent" opacity={0.8}>
+        <chakra.kbd color="inherit" bg="transparent">
           {hint}
         </chakra.kbd>
       )}

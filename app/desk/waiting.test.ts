@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest'
+import { aDrip, aPiece, aPipeline, aPost, anAccount, aSource } from '../../core/model/samples'
+import { waitingFor } from './waiting'
+
+const now = Date.parse('2026-11-24T10:00:00.000Z')
+type Rows = Parameters<typeof waitingFor>[0]
+const rows = (change: Partial<Rows> = {}): Rows => ({
+  posts: [],
+  pipelines: [],
+  pieces: [],
+  accounts: [],
+  sources: [],
+  drips: [],
+  now,
+  zone: 'UTC',
+  ...change,
+})
+const titles = (change: Partial<Rows>): string[] => waitingFor(rows(change)).map((w) => w.title)
+const far = '2027-03-01T09:00:00.000Z'
+
+describe('what waits for a person', () => {
+  it('is nothing where everything runs', () => {
+    const change = {
+      accounts: [anAccount()],
+      sources: [aSource({ lastVisit: { at: far, ok: true, message: '', newPieces: 0 } })],
+      pieces: [aPiece()],
+      pipelines: [aPipeline()],
+      drips: [aDrip()],
+      posts: [aPost({ pipeline: 'pipeline', at: far, state: 'handed over' })],
+    }
+    expect(titles(change)).toEqual([])
+  })
+
+  it('comes in order of urgency', () => {
+    const lost = { state: 'withdrawn' as const, since: far, message: 'The permission was withdrawn.' }
+    const flag = { code: 'ages', severity: 'flag' as const, message: '“this year” ages.', words: 'this year' }
+    const change = {
+      accounts: [anAccount({ health: lost })],
+      sources: [aSource({ lastVisit: { at: far, ok: false, message: 'It answered 404.', newPieces: 0 } })],
+      pieces: [aPiece(), aPiece({ id: 'stuck', title: 'A list', trouble: 'No passage stands alone.' })],
+      pipelines: [aPipeline()],
+      drips: [aDrip({ missing: [{ beat: 1, account: 'account', message: 'too thin' }] })],
+      posts: [
+        aPost({ id: 'failed', state: 'failed', failure: 'The text is too long.' }),
+        aPost({ id: 'late', held: { reason: 'It came late.', since: far } }),
+        aPost({ id: 'flagged', state: 'for review', checks: [flag] }),
+        aPost({ id: 'plain', state: 'for review' }),
+        aPost({ id: 'homeless', at: null }),
+      ],
+    }
+    expect(titles(change)).toEqual([
+      'Murmur lost its permission',
+      'One post was refused',
+      '1 post waits for a decision',
+      'The journal could not be visited',
+      '1 caption is flagged',
+      '1 caption waits for a yes',
+      '1 post has no place',
+      'No drip could be made of “A list”',
+      'A seam is thin',
+      '“Journal” has run dry',
+    ])
+  })
+
+  it('says what an account holds back, and leads to where it is mended', () => {
+    const lost = { state: 'expired' as const, since: far, message: 'The token has expired.' }
+    const [line] = waitingFor(
+      rows({
+        accounts: [anAccount({ health: lost })],
+        posts: [aPost(), aPost({ id: 'p2', state: 'handed over' })],
+      }),
+    )
+    expect(line).toMatchObject({
+      detail: '@the.yard: The token has expired. 2 posts are held back, nothing is lost.',
+      action: 'Link again',
+      to: '/dispatch/accounts',
+    })
+  })
+
+  it('does not count a flag that somebody accepted', () => {
+    const flag = { code: 'ages', severity: 'flag' as const, message: 'It ages.', words: 'now' }
+    const accepted = [{ code: 'ages', words: 'now', at: far }]
+    expect(titles({ posts: [aPost({ state: 'for review', checks: [flag], accepted })] })).toEqual([
+      '1 caption waits for a yes',
+    ])
+  })
+
+  it('sees a pipeline run dry three weeks ahead, and only one that is on', () => {
+    const soon = '2026-12-02T09:00:00.000Z'
+    const posts = [aPost({ pipeline: 'pipeline', at: soon })]
+    expect(titles({ pipelines: [aPipeline()], posts })).toEqual(['“Journal” runs dry on Wed 2 Dec'])
+    expect(titles({ pipelines: [aPipeline({ on: false })], posts })).toEqual([])
+  })
+})
