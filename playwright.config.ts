@@ -3,24 +3,28 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
 
-const port = Number(process.env['E2E_PORT'] ?? 4610)
-const dataDir = process.env['E2E_DATA'] ?? mkdtempSync(join(tmpdir(), 'dripline-e2e-'))
-process.env['E2E_DATA'] = dataDir
+const first = Number(process.env['E2E_PORT'] ?? 4610)
+
+/** Each spec has a server and a world of its own, so that they run side by side. */
+const SPECS = ['journey', 'demo'].map((name, index) => {
+  const key = `E2E_DATA_${index}`
+  // Playwright's workers read this file too; the folder is made once.
+  const folder = (process.env[key] ??= mkdtempSync(join(tmpdir(), 'dripline-e2e-')))
+  return { name, port: first + 2 * index, folder }
+})
 
 export default defineConfig({
   testDir: 'e2e',
-  testMatch: '*.spec.ts',
   fullyParallel: false,
-  workers: 1,
+  workers: 2,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
-    baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Lisbon',
     trace: 'retain-on-failure',
-    actionTimeout: 12_000,
+    actionTimeout: 15_000,
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
       args: [
@@ -32,13 +36,19 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
+  projects: SPECS.map(({ name, port }) => ({
+    name,
+    testMatch: `${name}.spec.ts`,
+    use: { baseURL: `http://localhost:${port}` },
+  })),
+  webServer: SPECS.map(({ name, port, folder }) => ({
+    name,
     command: 'node scripts/start.mjs',
     url: `http://localhost:${port + 1}/demo`,
-    timeout: 180_000,
-    stdout: 'ignore',
-    stderr: 'pipe',
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
-    env: { PORT: String(port), WORLD_PORT: String(port + 1), DATA_DIR: dataDir },
-  },
+    timeout: 240_000,
+    stdout: 'ignore' as const,
+    stderr: 'pipe' as const,
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 5000 },
+    env: { PORT: String(port), WORLD_PORT: String(port + 1), DATA_DIR: folder },
+  })),
 })

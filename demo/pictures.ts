@@ -273,6 +273,46 @@ const SCENES: Readonly<Record<string, { ground: string; draw: string }>> = {
       rect(700, 430, 240, 130, '#e0b74c', 'rx="34"') +
       times(8, (i) => circle(730 + (i % 4) * 56, 465 + Math.floor(i / 4) * 56, 10, '#b98f2e')),
   },
+  'slip-morning': {
+    ground: '#dfe6e0',
+    draw:
+      rect(0, 520, 1200, 280, RIVER) +
+      path('M0 330 L1200 700 L1200 800 L0 800 Z', '#b7ab92') +
+      path('M0 620 L1200 760 L1200 800 L0 800 Z', RIVER) +
+      times(4, (i) => line(80 + i * 260, 640 + i * 34, 240 + i * 260, 660 + i * 34, '#cfe0de', 7)) +
+      `<g transform="rotate(17 420 420)">${hull(LARCH, 60, 94, 0.62)}</g>` +
+      line(192, 258, 40, 400, INK, 5) +
+      circle(980, 170, 70, '#e7c77a'),
+  },
+  'bailer-bucket': {
+    ground: '#c9b48a',
+    draw:
+      times(5, (i) => line(0, 150 + i * 150, 1200, 140 + i * 152, '#a98f60', 10)) +
+      path('M180 260 L500 260 L456 640 L224 640 Z', STEEL, INK, 8) +
+      path('M180 260 C240 120 440 120 500 260', 'none', INK, 10) +
+      rect(620, 470, 220, 150, '#e2b54a', 'rx="34"') +
+      times(7, (i) => circle(650 + (i % 4) * 50, 505 + Math.floor(i / 4) * 60, 11, '#c4922f')) +
+      path('M900 360 L1100 360 L1060 560 L940 560 Z', '#efe7d6', INK, 8) +
+      rect(1084, 300, 34, 150, '#8a5a33', 'rx="14"'),
+  },
+  'oar-pair': {
+    ground: '#e4ddc9',
+    draw:
+      rect(120, 250, 700, 60, OAK, 'rx="30"') +
+      path('M800 240 L1090 210 L1110 350 L800 320 Z', OAK, INK, 5) +
+      rect(360, 242, 110, 76, '#6b4327', 'rx="10"') +
+      rect(120, 545, 680, 34, '#d9b77c', 'rx="17"') +
+      path('M790 548 C900 500 1040 500 1110 530 L1110 596 C1040 622 900 622 790 578 Z', '#d9b77c', INK, 5) +
+      rect(360, 532, 110, 60, '#6b4327', 'rx="10"') +
+      line(860, 562, 1090, 563, '#a98149', 5),
+  },
+  'oar-balance': {
+    ground: RIVER,
+    draw:
+      `<g transform="rotate(-4 600 330)">${rect(60, 310, 860, 34, '#e3c793', 'rx="17"')}${path('M900 312 C980 280 1090 280 1150 306 L1150 348 C1090 372 980 372 900 342 Z', '#e3c793', INK, 5)}${rect(300, 298, 120, 60, '#6b4327', 'rx="10"')}</g>` +
+      path('M500 800 L500 420 C500 344 580 344 580 420 L580 800 Z', '#d8a07a', INK, 8) +
+      path('M514 404 C522 378 558 378 566 404', 'none', INK, 5),
+  },
   'boat-price-tag': {
     ground: '#d7e0d2',
     draw:

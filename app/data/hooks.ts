@@ -4,7 +4,13 @@ import type { Account, Row, TableName } from '../../core/model'
 import { NETWORKS } from '../../core/networks'
 import { all, one } from './store'
 
-const OPTIONS = { revalidateOnFocus: false, revalidateOnReconnect: false, keepPreviousData: true }
+const OPTIONS = {
+  revalidateOnFocus: false,
+  revalidateOnReconnect: false,
+  keepPreviousData: true,
+  // Rows are read again only when they were written, so they need not be compared.
+  compare: (a: unknown, b: unknown) => a === b,
+}
 
 /** The records of a table whose indexed field has a value; undefined while they are being read. */
 export function useRows<T extends TableName>(

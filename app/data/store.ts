@@ -109,16 +109,16 @@ export function announce(tables: readonly TableName[]): void {
   channel?.postMessage({ tables })
 }
 
-const watchers = new Set<() => void>()
+const watchers = new Set<(tables: readonly TableName[]) => void>()
 
-/** Calls back after every write, in whichever tab it was made. Gives a function that ends it. */
-export function onWrite(watcher: () => void): () => void {
+/** Calls back after every write, in whichever tab it was made, with the tables. Gives a function that ends it. */
+export function onWrite(watcher: (tables: readonly TableName[]) => void): () => void {
   watchers.add(watcher)
   return () => watchers.delete(watcher)
 }
 
 function refresh(tables: readonly TableName[]): void {
-  for (const watcher of watchers) watcher()
+  for (const watcher of watchers) watcher(tables)
   const touched = new Set<string>(tables)
   void mutate((key) => Array.isArray(key) && key[0] === 'rows' && touched.has(String(key[1])))
 }

@@ -12,7 +12,7 @@ import {
   nowIso,
   useClock,
   useRows,
-  setActivity,
+  during,
   editSource,
 } from '../data'
 import { useWork } from '../shell'
@@ -75,15 +75,8 @@ export function Sources() {
 
 /** Visits a source and says how it went. */
 async function visitNow(id: string, title: string): Promise<void> {
-  setActivity({ label: `Visiting ${title}`, done: 0, all: 0, cancel: null })
-  try {
-    const taken = await visitSource(id, (done, all) =>
-      setActivity({ label: `Reading ${title}`, done, all, cancel: null }),
-    )
-    if (taken) say(`${count(taken, 'piece')} taken in from ${title}.`)
-  } finally {
-    setActivity(null)
-  }
+  const taken = await during(`Reading ${title}`, (show) => visitSource(id, show))
+  if (taken) say(`${count(taken, 'piece')} taken in from ${title}.`)
 }
 
 function AddSource() {

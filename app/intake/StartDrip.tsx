@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
 import { RHYTHMS, toWall, TRICKLE } from '../../core/planning'
-import { startDrip, clockNow, useAccounts, setActivity } from '../data'
+import { clockNow, during, startDrip, useAccounts } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, Labelled, NetworkMark, TextField, RhythmPicker } from '../ui'
 
@@ -29,26 +29,24 @@ export function StartDrip({
   const chosen = (accounts ?? []).filter((a) => !left.has(a.id))
   const start = async (): Promise<void> => {
     setBusy(true)
-    const show = (done: number, all: number): void =>
-      setActivity({ label: `Writing “${piece.title}”`, done, all, cancel: null })
-    show(0, 0)
     await attempt(async () =>
       onStarted(
-        await startDrip(
-          {
-            piece: piece.id,
-            accounts: chosen.map((a) => a.id),
-            rhythm,
-            startDay,
-            gate: 'everything',
-            pipeline: null,
-            actor: { brand: brand.id, label: `Start a drip of “${piece.title}”` },
-          },
-          show,
+        await during(`Writing “${piece.title}”`, (show) =>
+          startDrip(
+            {
+              piece: piece.id,
+              accounts: chosen.map((a) => a.id),
+              rhythm,
+              startDay,
+              gate: 'everything',
+              pipeline: null,
+              actor: { brand: brand.id, label: `Start a drip of “${piece.title}”` },
+            },
+            show,
+          ),
         ),
       ),
     )
-    setActivity(null)
     setBusy(false)
   }
   return (

@@ -1,5 +1,5 @@
 import type { Angle, PassageKind, PieceContent, Place } from '../model'
-import { analyse, type ReadSentence } from '../reading'
+import { analyse, type ReadSentence, type Token } from '../reading'
 import {
   danglingWords,
   isBalanced,
@@ -119,6 +119,9 @@ function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle
     : fallback
 }
 
+/** Words that set a sentence against the one before it. */
+const LEANS = new Set('will rather instead too also either such same else other another'.split(' '))
+
 /**
  * Whether a sentence can be taken from its place and put in front of the others: it is the last
  * of its paragraph, where conclusions stand, and says what is so in general, without a pronoun, a
@@ -128,7 +131,7 @@ function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle
 function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boolean {
   const { tokens, text, block } = hook.sentence
   if (!stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens)) return false
-  if (tokens.some((t) => t.lower === 'will')) return false
+  if (tokens.some((t) => LEANS.has(t.lower))) return false
   if (text.split(/\s+/).length < 5 || tokens.some((t) => THIRD_PERSON.has(t.lower))) return false
   const end = rest[rest.length - 1]
   return (
@@ -205,12 +208,10 @@ function headingDrafts(
   const first = run[0]
   if (!first || first.question) return []
   const words = heading.replace(/[?.!:]+$/, '').split(/\s+/)
-  const dangles = danglingWords(
-    analyse(piece)
-      .filter((s) => s.start >= headingPlace.start && s.end <= headingPlace.end)
-      .flatMap((s) => s.tokens),
-    heading,
-  )
+  const tokens = analyse(piece)
+    .filter((s) => s.start >= headingPlace.start && s.end <= headingPlace.end)
+    .flatMap((s) => s.tokens)
+  const dangles = danglingWords(tokens, heading)
   if (dangles !== null || /^\d/.test(heading) || words.length > 9) return []
   const found: Draft[] = []
   for (let length = run.length; length >= 1; length--) {
@@ -224,7 +225,7 @@ function headingDrafts(
       framed: true,
       known: false,
     })
-    const asks = ASKS.test(heading) && words.length >= 3 && !isClause(words)
+    const asks = ASKS.test(heading) && words.length >= 3 && !isClause(words, tokens)
     if (asks) found.push(withHeading(`${words.join(' ')}?`, 'question'))
     else if (
       words.length >= 2 &&
@@ -244,12 +245,18 @@ function headingDrafts(
   return found
 }
 
-/** "What it teaches" and "Why we scarf" are noun clauses: with a question mark they are no question. */
-function isClause(words: readonly string[]): boolean {
-  const [head, second] = words.map((w) => w.toLowerCase())
-  if (head === 'how') return second === 'to'
+/**
+ * "What it teaches", "Why we scarf" and "How long an oar should be" are noun clauses: with a
+ * question mark they are no question. "How much cotton" and "How much is too much" are.
+ */
+function isClause(words: readonly string[], tokens: readonly Token[]): boolean {
+  const [head, second, third] = words.map((w) => w.toLowerCase())
+  const asks = (word: string | undefined): boolean =>
+    /^(is|are|was|were|do|does|did|can|could|should|would|will|has|have)$/.test(word ?? '')
+  if (head === 'how')
+    return !asks(second) && !asks(third) && tokens.some((t) => t.pos === 'VERB' || t.pos === 'AUX')
   if (!head || !/^(what|why|when|where|which|who)$/.test(head)) return false
-  return !/^(is|are|was|were|do|does|did|can|could|should|would|will|has|have)$/.test(second ?? '')
+  return !asks(second)
 }
 
 function lowerFirst(text: string, first: SentenceFeatures): string {
@@ -282,6 +289,9 @@ function longDrafts(
   for (const start of [from - 2, from - 1, from, from + 1]) {
     const hook = section.sentences[start]
     if (!hook || hook.question || hook.sentence.text.length > 200 || !stands([hook])) continue
+    const before = section.sentences[start - 1]
+    // Orders are followed in order: none begins where an earlier one was left behind.
+    if (hook.imperative && before?.imperative && before.sentence.block === hook.sentence.block) continue
     for (const extra of [5, 4, 3, 2, 1, 0]) {
       const body = section.sentences.slice(start + 1, from + run.length + extra)
       if (body.length < from + run.length + extra - start - 1 || !stands([hook, ...body])) continue

@@ -89,7 +89,12 @@ export function danglingWords(
         text,
       )
     if (elapsed) return elapsed[0]
-    const cut = ellipsis(tokens) ?? pronounThat(tokens)
+    const placed =
+      /\bthe (?:first|second|third|last|next) (?:step|part|half|point|question|reason|rule|thing)\b/i.exec(
+        text,
+      )
+    if (placed) return placed[0]
+    const cut = ellipsis(tokens) ?? pronounThat(tokens) ?? pointsThere(tokens)
     if (cut) return cut
   }
   if (opens && words.length > 2) {
@@ -156,20 +161,13 @@ export function danglingWords(
       if (PLURAL_PRONOUNS.has(token.lower)) {
         const coordinated = tokens.slice(0, i).concat(before).filter(isNoun).length >= 2
         if (!nouns.plural && !coordinated && !people([...before, ...tokens.slice(0, i)])) return token.text
-      } else if (/^(he|she|him|his|himself|herself)$/.test(token.lower)) {
+      } else if (/^(he|she|him|his|her|himself|herself)$/.test(token.lower)) {
         const named =
           people([...before, ...tokens.slice(0, i)]) ||
           [...before, ...tokens.slice(0, i)].some((t) => /^(boat|ship|hull)$/.test(t.lemma))
         if (!named) return token.text
       } else if (!nouns.singular) return token.text
     }
-    if (
-      token.lower === 'her' &&
-      opens &&
-      !people(tokens.slice(0, i)) &&
-      !tokens.slice(0, i).some((t) => /^(boat|ship|hull)$/.test(t.lemma))
-    )
-      return token.text
     if (/^(this|these|those)$/.test(token.lower) && opens) {
       const known = next !== undefined && isNoun(next) && lemmas.has(next.lemma)
       const relative =
@@ -222,7 +220,10 @@ function pronounThat(tokens: readonly Token[]): string | null {
         rest.findIndex((t) => t.pos === 'PUNCT'),
       ),
     )
+    const relative = rest.findIndex((t) => /^(who|which|that|whose)$/.test(t.lower))
+    const main = rest.slice(1, relative < 0 ? undefined : relative).some(isVerb)
     const alone =
+      (tokens[0]?.pos === 'ADP' && isNoun(before) && next !== undefined && isVerb(next) && !main) ||
       (/^(what|how|why|where|when|if|because)$/.test(before.lower) && next !== undefined && isVerb(next)) ||
       (before.pos === 'ADP' && (ends(next) || (next !== undefined && isVerb(next)))) ||
       (isVerb(before) && (ends(next) || (next?.pos === 'ADP' && !clause.some(isVerb)))) ||
@@ -230,6 +231,18 @@ function pronounThat(tokens: readonly Token[]): string | null {
     if (alone) return `${before.text} that`
   }
   return null
+}
+
+/** "A pound there feels like five": a place said before; "there is" and "from there" are none. */
+function pointsThere(tokens: readonly Token[]): string | null {
+  const at = tokens.findIndex((t, i) => t.lower === 'there' && i > 0 && tokens[i - 1]?.pos === 'NOUN')
+  const next = tokens[at + 1]
+  return at > 0 &&
+    next !== undefined &&
+    next.pos !== 'PUNCT' &&
+    !/^(is|are|was|were|will|’s|'s)$/.test(next.lower)
+    ? 'there'
+    : null
 }
 
 /** "Read both, …", "if you pick one out": a pronoun for things that must have been named. */
@@ -268,7 +281,7 @@ function isExpletive(tokens: readonly Token[], index: number): boolean {
   if (rest[0] === 'takes' || rest[0] === 'took') return rest.includes('to')
   if (rest[0] !== 'is' && rest[0] !== 'was') return false
   return (
-    rest.slice(1).includes('that') ||
+    (!/^an?$/.test(rest[1] ?? '') && rest.slice(1).includes('that')) ||
     (tokens[index + 2]?.pos === 'ADJ' && rest[2] === 'to' && tokens[index + 4]?.pos === 'VERB')
   )
 }
@@ -279,6 +292,9 @@ function isPlural(token: Token): boolean {
 
 /** Whether a sentence has a finite verb or is an instruction; "Never in the house." has not. */
 export function hasVerb(tokens: readonly Token[]): boolean {
+  const verb = tokens.findIndex(isVerb)
+  // "Keel, stem, frames, and the plank the anchor hits": a list whose verb belongs to its last item.
+  if (verb > 0 && tokens.slice(0, verb).filter((t) => t.text === ',').length >= 3) return false
   return tokens.some((t) => isVerb(t) && !/ing$/.test(t.lower)) || isImperative(tokens)
 }
 

@@ -1,11 +1,11 @@
 import { asFault, type Fault } from '../../../core/model'
 import { get, post } from '../api'
 import { clockNow, readClock } from '../clock'
-import { setActivity } from './activity'
+import { during } from './activity'
 import { onWrite } from '../store'
 import { nextOwnEvent, reconcile, tick } from './tick'
 
-export { useActivity, setActivity } from './activity'
+export { during, useActivity } from './activity'
 
 const PAUSE = 3000
 const SOON = 150
@@ -60,25 +60,24 @@ export async function jump(milliseconds: number): Promise<void> {
   const until = new Date(target).toISOString()
   const hours = Math.max(1, Math.round(milliseconds / 3_600_000))
   let cancelled = false
-  try {
-    await tick()
-    while (!cancelled && clockNow() < target) {
-      setActivity({
-        label: 'Moving the demo’s time, hour by hour',
-        done: Math.min(hours, Math.round((clockNow() - from) / 3_600_000)),
-        all: hours,
-        cancel: () => {
-          cancelled = true
-        },
-      })
-      const { at } = await get<{ at: string | null }>(`/api/clock/next?until=${encodeURIComponent(until)}`)
-      const own = await nextOwnEvent()
-      const now = new Date(clockNow()).toISOString()
-      const [next = until] = [until, at, own].filter((m): m is string => m !== null && m > now).sort()
-      await post('/api/clock/advance', { to: next })
+  await during(
+    'Moving the demo’s time, hour by hour',
+    async (show) => {
       await tick()
-    }
-  } finally {
-    setActivity(null)
-  }
+      while (!cancelled && clockNow() < target) {
+        show(Math.min(hours, Math.round((clockNow() - from) / 3_600_000)), hours)
+        const [{ at }, own] = await Promise.all([
+          get<{ at: string | null }>(`/api/clock/next?until=${encodeURIComponent(until)}`),
+          nextOwnEvent(),
+        ])
+        const now = new Date(clockNow()).toISOString()
+        const [next = until] = [until, at, own].filter((m): m is string => m !== null && m > now).sort()
+        await post('/api/clock/advance', { to: next })
+        await tick()
+      }
+    },
+    () => {
+      cancelled = true
+    },
+  )
 }

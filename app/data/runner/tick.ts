@@ -1,9 +1,11 @@
 import {
   asFault,
+  TABLE_NAMES,
   type HandOver,
   type HandOverAnswer,
   type LinkedAccount,
   type ReceiptPage,
+  type TableName,
 } from '../../../core/model'
 import { toWall } from '../../../core/planning'
 import { startDrip } from '../actions/drips'
@@ -12,28 +14,46 @@ import { recall } from '../actions/posts'
 import { visitSource } from '../actions/sources'
 import { call, get, post as send } from '../api'
 import { nowIso, readClock } from '../clock'
-import { all, commit, patch, put, type Write } from '../store'
-import { setActivity } from './activity'
+import { all, commit, onWrite, patch, put, type Write } from '../store'
+import { during } from './activity'
 import { forgetUploads, readyPicture } from './media'
 import { withReceipt } from './receipts'
 
 /** How many posts go over in one request. */
 const BATCH = 50
 
+/** Tables written since they were last worked through, in whichever tab; at first all of them. */
+const dirty = new Set<TableName>(TABLE_NAMES)
+onWrite((tables) => {
+  for (const table of tables) dirty.add(table)
+})
+
+/** What decides whether a pipeline takes a piece in, and whether a post is handed over or recalled. */
+const FOR_PIPELINES: readonly TableName[] = ['pipelines', 'pieces', 'workspace', 'brands']
+const FOR_DELIVERY: readonly TableName[] = ['posts', 'accounts', 'workspace', 'brands', 'pipelines', 'drips']
+
 /**
  * One round of the work that runs by itself: collect receipts, see how the accounts are, visit
  * the sources that are due, let pipelines take in pieces, recall what is held, hand over what is
- * approved. Ticks of all tabs run one after the other.
+ * approved. The last three look only when something they depend on was written. Ticks of all
+ * tabs run one after the other.
  */
 export async function tick(): Promise<void> {
   await navigator.locks.request('dripline-tick', async () => {
-    await readClock()
-    await collectReceipts()
-    await seeAccounts()
+    await Promise.all([readClock(), collectReceipts(), seeAccounts()])
     await visitDueSources()
-    await runPipelines()
-    await recallHeld()
-    await handOver()
+    const touched = new Set(dirty)
+    dirty.clear()
+    try {
+      if (FOR_PIPELINES.some((t) => touched.has(t))) await runPipelines()
+      if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t))) {
+        await recallHeld()
+        await handOver()
+      }
+    } catch (error) {
+      for (const table of touched) dirty.add(table)
+      throw error
+    }
   })
 }
 
@@ -108,14 +128,7 @@ async function seeAccounts(): Promise<void> {
 async function visitDueSources(): Promise<void> {
   const now = nowIso()
   for (const source of (await all('sources')).filter((s) => s.held === null && s.nextVisitAt <= now)) {
-    const show = (done: number, of: number): void =>
-      setActivity({ label: `Reading ${source.title}`, done, all: of, cancel: null })
-    show(0, 0)
-    try {
-      await visitSource(source.id, show)
-    } finally {
-      setActivity(null)
-    }
+    await during(`Reading ${source.title}`, (show) => visitSource(source.id, show))
   }
 }
 
@@ -136,22 +149,21 @@ async function runPipelines(): Promise<void> {
       )
       .sort((a, b) => (published(a) < published(b) ? -1 : 1))
     for (const piece of waiting) {
-      const show = (done: number, of: number): void =>
-        setActivity({ label: `${pipeline.name} writes “${piece.title}”`, done, all: of, cancel: null })
-      show(0, 0)
       try {
         const startDay = toWall(Date.parse(nowIso()), brands.get(pipeline.brand)?.zone ?? 'UTC').date
-        await startDrip(
-          {
-            piece: piece.id,
-            accounts: pipeline.accounts,
-            rhythm: pipeline.rhythm,
-            startDay,
-            gate: pipeline.gate,
-            pipeline,
-            actor: 'machine',
-          },
-          show,
+        await during(`${pipeline.name} writes “${piece.title}”`, (show) =>
+          startDrip(
+            {
+              piece: piece.id,
+              accounts: pipeline.accounts,
+              rhythm: pipeline.rhythm,
+              startDay,
+              gate: pipeline.gate,
+              pipeline,
+              actor: 'machine',
+            },
+            show,
+          ),
         )
       } catch (error) {
         const fault = asFault(error)
@@ -164,8 +176,6 @@ async function runPipelines(): Promise<void> {
             trouble: `${pipeline.name} could not drip it: ${fault.message}`,
           })) as Write,
         ])
-      } finally {
-        setActivity(null)
       }
     }
   }
@@ -234,7 +244,10 @@ async function handOver(): Promise<void> {
 
 async function sendBatch(batch: readonly HandOver[], brands: ReadonlyMap<string, string>): Promise<void> {
   const { answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', { posts: batch })
-  if (answers.some((a) => a.result === 'media missing')) forgetUploads()
+  if (answers.some((a) => a.result === 'media missing')) {
+    forgetUploads()
+    dirty.add('posts')
+  }
   const results = new Map(answers.map((a) => [a.id, a.result]))
   const overtaken: string[] = []
   await commit(
