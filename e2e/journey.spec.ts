@@ -16,6 +16,16 @@ async function linkAccount(page: Page, network: string): Promise<void> {
   await expect(page.getByText('is linked.')).toBeVisible()
 }
 
+/** Whether the account has a post on the public page of each network. */
+async function onAllNetworks(page: Page): Promise<boolean> {
+  const pages = await Promise.all(
+    ['murmur', 'guildhall', 'shutterleaf'].map(async (network) =>
+      (await page.request.get(`${world(page)}/networks/${network}/@lantern.and.lathe`)).text(),
+    ),
+  )
+  return pages.every((text) => text.includes('<article'))
+}
+
 async function moveTime(page: Page, step: '+1 hour' | '+1 day' | '+1 week'): Promise<void> {
   const before = await page.getByTestId('clock').getAttribute('datetime')
   await page.getByRole('button', { name: 'Move the demo’s time' }).click()
@@ -34,6 +44,7 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
   context,
 }) => {
   test.setTimeout(280_000)
+  const out = page.locator('main button', { hasText: 'The network took it.' })
   await page.goto('/')
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
 
@@ -118,8 +129,10 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
   await test.step('6: they are published at their time, with receipts, and stand on the public page', async () => {
     await page.keyboard.press('6')
     await expect(page.getByText('safe to leave').first()).toBeVisible({ timeout: 30_000 })
-    await moveTime(page, '+1 week')
     await page.getByLabel('Which deliveries').selectOption('published')
+    // A day at a time, until every account has had its first post; a quiet day may lie between.
+    for (let days = 0; days < 5 && !(await onAllNetworks(page)); days++) await moveTime(page, '+1 day')
+    await expect(out.first()).toBeVisible()
     const delivery = page.locator('main button', { hasText: 'The network took it.' }).first()
     await expect(delivery).toBeVisible()
     await delivery.click()
@@ -144,19 +157,27 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
     await page.getByLabel('Rhythm').selectOption('Shower')
     await page.getByRole('switch').click()
     await expect(page.getByRole('switch')).toHaveAttribute('aria-checked', 'true')
-    await moveTime(page, '+1 week')
     await page.keyboard.press('3')
-    await expect(page.getByText('The true cost of a free boat')).toBeVisible()
-    await expect(page.getByText(/dripping, by Oakum Yard journal/).first()).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Intake' })).toBeVisible()
+    const taken = page.getByText(/dripping, by Oakum Yard journal/)
+    for (let days = 0; days < 7 && (await taken.count()) === 0; days++) await moveTime(page, '+1 day')
+    await expect(taken.first()).toBeVisible()
+    const title = await page
+      .getByRole('listitem')
+      .filter({ has: taken })
+      .getByRole('link')
+      .first()
+      .innerText()
+    await page.keyboard.press('4')
+    const drip = page.locator('main div', { has: page.getByRole('link', { name: title }) }).last()
+    await expect(page.getByRole('link', { name: title })).toBeVisible()
+    for (let days = 0; days < 4 && /0 of \d+ out/.test(await drip.innerText()); days++)
+      await moveTime(page, '+1 day')
     await page.keyboard.press('6')
     await page.getByLabel('Which deliveries').selectOption('published')
-    const before = await page.locator('main button', { hasText: 'The network took it.' }).count()
-    await moveTime(page, '+1 week')
-    await expect
-      .poll(() => page.locator('main button', { hasText: 'The network took it.' }).count(), {
-        timeout: 30_000,
-      })
-      .toBeGreaterThan(before)
+    await expect(out.first()).toBeVisible()
+    const before = await out.count()
+    expect(before).toBeGreaterThan(3)
   })
 
   await test.step('8: everything is held and lifted; a handed-over post is recalled by editing it', async () => {

@@ -1,0 +1,128 @@
+import { createServer, type Server } from 'node:http'
+import { once } from 'node:events'
+import { expect, test, type Page } from '@playwright/test'
+
+let site: Server
+let port: number
+
+/** A site of trouble beside the stand-in world: it is on loopback, so only the world's port is let through. */
+async function openTrouble(): Promise<void> {
+  site = createServer((_, response) => response.end('never reached')).listen(0, '127.0.0.1')
+  await once(site, 'listening')
+  const address = site.address()
+  port = address !== null && typeof address === 'object' ? address.port : 0
+}
+
+async function addSource(page: Page, address: string): Promise<void> {
+  await page.getByLabel('Add a source by its address').fill(address)
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
+}
+
+test.beforeAll(openTrouble)
+test.afterAll(() => {
+  site.close()
+})
+test('every bad address gets a sentence, and nothing already there is lost', async ({ page }) => {
+  await page.goto('/intake/sources')
+  await expect(page.getByText('Oakum Yard journal').first()).toBeVisible()
+  const world = `http://localhost:${Number(new URL(page.url()).port) + 1}`
+  const cases: [string, RegExp][] = [
+    [`${world}/`, /This is a web page, not a feed\. Give the address of its feed/],
+    [
+      `${world.replace('//', '//oakum-yard.')}/no-such-page`,
+      /answered 404: there is nothing at this address/,
+    ],
+    ['http://no-such-host.invalid/feed', /There is no site at no-such-host\.invalid/],
+    ['http://192.168.1.20/feed.xml', /lies in a private network/],
+    [`http://127.0.0.1:${port}/feed.xml`, /lies in a private network/],
+    ['not an address', /is not a web address\. It should look like/],
+  ]
+  for (const [address, sentence] of cases) {
+    await addSource(page, address)
+    await expect(page.getByText(sentence)).toBeVisible()
+    await expect(page.getByLabel('Add a source by its address')).toHaveValue(address)
+    await page.getByRole('button', { name: 'Close' }).click()
+  }
+  await addSource(page, `${world.replace('//', '//oakum-yard.')}/feed.xml`)
+  await expect(page.getByText('Oakum Yard journal is among your sources already.')).toBeVisible()
+  await page.goto('/intake')
+  await expect(page.getByText('8 pieces from 1 source, 5 waiting.')).toBeVisible()
+})
+
+test('a broken bundle is refused with a sentence, a whole one comes back unchanged', async ({ page }) => {
+  await page.goto('/workspace')
+  await expect(page.getByText('No bundle has been made yet.')).toBeVisible()
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Make a bundle' }).click()
+  const path = await (await download).path()
+  await expect(page.getByText('The last bundle was made now.')).toBeVisible()
+  for (const [name, bytes] of [
+    ['notes.zip', Buffer.from('these are only words')],
+    ['half.zip', (await (await import('node:fs/promises')).readFile(path)).subarray(0, 5000)],
+  ] as const) {
+    await page
+      .getByLabel('A bundle file')
+      .setInputFiles({ name, mimeType: 'application/zip', buffer: Buffer.from(bytes) })
+    await page.getByRole('button', { name: 'Replace everything' }).click()
+    await expect(page.getByText(/not a bundle, or it was cut off.*nothing was changed/)).toBeVisible()
+    await page.getByRole('button', { name: 'Close' }).click()
+    await page.getByRole('button', { name: 'Leave it' }).click()
+  }
+  await page.goto('/intake')
+  await expect(page.getByText('5 waiting')).toBeVisible()
+  await page.keyboard.press('x')
+  await expect(page.getByText('4 waiting')).toBeVisible()
+  await page.goto('/workspace')
+  await page.getByLabel('A bundle file').setInputFiles(path)
+  await page.getByRole('button', { name: 'Replace everything' }).click()
+  await expect(page.getByText('The bundle was read in.')).toBeVisible()
+  await page.goto('/intake')
+  await expect(page.getByText('8 pieces from 1 source, 5 waiting.')).toBeVisible()
+})
+
+test('a second browser is told that another owns the spool, and may take it over', async ({
+  page,
+  browser,
+}) => {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  // A browser of its own with another workspace: a bundle of the demo under a new id.
+  const other = await browser.newContext()
+  const second = await other.newPage()
+  await second.goto('/')
+  await expect(second.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await second.evaluate(async () => {
+    const open = indexedDB.open('dripline')
+    const db = await new Promise<IDBDatabase>((resolve) => (open.onsuccess = () => resolve(open.result)))
+    const store = db.transaction('workspace', 'readwrite').objectStore('workspace')
+    const [row] = await new Promise<Record<string, unknown>[]>((resolve) => {
+      const all = store.getAll()
+      all.onsuccess = () => resolve(all.result as Record<string, unknown>[])
+    })
+    store.clear()
+    store.put({ ...row, id: 'another-browser', seed: null })
+    await new Promise((resolve) => (store.transaction.oncomplete = resolve))
+    db.close()
+  })
+  await second.reload()
+  await expect(second.getByText('Another browser owns this server’s spool.')).toBeVisible()
+  await second.getByRole('button', { name: 'Take it over here' }).click()
+  await expect(second.getByText('Another browser owns this server’s spool.')).toBeHidden()
+  await expect(page.getByText('Another browser owns this server’s spool.')).toBeVisible({ timeout: 20_000 })
+  await page.getByRole('button', { name: 'Take it over here' }).click()
+  await expect(page.getByText('Another browser owns this server’s spool.')).toBeHidden()
+  await other.close()
+})
+
+test('without the server the work goes on, and the screen says so', async ({ page }) => {
+  await page.goto('/intake')
+  await expect(page.getByText('5 waiting')).toBeVisible()
+  await page.route('**/api/**', (route) => route.abort())
+  await expect(page.getByText(/The server does not answer/)).toBeVisible({ timeout: 20_000 })
+  await page.keyboard.press('x')
+  await expect(page.getByText('4 waiting')).toBeVisible()
+  await page.unroute('**/api/**')
+  await expect(page.getByText(/The server does not answer/)).toBeHidden({ timeout: 20_000 })
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('5 waiting')).toBeVisible()
+})

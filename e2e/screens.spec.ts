@@ -1,0 +1,180 @@
+import { gzipSync } from 'node:zlib'
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+
+/** The demo opened, with its accounts linked and its posts handed over. */
+async function openDemo(page: Page): Promise<void> {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+}
+
+/** No serious or critical fault of accessibility on what is shown now. */
+async function expectNoFaults(page: Page, screen: string, coloursOnly: boolean): Promise<void> {
+  const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'] })
+  const { violations } = await (
+    coloursOnly
+      ? axe.withRules(['color-contrast'])
+      : axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+  ).analyze()
+  const serious = violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .map(
+      (v) =>
+        `${screen}: ${v.id} at ${v.nodes.map((n) => `${n.html.slice(0, 120)} (${n.any[0]?.message ?? ''})`).join('; ')}`,
+    )
+  expect(serious).toEqual([])
+}
+
+const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
+  ['Desk', '/', (p) => p.getByRole('heading', { name: /wait/ }).first().waitFor()],
+  ['Pipelines', '/pipelines', (p) => p.getByRole('link', { name: 'Journal, long and thin' }).waitFor()],
+  ['Intake', '/intake', (p) => p.getByRole('link', { name: 'Varnish in damp weather' }).waitFor()],
+  ['Sources', '/intake/sources', (p) => p.getByText('Oakum Yard journal').first().waitFor()],
+  ['Writing', '/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor()],
+  ['House style', '/writing/house', (p) => p.getByText('Never say').first().waitFor()],
+  ['Horizon, week', '/horizon', (p) => p.locator('[data-drop]').first().waitFor()],
+  [
+    'Horizon, year',
+    '/horizon?zoom=year',
+    (p) =>
+      p
+        .getByRole('button', { name: /^Week of/ })
+        .first()
+        .waitFor(),
+  ],
+  ['Deliveries', '/dispatch', (p) => p.getByRole('heading', { name: 'Deliveries', exact: true }).waitFor()],
+  [
+    'Accounts',
+    '/dispatch/accounts',
+    (p) => p.getByRole('button', { name: 'Slots and quiet days' }).first().waitFor(),
+  ],
+  ['Workspace', '/workspace', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor()],
+]
+
+for (const colorScheme of ['light', 'dark'] as const)
+  test(`axe finds no serious fault on any screen, ${colorScheme}`, async ({ page }) => {
+    // The dark theme differs in its colours alone.
+    const dark = colorScheme === 'dark'
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+    await openDemo(page)
+    for (const [screen, path, ready] of SCREENS) {
+      await page.goto(path)
+      await ready(page)
+      await expectNoFaults(page, screen, dark)
+    }
+    await page.goto('/intake')
+    await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
+    await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').first().click()
+    await expectNoFaults(page, 'Reader', dark)
+    await page.keyboard.press('d')
+    await expect(page.getByRole('heading', { name: 'Start a drip' })).toBeVisible()
+    await expectNoFaults(page, 'Start a drip', dark)
+    await page.goto('/writing')
+    await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
+    await expect(page.getByRole('grid')).toBeVisible()
+    await page.keyboard.press('ArrowDown')
+    await expect(page.getByTestId('caption')).toBeVisible()
+    await expectNoFaults(page, 'Drip sheet', dark)
+    await page.keyboard.press('e')
+    await expect(page.getByLabel('Caption')).toBeVisible()
+    await expectNoFaults(page, 'Editor', dark)
+    await page.goto('/pipelines')
+    await page.getByRole('link', { name: 'Journal, long and thin' }).click()
+    await expect(page.getByRole('heading', { name: /^\d+ posts$/ })).toBeVisible({ timeout: 30_000 })
+    await expectNoFaults(page, 'Bench', dark)
+    await page.goto('/dispatch/accounts')
+    await page.getByRole('button', { name: 'Slots and quiet days' }).first().click()
+    await expect(page.getByRole('heading', { name: 'Quiet days' })).toBeVisible()
+    await expectNoFaults(page, 'Account sheet', dark)
+  })
+
+test('the first screen needs at most 250 kB of script', async ({ page }) => {
+  let compressed = 0
+  page.on('response', async (response) => {
+    const type = response.headers()['content-type'] ?? ''
+    const inWorker = /\/(heavy|pictures)-/.test(response.url())
+    if (!type.includes('javascript') || inWorker) return
+    compressed += gzipSync(await response.body().catch(() => Buffer.alloc(0))).length
+  })
+  await openDemo(page)
+  await page.waitForLoadState('networkidle')
+  expect(compressed).toBeGreaterThan(50_000)
+  expect(compressed).toBeLessThan(250_000)
+})
+
+test('fonts come with the application and nothing is asked of any other host', async ({ page }) => {
+  const hosts = new Set<string>()
+  page.on('request', (request) => hosts.add(new URL(request.url()).host))
+  await openDemo(page)
+  await page.goto('/intake')
+  await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
+  await page.getByRole('heading', { name: 'Varnish in damp weather' }).waitFor()
+  const own = new URL(page.url())
+  // The piece's own pictures come from the stand-in world.
+  const worldHosts = [...hosts].filter((h) => h.endsWith(`localhost:${Number(own.port) + 1}`))
+  expect([...hosts].filter((h) => h !== own.host && !worldHosts.includes(h))).toEqual([])
+  const loaded = await page.evaluate(async () => {
+    await document.fonts.ready
+    return [...document.fonts].filter((f) => f.status === 'loaded').map((f) => f.family.replace(/"/g, ''))
+  })
+  expect(loaded).toEqual(
+    expect.arrayContaining(['Schibsted Grotesk Variable', 'Literata Variable', 'Spline Sans Mono']),
+  )
+})
+
+test('the keyboard goes to every station and names its keys', async ({ page }) => {
+  await openDemo(page)
+  for (const [key, path] of [
+    ['2', '/pipelines'],
+    ['3', '/intake'],
+    ['4', '/writing'],
+    ['5', '/horizon'],
+    ['6', '/dispatch'],
+    ['1', '/'],
+  ] as const) {
+    await page.keyboard.press(key)
+    await expect(page).toHaveURL((url) => url.pathname === path)
+  }
+  await page.keyboard.press('?')
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('heading', { name: 'Keys' })).toBeHidden()
+})
+
+test('what one tab changes the other shows, and a change is undone after a reload', async ({
+  page,
+  context,
+}) => {
+  await openDemo(page)
+  await page.goto('/intake')
+  const other = await context.newPage()
+  await other.goto('/intake')
+  await expect(other.getByText('5 waiting')).toBeVisible()
+  await page.keyboard.press('x')
+  await expect(page.getByText('4 waiting')).toBeVisible()
+  await expect(other.getByText('4 waiting')).toBeVisible()
+  await other.close()
+  await page.reload()
+  await expect(page.getByText('4 waiting')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('5 waiting')).toBeVisible()
+  await expect(page.getByText('Undone: set a piece aside.')).toBeVisible()
+})
+
+test('words that were not kept are there again when the browser comes back', async ({ page }) => {
+  await openDemo(page)
+  await page.goto('/writing')
+  await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
+  await page.locator('button[data-post]').first().click()
+  await page.keyboard.press('e')
+  await page.getByLabel('Caption').fill('Half a thought about chisels')
+  await page.reload()
+  await expect(page.getByTestId('caption')).toBeVisible()
+  await page.keyboard.press('e')
+  await expect(page.getByLabel('Caption')).toHaveValue('Half a thought about chisels')
+  // Going on to another post keeps what was written.
+  await page.locator('button[data-post]').nth(1).click()
+  await expect(page.locator('button[data-post]').first()).toContainText('Half a thought about chisels')
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('button[data-post]').first()).not.toContainText('Half a thought')
+})
