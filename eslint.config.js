@@ -91,7 +91,7 @@ export default defineConfig(
     ),
   },
   {
-    files: ['scripts/**/*.mjs', 'bin/**/*.mjs', 'bench/**/*.ts', 'e2e/screenshots.ts', 'demo/draw.ts'],
+    files: ['scripts/**/*.mjs', 'bin/**/*.mjs', 'bench/**/*.ts', 'e2e/screenshots.ts'],
     languageOptions: {
       globals: {
         process: 'readonly',

@@ -131,6 +131,7 @@ export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
     seed,
     held: null,
     lastBundleAt: null,
+    weeklyBundle: 'off',
     lastVisitAt: null,
     receiptCursor: 0,
     createdAt: now,

@@ -66,9 +66,19 @@ for (let tries = 0; tries < 300 && !stopping; tries++) {
     (await answers(`http://localhost:${worldPort}/demo`))
   ) {
     console.log(`\nDripline runs at ${address}\nThe stand-in world is at http://localhost:${worldPort}\n`)
+    openBrowser(address)
     break
   }
   await new Promise((resolve) => setTimeout(resolve, 200))
+}
+
+/** Opens the person's browser where somebody sits at a terminal; it does not matter if it cannot. */
+function openBrowser(url) {
+  if (!process.stdout.isTTY || process.env.CI) return
+  const opener = { darwin: 'open', win32: 'explorer' }[process.platform] ?? 'xdg-open'
+  spawn(opener, [url], { stdio: 'ignore', detached: true })
+    .on('error', () => undefined)
+    .unref()
 }
 
 async function answers(url) {

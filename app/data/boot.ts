@@ -43,6 +43,7 @@ async function open(): Promise<Boot> {
       seed: null,
       held: null,
       lastBundleAt: null,
+      weeklyBundle: 'off',
       lastVisitAt: null,
       receiptCursor: 0,
       createdAt: nowIso(),

@@ -34,6 +34,8 @@ export const MIGRATIONS: readonly Migration[] = [
       ),
     ],
   },
+  // The folder for weekly bundles: a handle that only this browser understands, so no bundle has it.
+  { version: 2, steps: [{ do: 'create store', store: 'handles' }] },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))
@@ -41,16 +43,22 @@ export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))
 /** Shape of the database for idb's types. */
 export type Schema = { [T in TableName]: { key: string; value: Row<T>; indexes: Record<string, string> } } & {
   blobs: { key: string; value: { id: string; blob: Blob }; indexes: Record<string, string> }
+  handles: {
+    key: string
+    value: { id: string; handle: FileSystemDirectoryHandle }
+    indexes: Record<string, string>
+  }
 }
 
-/** Runs the migrations after `from` within an upgrade transaction. */
+/** Runs the migrations after `from`, up to `to`, within an upgrade transaction. */
 export function migrate(
   database: IDBPDatabase<Schema>,
   transaction: { objectStore(name: string): unknown },
   from: number,
+  to: number,
 ): void {
   const raw = database as unknown as IDBPDatabase
-  for (const migration of MIGRATIONS.filter((m) => m.version > from))
+  for (const migration of MIGRATIONS.filter((m) => m.version > from && m.version <= to))
     for (const step of migration.steps) {
       if (step.do === 'create store') raw.createObjectStore(step.store, { keyPath: 'id' })
       else (transaction.objectStore(step.store) as IDBObjectStore).createIndex(step.index, step.path)

@@ -115,7 +115,7 @@ describe('migrations', () => {
 
   it('1: make every store with its indexes, and records are found through them', async () => {
     const db = await openDB('migration-1', 1, {
-      upgrade: (fresh, from, _to, tx) => migrate(fresh as never, tx as never, from),
+      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 1),
     })
     expect([...db.objectStoreNames]).toEqual(expect.arrayContaining(['posts', 'changes', 'blobs', 'media']))
     await db.put('posts', aPost({ account: 'x' }))
@@ -124,9 +124,24 @@ describe('migrations', () => {
     await deleteDB('migration-1')
   })
 
+  it('2: add the store for folders, and leave every record as it was', async () => {
+    const old = await openDB('migration-2', 1, {
+      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 1),
+    })
+    await old.put('posts', aPost({ drip: 'kept' }))
+    old.close()
+    const db = await openDB('migration-2', 2, {
+      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 2),
+    })
+    expect([...db.objectStoreNames]).toContain('handles')
+    expect(await db.getAllFromIndex('posts', 'drip', 'kept')).toEqual([aPost({ drip: 'kept' })])
+    db.close()
+    await deleteDB('migration-2')
+  })
+
   it('leave alone what is up to date', async () => {
     const steps = vi.fn()
-    migrate({ createObjectStore: steps } as never, { objectStore: steps }, DATABASE_VERSION)
+    migrate({ createObjectStore: steps } as never, { objectStore: steps }, DATABASE_VERSION, DATABASE_VERSION)
     expect(steps).not.toHaveBeenCalled()
   })
 })

@@ -1,8 +1,17 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useRef, useState } from 'react'
-import { restartDemo, exportBundle, importBundle, clockNow, nowIso, useClock } from '../data'
+import {
+  canWriteFolders,
+  chooseWeekly,
+  clockNow,
+  download,
+  exportBundle,
+  importBundle,
+  restartDemo,
+  useClock,
+} from '../data'
 import useSWR from 'swr'
-import { attempt, Button, distance, Notice, Page, PageHead, say } from '../ui'
+import { attempt, Button, distance, Labelled, Notice, Page, PageHead, say, SelectField } from '../ui'
 import { useWork } from './work'
 
 const WEEK = 7 * 86_400_000
@@ -15,13 +24,8 @@ export function WorkspaceScreen() {
   const [chosen, setChosen] = useState<File | null>(null)
   const kept = useSWR('persisted', () => navigator.storage?.persisted?.() ?? Promise.resolve(false)).data
   const old = workspace.lastBundleAt === null || clockNow() - Date.parse(workspace.lastBundleAt) > WEEK
-  const download = async (): Promise<void> => {
-    const blob = await exportBundle()
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(blob)
-    link.download = `dripline-${nowIso().slice(0, 10)}.zip`
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+  const make = async (): Promise<void> => {
+    download(await exportBundle())
     say('The bundle was made. Keep it somewhere other than this machine.')
   }
   return (
@@ -34,7 +38,7 @@ export function WorkspaceScreen() {
         <Notice
           tone={old ? 'amber' : 'moss'}
           action={
-            <Button look="water" onClick={() => void attempt(download)}>
+            <Button look="water" onClick={() => void attempt(make)}>
               Make a bundle
             </Button>
           }
@@ -44,6 +48,23 @@ export function WorkspaceScreen() {
             : `The last bundle was made ${distance(workspace.lastBundleAt, clockNow())}.`}{' '}
           {kept === false ? 'The browser has not promised to keep its storage, so make one each week.' : ''}
         </Notice>
+        <Labelled label="And one by itself each week">
+          {(id) => (
+            <SelectField
+              id={id}
+              value={workspace.weeklyBundle}
+              onChange={(e) =>
+                void attempt(() =>
+                  chooseWeekly(workspace.id, e.target.value as typeof workspace.weeklyBundle),
+                )
+              }
+            >
+              <option value="off">no</option>
+              <option value="download">as a download</option>
+              {canWriteFolders() && <option value="folder">into a folder you choose</option>}
+            </SelectField>
+          )}
+        </Labelled>
         <Box borderTopWidth="1px" borderColor="hairline" pt="4">
           <Heading as="h2" fontSize="16px" fontWeight="600">
             Read a bundle in

@@ -21,6 +21,7 @@ export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
     seed: null,
     held: null,
     lastBundleAt: null,
+    weeklyBundle: 'off',
     lastVisitAt: null,
     receiptCursor: 0,
     createdAt: T0,

@@ -8,6 +8,8 @@ export const Workspace = z.object({
   seed: Id.nullable(),
   held: Hold.nullable(),
   lastBundleAt: Instant.nullable(),
+  /** Whether a bundle is made by itself each week, and where it goes. */
+  weeklyBundle: z.enum(['off', 'download', 'folder']),
   lastVisitAt: Instant.nullable(),
   receiptCursor: z.int().min(0),
   createdAt: Instant,

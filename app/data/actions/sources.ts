@@ -15,6 +15,7 @@ interface FetchAnswer {
 }
 
 const MOST_A_VISIT = 40
+const EVERY = 180
 const MINUTE = 60_000
 
 /** A feed found at an address, to be added as a source. */
@@ -68,8 +69,9 @@ export async function addSource(brand: string, found: FoundFeed): Promise<string
     title: found.title,
     url: found.url,
     siteUrl: null,
-    visitEveryMinutes: 180,
-    nextVisitAt: now,
+    visitEveryMinutes: EVERY,
+    // The first visit is made by whoever adds it.
+    nextVisitAt: new Date(Date.parse(now) + EVERY * MINUTE).toISOString(),
     lastVisit: null,
     failures: 0,
     etag: null,
@@ -104,6 +106,11 @@ export async function visitSource(
   id: string,
   onProgress: (done: number, all: number) => void = () => undefined,
 ): Promise<number> {
+  // One visit at a time, whoever asks: a person, or the runner in another tab.
+  return navigator.locks.request(`dripline-visit-${id}`, () => visit(id, onProgress))
+}
+
+async function visit(id: string, onProgress: (done: number, all: number) => void): Promise<number> {
   const source = await must('sources', id)
   const known = new Set((await all('pieces', 'source', id)).map((p) => p.itemId))
   try {

@@ -3,6 +3,7 @@ import { get, post } from '../api'
 import { clockNow, readClock } from '../clock'
 import { during } from './activity'
 import { onWrite } from '../store'
+import { weeklyBundle } from '../weekly'
 import { nextOwnEvent, reconcile, tick } from './tick'
 
 export { during, useActivity } from './activity'
@@ -30,6 +31,7 @@ export function startRunner(onTrouble: (fault: Fault | null) => void): () => voi
           if (!reconciled) await reconcile()
           reconciled = true
           await tick()
+          await weeklyBundle()
           onTrouble(null)
         } catch (error) {
           onTrouble(asFault(error))

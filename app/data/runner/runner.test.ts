@@ -251,6 +251,14 @@ describe('from a blog to a drip', () => {
     await expect(addSource('brand', feed!)).rejects.toThrow(/among your sources already/)
   })
 
+  it('takes nothing in twice where two visits meet', async () => {
+    const [feed] = await findFeeds(house.worldUrl.replace('//', '//oakum-yard.'))
+    const source = await addSource('brand', feed!)
+    await Promise.all([visitSource(source), visitSource(source)])
+    const ids = (await all('pieces', 'source', source)).map((p) => p.itemId)
+    expect(new Set(ids).size).toBe(ids.length)
+  })
+
   it('keeps a fault as the source’s health, visits it later, and loses nothing', async () => {
     const source = await withJournal()
     const before = (await all('pieces')).length

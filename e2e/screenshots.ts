@@ -1,0 +1,114 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium, type Page } from '@playwright/test'
+import { freePort, until } from './house'
+
+/*
+ * npm run screenshots: starts the demo on ports of its own and takes the pictures of docs/ at
+ * 1280x800. A few days of the demo's time pass first, so that there is something to see.
+ */
+
+const root = join(import.meta.dirname, '..')
+const [port, worldPort] = [await freePort(), await freePort()]
+const demo = spawn(process.execPath, ['scripts/start.mjs'], {
+  cwd: root,
+  stdio: 'ignore',
+  env: {
+    ...process.env,
+    PORT: String(port),
+    WORLD_PORT: String(worldPort),
+    DATA_DIR: mkdtempSync(join(tmpdir(), 'dripline-shots-')),
+  },
+})
+const base = `http://localhost:${port}`
+await until(
+  async () => (await fetch(`http://localhost:${worldPort}/demo`).catch(() => null))?.ok === true,
+  180_000,
+)
+
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-background-networking'],
+})
+const context = await browser.newContext({
+  viewport: { width: 1280, height: 800 },
+  timezoneId: 'Europe/Lisbon',
+  reducedMotion: 'reduce',
+})
+const page = await context.newPage()
+const shot = async (name: string): Promise<void> => {
+  await page.waitForTimeout(700)
+  await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
+}
+const open = async (path: string, ready: (p: Page) => Promise<unknown>): Promise<void> => {
+  await page.goto(`${base}${path}`)
+  await ready(page)
+}
+const clock = async (): Promise<number> =>
+  Date.parse((await page.getByTestId('clock').getAttribute('datetime')) ?? '')
+
+await open('/', (p) => p.getByRole('heading', { name: /wait/ }).waitFor())
+await page.waitForTimeout(5000)
+for (let day = 0; day < 6; day++) {
+  const before = await clock()
+  await page.getByRole('button', { name: 'Move the demo’s time' }).click()
+  await page.getByRole('button', { name: '+1 day' }).click()
+  await until(async () => (await clock()) >= before + 86_400_000 - 5000, 60_000)
+}
+// At ten in the morning there is something behind and something ahead.
+while (new Date(await clock()).getUTCHours() !== 10) {
+  const before = await clock()
+  await page.getByRole('button', { name: 'Move the demo’s time' }).click()
+  await page.getByRole('button', { name: '+1 hour' }).click()
+  await until(async () => (await clock()) >= before + 3_600_000 - 5000, 60_000)
+}
+await page.waitForTimeout(1500)
+await open('/', (p) => p.getByRole('heading', { name: /wait/ }).waitFor())
+await shot('desk')
+await open('/pipelines', (p) => p.getByRole('link', { name: 'Journal, long and thin' }).waitFor())
+await page.getByRole('link', { name: 'Journal, long and thin' }).click()
+await page.getByRole('heading', { name: /^\d+ posts$/ }).waitFor({ timeout: 60_000 })
+await shot('bench')
+await open('/intake', (p) => p.getByRole('link', { name: 'Varnish in damp weather' }).waitFor())
+await shot('intake')
+await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
+await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').nth(2).click()
+await shot('reader')
+await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
+await shot('writing')
+await page.getByRole('link', { name: 'Steaming and bending a frame' }).click()
+await page.locator('button[data-post]').nth(4).click()
+await page.getByTestId('caption').waitFor()
+await shot('drip-sheet')
+await open('/horizon', (p) => p.locator('[data-drop]').first().waitFor())
+await page.keyboard.press('ArrowRight')
+await shot('horizon-week')
+await open('/horizon?zoom=year', (p) =>
+  p
+    .getByRole('button', { name: /^Week of/ })
+    .first()
+    .waitFor(),
+)
+await shot('horizon-year')
+await open('/dispatch', (p) => p.getByLabel('Which deliveries').waitFor())
+await page.getByLabel('Which deliveries').selectOption('published')
+await page.locator('main button', { hasText: 'The network took it.' }).first().click()
+await page.getByText('answered 201').first().click()
+await shot('dispatch')
+await open('/dispatch/accounts', (p) =>
+  p.getByRole('button', { name: 'Slots and quiet days' }).first().waitFor(),
+)
+await page.getByRole('button', { name: 'Slots and quiet days' }).first().click()
+await shot('accounts')
+await open('/workspace', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor())
+await shot('workspace')
+await page.emulateMedia({ colorScheme: 'dark' })
+await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
+await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
+await page.locator('button[data-post]').nth(1).click()
+await page.getByTestId('caption').waitFor()
+await shot('drip-sheet-dark')
+await browser.close()
+demo.kill('SIGTERM')
