@@ -3,15 +3,15 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium, type Page } from '@playwright/test'
-import { freePort, until } from './house'
+import { until } from './house'
 
 /*
- * npm run screenshots: starts the demo on ports of its own and takes the pictures of docs/ at
- * 1280x800. A few days of the demo's time pass first, so that there is something to see.
+ * npm run screenshots: starts the demo at its usual addresses, which must be free, and takes the
+ * pictures of docs/ at 1280x800. A few days of the demo's time pass first, so that there is something to see.
  */
 
 const root = join(import.meta.dirname, '..')
-const [port, worldPort] = [await freePort(), await freePort()]
+const [port, worldPort] = [4600, 4601]
 const demo = spawn(process.execPath, ['scripts/start.mjs'], {
   cwd: root,
   stdio: 'ignore',

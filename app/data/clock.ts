@@ -2,7 +2,10 @@ import useSWR from 'swr'
 import type { ClockAnswer } from '../../core/model'
 import { get } from './api'
 
-let offset = 0
+const KEPT = 'dripline-clock-offset'
+
+/** As last read; kept, so that the first screen after a reload does not show another time. */
+let offset = Number(globalThis.localStorage?.getItem(KEPT) ?? 0) || 0
 
 /** Milliseconds since 1970 by the shared clock, as last read from the server. */
 export function clockNow(): number {
@@ -17,7 +20,10 @@ export function nowIso(): string {
 /** Reads the shared clock from the server. */
 export async function readClock(): Promise<ClockAnswer> {
   const answer = await get<ClockAnswer>('/api/clock')
-  offset = answer.offsetMilliseconds
+  if (answer.offsetMilliseconds !== offset) {
+    offset = answer.offsetMilliseconds
+    globalThis.localStorage?.setItem(KEPT, String(offset))
+  }
   return answer
 }
 

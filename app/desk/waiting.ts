@@ -113,7 +113,7 @@ function failingSources({ sources }: Rows): Waiting[] {
     }))
 }
 
-function captions({ posts, pieces, zone }: Rows): Waiting[] {
+function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
   const review = posts.filter((p) => p.state === 'for review')
   const flagged = review.filter(
     (p) => openFlagsOf(p).length > 0 || p.checks.some((c) => c.severity === 'block'),
@@ -142,7 +142,7 @@ function captions({ posts, pieces, zone }: Rows): Waiting[] {
       id: 'review',
       tone: 'clay',
       title: `${count(plain.length, 'caption waits', 'captions wait')} for a yes`,
-      detail: `From ${count(drips, 'piece')}${soonest.at ? `; the first is due on ${moment(soonest.at, zone)}` : ''}.`,
+      detail: `From ${count(drips, 'piece')}${soonest.at ? `; the first ${Date.parse(soonest.at) < now ? 'was due' : 'is due'} on ${moment(soonest.at, zone)}` : ''}.`,
       action: 'Read them',
       to: `/writing/${soonest.drip}?post=${soonest.id}`,
     })

@@ -10,7 +10,7 @@ import {
   openFlagsOf,
   standsInTheWay,
 } from '../../core/model'
-import { measure, network } from '../../core/networks'
+import { measure, network, URL_PATTERN } from '../../core/networks'
 import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
 import { endDrip, hold, lift, anotherWording, approve, setAside, useRow, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
@@ -181,9 +181,9 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
           disabled={ready.length === 0}
           onClick={() =>
             void attempt(async () => {
-              const { approved, left } = await approve(live.map((p) => p.id))
+              const { approved, moved, left } = await approve(live.map((p) => p.id))
               say(
-                `${count(approved, 'caption was', 'captions were')} approved.${left[0] ? ` ${left.length} left: ${left[0].why}` : ''}`,
+                `${count(approved, 'caption was', 'captions were')} approved.${moved ? ` ${count(moved, 'post', 'posts')} had lost their time and were placed anew.` : ''}${left[0] ? ` ${left.length} left: ${left[0].why}` : ''}`,
               )
             })
           }
@@ -437,7 +437,7 @@ function Cell({
           lineClamp={trouble ? 2 : 3}
           color={post.state === 'published' ? 'soft' : 'ink'}
         >
-          {post.wording.text}
+          {post.wording.text.replace(URL_PATTERN, '↗')}
         </Box>
         {trouble && (
           <Box
@@ -470,7 +470,7 @@ function cellTime(post: Post, zone: string): string {
 function Measure({ length, limit }: { length: number; limit: number }) {
   return (
     <Flex align="center" gap="1.5" title={`${length} of ${limit} characters`}>
-      <Box w="34px" h="4px" bg="hairline" borderRadius="full">
+      <Box w="24px" h="4px" bg="hairline" borderRadius="full">
         <Box
           h="4px"
           borderRadius="full"

@@ -198,7 +198,7 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
             <Box fontFamily="mono" fontSize="11px" color="soft" my="0.5">
               — fold at {fold} —
             </Box>
-            {rest}
+            {rest.trimStart()}
           </>
         )}
       </Box>

@@ -38,5 +38,5 @@ export const CLOSINGS: Readonly<Record<Angle, readonly string[]>> = {
     'What would you tell a beginner instead?',
   ],
   quotation: ['Would you sign that?', 'What would you say to that?'],
-  definition: ['What do you call it where you work?', 'How would you explain it to a beginner?'],
+  definition: ['How would you explain it to a beginner?', 'What would you add to that?'],
 }

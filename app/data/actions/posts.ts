@@ -90,31 +90,50 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
   ])
 }
 
-/** What approving did: how many went through, and which were left and why. */
+/** What approving did: how many went through, how many of them moved, and which were left and why. */
 export interface Approval {
   approved: number
+  /** Their time had passed while they waited, or they had none; they were placed anew. */
+  moved: number
   left: { post: Post; why: string }[]
 }
 
-/** Approves posts. Blocks and open flags are left, and it is said which. */
+/**
+ * Approves posts. Blocks and open flags are left, and it is said which. What waited past its time
+ * is placed anew in the same action, so that nothing is handed over late.
+ */
 export async function approve(ids: readonly string[]): Promise<Approval> {
   const posts = (await all('posts')).filter(
     (p) => ids.includes(p.id) && (p.state === 'for review' || p.state === 'draft'),
   )
+  const now = nowIso()
   const left: Approval['left'] = []
-  const writes: Write<'posts'>[] = []
-  for (const post of posts) {
+  const through = posts.filter((post) => {
     const stop = standsInTheWay(post)
     if (stop) left.push({ post, why: stop.message })
-    else writes.push(patch('posts', post.id, (p) => ({ ...p, state: 'approved' })))
-  }
+    return stop === null
+  })
+  const lapsed = through.filter((p) => p.at === null || (p.at < now && !p.pinned))
+  const placed = new Map(
+    lapsed.length
+      ? (
+          await tryPlaces(lapsed.map((p) => ({ ...p, at: null, wished: p.wished < now ? now : p.wished })))
+        ).map((p) => [p.id, p])
+      : [],
+  )
+  const writes = through.map((post) =>
+    patch('posts', post.id, (p) => {
+      const place = placed.get(p.id)
+      return { ...p, state: 'approved', ...(place ? { at: place.at, reasons: place.reasons } : {}) }
+    }),
+  )
   const brand = posts[0]?.brand
   if (brand && writes.length)
     await commit(
       { brand, label: writes.length === 1 ? 'Approve a caption' : `Approve ${writes.length} captions` },
       writes as Write[],
     )
-  return { approved: writes.length, left }
+  return { approved: writes.length, moved: [...placed.values()].filter((p) => p.at !== null).length, left }
 }
 
 /** Accepts one flag on one post, with the time. */

@@ -162,6 +162,16 @@ describe('the runner', () => {
     expect([approved, left.map((l) => [l.post.id, l.why])]).toEqual([1, [[flagged, 'It ages.']]])
   })
 
+  it('places anew what waited for review past its time, when it is approved', async () => {
+    const lapsed = await approvedPost(-30, { state: 'for review' })
+    const { approved, moved } = await approve([lapsed])
+    expect([approved, moved]).toEqual([1, 1])
+    const { at } = await must('posts', lapsed)
+    expect(Date.parse(at ?? '')).toBeGreaterThan(clockNow())
+    await undo('brand')
+    expect(await must('posts', lapsed)).toMatchObject({ state: 'for review' })
+  })
+
   it('hears of a refusal with its reason, and tries again as a new generation', async () => {
     const id = await approvedPost(1)
     const post = await must('posts', id)
