@@ -68,9 +68,16 @@ const parseString = (text: string) => parseWithFeedsmith(text)
 type Parsed = ReturnType<typeof parseString>
 
 function parseMended(text: string, notes: string[]): Parsed {
+  // The parser is lenient: it takes half an item for a whole one, which would come again under
+  // another id once the feed is whole. A feed whose root is not closed is cut after a whole item.
+  const whole = text.startsWith('{') || /<\/(?:\w+:)?(?:rss|feed|RDF)\s*>/i.test(text)
   const attempts: [() => string, string | null][] = [
-    [() => text, null],
-    [() => escapeAmpersands(text), 'Unescaped “&” signs were read as they were meant.'],
+    ...(whole
+      ? ([
+          [() => text, null],
+          [() => escapeAmpersands(text), 'Unescaped “&” signs were read as they were meant.'],
+        ] satisfies [() => string, string | null][])
+      : []),
     [
       () => closeBrokenFeed(escapeAmpersands(text)),
       'The feed breaks off in the middle; its whole items were taken, the last one may be missing.',

@@ -43,7 +43,7 @@ export const PlanInput = z.object({
   now: anyInstant,
   accounts: z.array(PlanAccount),
   posts: z.array(PlanPost),
-  /** Days within which sibling accounts may not carry the same words. */
+  /** Days within which sibling accounts may not carry the same words; 0 switches the rule off. */
   siblingDays: z.int().min(0).default(7),
 })
 export type PlanInput = z.input<typeof PlanInput>
@@ -333,7 +333,7 @@ class Book {
     }
     if (day >= account.maxPerDay) return 'day full'
     if (week >= account.maxPerWeek) return 'week full'
-    if (post.text) {
+    if (post.text && this.#siblingDays > 0) {
       const same = this.#byWords.get(`${account.network} ${bareWords(post.text)}`) ?? []
       const near = same.some(
         (s) => s.account.id !== account.id && Math.abs(s.at - at) <= this.#siblingDays * DAY,

@@ -1,0 +1,184 @@
+import { describe, expect, it } from 'vitest'
+import { isQuiet, plan, type PlanInput } from '.'
+import { openingsOn } from './openings'
+
+type Account = PlanInput['accounts'][number]
+type Post = PlanInput['posts'][number]
+const EVERY = [1, 2, 3, 4, 5, 6, 7]
+const account = (change: Partial<Account> = {}): Account => ({
+  id: 'a',
+  network: 'murmur',
+  zone: 'Europe/Lisbon',
+  slots: EVERY.map((weekday) => ({ weekday, at: '09:00' })),
+  ...change,
+})
+const now = '2026-11-24T08:00:00Z'
+const run = (posts: Post[], accounts: Account[] = [account()], rest: Partial<PlanInput> = {}) =>
+  plan({ now, accounts, posts, ...rest }).posts
+const places = (posts: Post[], accounts?: Account[]): (string | null)[] =>
+  run(posts, accounts).map((p) => p.at?.slice(0, 16) ?? null)
+const post = (id: string, wished: string, change: Partial<Post> = {}): Post => ({
+  id,
+  account: 'a',
+  wished,
+  ...change,
+})
+
+describe('the span of a post', () => {
+  it('takes in its last day, and its last moment', () => {
+    expect(places([post('p', '2026-11-30', { latest: '2026-11-26' })])).toEqual(['2026-11-26T09:00'])
+    expect(places([post('p', '2026-11-30', { latest: '2026-11-26T09:00:00Z' })])).toEqual([
+      '2026-11-26T09:00',
+    ])
+    expect(places([post('p', '2026-11-30', { latest: '2026-11-26T08:59:00Z' })])).toEqual([
+      '2026-11-25T09:00',
+    ])
+  })
+
+  it('begins with its first day, and its first moment', () => {
+    expect(places([post('p', '2026-11-25', { earliest: '2026-11-27' })])).toEqual(['2026-11-27T09:00'])
+    expect(places([post('p', '2026-11-25', { earliest: '2026-11-27T09:00:01Z' })])).toEqual([
+      '2026-11-28T09:00',
+    ])
+  })
+
+  it('that has passed gives no place, and says so', () => {
+    expect(run([post('p', '2026-11-20', { latest: '2026-11-23' })])).toMatchObject([
+      { at: null, reasons: [{ code: 'too-late' }] },
+    ])
+  })
+
+  it('without an opening gives no place, and says so', () => {
+    const sundays = account({ slots: [{ weekday: 7, at: '09:00' }] })
+    const between = post('p', '2026-11-25', { earliest: '2026-11-25', latest: '2026-11-27' })
+    expect(run([between], [sundays])).toMatchObject([{ at: null, reasons: [{ code: 'no-opening' }] }])
+    expect(run([between], [account({ slots: [] })])).toMatchObject([
+      { at: null, reasons: [{ code: 'no-slot' }] },
+    ])
+  })
+
+  it('in the past is made good in the future, with the day it was wished for', () => {
+    const [placed] = run([post('p', '2026-11-10')])
+    expect(placed?.at).toBe('2026-11-24T09:00:00.000Z')
+    expect(placed?.reasons.map((r) => r.code)).toEqual(['moved', 'past'])
+    expect(placed?.reasons[0]?.message).toBe('Wished for 2026-11-10, it stands 14 days later.')
+  })
+})
+
+describe('limits', () => {
+  const wishes = (count: number): Post[] =>
+    Array.from({ length: count }, (_, i) => post(`p${i}`, '2026-11-25'))
+
+  it('of a day spill over to the days beside it', () => {
+    const twice = account({
+      slots: EVERY.flatMap((weekday) => ['09:00', '12:00', '18:00'].map((at) => ({ weekday, at }))),
+      maxPerDay: 2,
+    })
+    const days = places(wishes(5), [twice]).map((p) => p?.slice(0, 10))
+    for (const day of new Set(days)) expect(days.filter((d) => d === day).length).toBeLessThanOrEqual(2)
+  })
+
+  it('of a week count from Monday to Sunday in the account’s zone', () => {
+    const weeks = places(wishes(8), [account({ maxPerWeek: 3 })]).map((p) => {
+      const day = new Date(`${p?.slice(0, 10)}T00:00:00Z`)
+      return new Date(day.getTime() - ((day.getUTCDay() + 6) % 7) * 86_400_000).toISOString().slice(0, 10)
+    })
+    for (const week of new Set(weeks)) expect(weeks.filter((w) => w === week).length).toBeLessThanOrEqual(3)
+  })
+
+  it('let the more urgent post have the place, and the earlier wish among equals', () => {
+    const [late, urgent] = places([post('a', '2026-11-25'), post('b', '2026-11-25', { priority: 5 })])
+    expect([urgent, late]).toEqual(['2026-11-25T09:00', '2026-11-26T09:00'])
+    const [second, first] = places([post('a', '2026-11-25T20:00:00Z'), post('b', '2026-11-25T06:00:00Z')])
+    expect(first).toBe('2026-11-25T09:00')
+    expect(second).not.toBe(first)
+  })
+})
+
+describe('what stands', () => {
+  it('stays where it is legal, though its wish is nearer elsewhere', () => {
+    expect(places([post('p', '2026-11-25', { at: '2026-12-03T09:00:00Z' })])).toEqual(['2026-12-03T09:00'])
+  })
+
+  it('moves where its slot was taken away or its day made quiet', () => {
+    const standing = post('p', '2026-12-03', { at: '2026-12-03T09:00:00Z' })
+    expect(places([standing], [account({ slots: [{ weekday: 5, at: '09:00' }] })])).toEqual([
+      '2026-12-04T09:00',
+    ])
+    expect(places([standing], [account({ quiet: [{ date: '2026-12-03' }] })])[0]).not.toBe('2026-12-03T09:00')
+  })
+
+  it('goes before what has no place yet, and pinned before both', () => {
+    const [fresh, standing, pinned] = places([
+      post('fresh', '2026-11-25'),
+      post('standing', '2026-11-25', { at: '2026-11-25T09:00:00Z' }),
+      post('pinned', '2026-11-25', { pinnedAt: '2026-11-25T04:44:00Z' }),
+    ])
+    expect([standing, pinned]).toEqual(['2026-11-25T09:00', '2026-11-25T04:44'])
+    expect(fresh).toBe('2026-11-26T09:00')
+  })
+})
+
+describe('the same words', () => {
+  const two = [account(), account({ id: 'b' })]
+  const text = 'Green oak bends.'
+
+  it('keep exactly seven days between siblings, and none within one account’s own rule', () => {
+    const [first, second] = places(
+      [
+        post('p', '2026-11-25', { text }),
+        { ...post('q', '2026-11-25', { text: 'GREEN oak bends! #x' }), account: 'b' },
+      ],
+      two,
+    )
+    expect(first).toBe('2026-11-25T09:00')
+    expect(Math.abs(Date.parse(`${second}Z`) - Date.parse(`${first}Z`))).toBeGreaterThan(7 * 86_400_000)
+  })
+
+  it('are free on another network, and where the rule is switched off', () => {
+    const other = [account(), account({ id: 'b', network: 'guildhall' })]
+    const posts = [post('p', '2026-11-25', { text }), { ...post('q', '2026-11-25', { text }), account: 'b' }]
+    expect(places(posts, other)).toEqual(['2026-11-25T09:00', '2026-11-25T09:00'])
+    expect(run(posts, two, { siblingDays: 0 }).map((p) => p.at?.slice(0, 10))).toEqual([
+      '2026-11-25',
+      '2026-11-25',
+    ])
+  })
+})
+
+describe('windows', () => {
+  const windowed = account({ slots: EVERY.map((weekday) => ({ weekday, from: '10:00', to: '11:30' })) })
+
+  it('take the minute nearest to a wish inside them', () => {
+    expect(places([post('p', '2026-11-25T10:47:00Z')], [windowed])).toEqual(['2026-11-25T10:47'])
+  })
+
+  it('hold several posts where the gap allows', () => {
+    const posts = Array.from({ length: 3 }, (_, i) => post(`p${i}`, '2026-11-25', { latest: '2026-11-25' }))
+    const at = run(posts, [{ ...windowed, gapMinutes: 30 }]).map((p) => Date.parse(p.at ?? ''))
+    expect(at.every(Number.isFinite)).toBe(true)
+    at.sort((a, b) => a - b)
+    for (let i = 1; i < at.length; i++)
+      expect((at[i] ?? 0) - (at[i - 1] ?? 0)).toBeGreaterThanOrEqual(30 * 60_000)
+  })
+
+  it('open with both ends included, at a minute that differs from account to account', () => {
+    const minutes = openingsOn('2026-11-25', { ...windowed, slots: [...windowed.slots] }, 1440)[0] ?? []
+    const clock = minutes.map((at) => new Date(at).toISOString().slice(11, 16))
+    expect(clock).toHaveLength(91)
+    expect(new Set(clock)).toEqual(new Set([...clock].filter((c) => c >= '10:00' && c <= '11:30')))
+    const first = (id: string) =>
+      openingsOn('2026-11-25', { ...windowed, id, slots: [...windowed.slots] })[0]?.[0]
+    expect(new Set(['a', 'b', 'c', 'd', 'e'].map(first)).size).toBeGreaterThan(1)
+  })
+})
+
+it('quiet ranges hold on both ends', () => {
+  const quiet = [{ from: '2026-12-24', to: '2026-12-26' }]
+  expect(['2026-12-23', '2026-12-24', '2026-12-26', '2026-12-27'].map((d) => isQuiet(d, quiet))).toEqual([
+    false,
+    true,
+    true,
+    false,
+  ])
+})

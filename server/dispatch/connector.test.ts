@@ -1,0 +1,197 @@
+import { once } from 'node:events'
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { freePort } from '../../e2e/house'
+import type { Payload } from '../../core/model'
+import { backoff, httpConnector, type Connector } from './connector'
+
+/* What any connector must do, held against a network that answers as it is told. */
+
+type Answer = (request: IncomingMessage, response: ServerResponse, body: string) => void
+const json =
+  (status: number, body: unknown, headers: Record<string, string> = {}): Answer =>
+  (_, response) =>
+    response.writeHead(status, { 'content-type': 'application/json', ...headers }).end(JSON.stringify(body))
+
+let server: Server
+let connector: Connector
+let answers: Record<string, Answer> = {}
+const asked: { method: string; path: string; headers: IncomingMessage['headers']; body: string }[] = []
+
+beforeAll(async () => {
+  const port = await freePort()
+  server = createServer((request, response) => {
+    const chunks: Buffer[] = []
+    request.on('data', (c: Buffer) => chunks.push(c))
+    request.on('end', () => {
+      const body = Buffer.concat(chunks).toString()
+      const path = request.url ?? ''
+      asked.push({ method: request.method ?? '', path, headers: request.headers, body })
+      const answer = answers[`${request.method} ${path}`]
+      if (answer) answer(request, response, body)
+      else response.writeHead(404).end('{}')
+    })
+  }).listen(port, '127.0.0.1')
+  await once(server, 'listening')
+  connector = httpConnector(`http://localhost:${port}`, () => Date.parse('2026-11-24T10:00:00.000Z'))
+})
+afterAll(() => {
+  server.closeAllConnections()
+  server.close()
+})
+beforeEach(() => {
+  answers = {}
+  asked.length = 0
+})
+
+const POSTS = 'POST /networks/murmur/posts'
+const MEDIA = 'POST /networks/murmur/media'
+const payload: Payload = { text: 'Green oak bends.', firstComment: 'First.', link: null, media: [] }
+const publish = (media: Parameters<Connector['publish']>[4] = []) =>
+  connector.publish('murmur', 'token-1', 'ws:post:1', payload, media)
+const taken = { id: 'r1', url: 'http://n.example/r1', visibility: 'visible' }
+
+describe('publishing', () => {
+  it('sends the words under the token and the key, and keeps request and answer', async () => {
+    answers[POSTS] = json(201, taken)
+    const { outcome, attempt } = await publish()
+    expect(outcome).toEqual({
+      kind: 'published',
+      remoteId: 'r1',
+      publicUrl: 'http://n.example/r1',
+      visibility: 'visible',
+    })
+    expect(asked[0]?.headers).toMatchObject({
+      authorization: 'Bearer token-1',
+      'idempotency-key': 'ws:post:1',
+    })
+    expect(JSON.parse(asked[0]?.body ?? '')).toEqual({ ...payload, media: [] })
+    expect(attempt).toMatchObject({
+      at: '2026-11-24T10:00:00.000Z',
+      request: { method: 'POST', body: { text: 'Green oak bends.' } },
+      answer: { status: 201, body: taken },
+      error: null,
+    })
+    expect(JSON.stringify(attempt)).not.toContain('token-1')
+  })
+
+  it('uploads pictures first and names them by what the network called them', async () => {
+    answers[MEDIA] = json(201, { id: 'm7' })
+    answers[POSTS] = json(201, { ...taken, visibility: 'waiting for a moderator' })
+    const { outcome } = await publish([
+      { bytes: new Uint8Array([1, 2, 3]), type: 'image/png', alt: 'A frame' },
+    ])
+    expect(outcome).toMatchObject({ kind: 'published', visibility: 'waiting for a moderator' })
+    expect(asked.map((a) => a.path)).toEqual(['/networks/murmur/media', '/networks/murmur/posts'])
+    expect(asked[0]?.headers['content-type']).toBe('image/png')
+    expect(JSON.parse(asked[1]?.body ?? '')).toMatchObject({ media: [{ id: 'm7', alt: 'A frame' }] })
+  })
+
+  it('does not post where a picture was refused, and says why', async () => {
+    answers[MEDIA] = json(413, { error: 'too_large', reason: 'The picture has 9 MB.' })
+    const { outcome } = await publish([{ bytes: new Uint8Array(3), type: 'image/png', alt: '' }])
+    expect(outcome).toEqual({ kind: 'refused', reason: 'Murmur: The picture has 9 MB.' })
+    expect(asked).toHaveLength(1)
+  })
+
+  it('takes the same post as before for a success', async () => {
+    answers[POSTS] = json(200, taken)
+    expect((await publish()).outcome.kind).toBe('published')
+  })
+
+  it.each([
+    [400, 'refused'],
+    [403, 'refused'],
+    [404, 'refused'],
+    [422, 'refused'],
+    [408, 'later'],
+    [425, 'later'],
+    [429, 'later'],
+    [500, 'later'],
+    [503, 'later'],
+  ] as const)('an answer %i means %s', async (status, kind) => {
+    answers[POSTS] = json(status, { error: 'x', reason: 'Because.' })
+    expect((await publish()).outcome).toMatchObject({ kind, reason: 'Murmur: Because.' })
+  })
+
+  it.each([
+    ['The token has expired.', 'expired'],
+    ['The permission was withdrawn.', 'withdrawn'],
+  ] as const)('401, “%s”, means that the account is %s', async (reason, state) => {
+    answers[POSTS] = json(401, { error: 'x', reason })
+    expect((await publish()).outcome).toEqual({ kind: 'unlinked', reason: `Murmur: ${reason}`, state })
+  })
+
+  it('waits as long as the network asks', async () => {
+    answers[POSTS] = json(429, { error: 'rate', reason: 'Too many.' }, { 'retry-after': '120' })
+    expect((await publish()).outcome).toMatchObject({ kind: 'later', afterMilliseconds: 120_000 })
+  })
+
+  it('tries again after a line that dropped, and keeps that there was no answer', async () => {
+    answers[POSTS] = (request) => request.socket.destroy()
+    const { outcome, attempt } = await publish()
+    expect(outcome).toMatchObject({ kind: 'later', reason: 'The connection broke before an answer came.' })
+    expect(attempt).toMatchObject({ answer: null, error: expect.stringContaining('broke') })
+  })
+
+  it('does not take a success without a post for one, nor follow it elsewhere', async () => {
+    answers[POSTS] = json(200, { hello: 'world' })
+    expect((await publish()).outcome.kind).toBe('later')
+    answers[POSTS] = json(302, {}, { location: 'http://127.0.0.1:1/steal' })
+    const { outcome } = await publish()
+    expect(outcome.kind).toBe('later')
+  })
+
+  it('makes a sentence of an answer without a reason', async () => {
+    answers[POSTS] = (_, response) => response.writeHead(500).end('<html>Oops</html>')
+    const { outcome, attempt } = await publish()
+    expect(outcome).toMatchObject({ reason: 'Murmur answered 500 without a reason.' })
+    expect(attempt.answer?.body).toBe('<html>Oops</html>')
+  })
+})
+
+describe('linking and taking down', () => {
+  it('sends the person to the network’s own page with the way back', () => {
+    const url = new URL(connector.authorizeUrl('guildhall', 'http://localhost/back', 'state-1'))
+    expect(url.pathname).toBe('/networks/guildhall/authorize')
+    expect(Object.fromEntries(url.searchParams)).toEqual({
+      redirect_uri: 'http://localhost/back',
+      state: 'state-1',
+    })
+  })
+
+  it('exchanges a code for a grant, or says that there was none', async () => {
+    const account = { id: 'a', handle: 'h', name: 'N', zone: 'UTC', url: 'http://n.example/@h' }
+    answers['POST /networks/murmur/token'] = json(200, {
+      accessToken: 't',
+      expiresAt: '2027-01-01T00:00:00.000Z',
+      account,
+    })
+    expect(await connector.exchange('murmur', 'c')).toMatchObject({
+      remoteId: 'a',
+      token: 't',
+      expiresAt: Date.parse('2027-01-01T00:00:00.000Z'),
+    })
+    answers['POST /networks/murmur/token'] = json(400, { error: 'bad_code', reason: 'Used.' })
+    await expect(connector.exchange('murmur', 'c')).rejects.toThrow(
+      /did not grant the account\. Start the linking again/,
+    )
+  })
+
+  it('is content where the post is gone already, and says so where it stays', async () => {
+    const path = 'DELETE /networks/murmur/posts/r%2F1'
+    for (const status of [204, 404]) {
+      answers[path] = (_, response) => response.writeHead(status).end()
+      await connector.takeDown('murmur', 't', 'r/1')
+    }
+    answers[path] = json(403, { error: 'x', reason: 'Not yours.' })
+    await expect(connector.takeDown('murmur', 't', 'r/1')).rejects.toThrow(
+      'Murmur did not take the post down: Murmur: Not yours.',
+    )
+  })
+})
+
+it('waits longer after each try, up to a quarter of an hour', () => {
+  const minutes = [1, 2, 3, 4, 5, 6, 9].map((tries) => backoff(tries) / 60_000)
+  expect(minutes).toEqual([1, 2, 4, 8, 15, 15, 15])
+})
