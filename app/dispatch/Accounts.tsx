@@ -1,11 +1,23 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect } from 'react'
-import { useSearchParams } from 'react-router'
+import { useNavigate, useSearchParams } from 'react-router'
 import type { Account } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
-import { adoptAccount, hold, lift, clockNow, useAccounts } from '../data'
+import { adoptAccount, hold, lift, clockNow, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, distance, Empty, NetworkMark, Page, PageHead, say, weekdayName } from '../ui'
+import {
+  attempt,
+  Button,
+  count,
+  distance,
+  Empty,
+  NetworkMark,
+  Notice,
+  Page,
+  PageHead,
+  say,
+  weekdayName,
+} from '../ui'
 import { AccountSheet } from './AccountSheet'
 import { Tabs } from './Tabs'
 
@@ -14,6 +26,8 @@ export function Accounts() {
   const { brand } = useWork()
   const [params, setParams] = useSearchParams()
   const accounts = useAccounts(brand.id)
+  const sources = useRows('sources', 'brand', brand.id)
+  const navigate = useNavigate()
   const linked = params.get('linked')
   const declined = params.get('declined')
   const into = params.get('brand')
@@ -58,6 +72,18 @@ export function Accounts() {
             Choose a network below. Its own page asks whether Dripline may post for you; then you are back
             here, with sensible slots proposed.
           </Empty>
+        )}
+        {accounts.length > 0 && sources?.length === 0 && (
+          <Notice
+            tone="moss"
+            action={
+              <Button look="water" onClick={() => void navigate('/intake/sources')}>
+                Add a source
+              </Button>
+            }
+          >
+            Link as many as you like. Next, say where your long-form work comes from.
+          </Notice>
         )}
         {accounts.map((a) => (
           <AccountRow

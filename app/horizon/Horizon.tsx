@@ -125,17 +125,19 @@ export function Horizon() {
         </Flex>
       </Flex>
       {accounts.length === 0 ? (
-        <Empty
-          title="Lanes appear with your accounts"
-          action={
-            <Button look="water" onClick={() => void navigate('/dispatch/accounts')}>
-              Link an account
-            </Button>
-          }
-        >
-          Every account has a lane here, with its slots as notches, its quiet days hatched, and its posts as
-          drops at their times.
-        </Empty>
+        <Box px="6">
+          <Empty
+            title="Lanes appear with your accounts"
+            action={
+              <Button look="water" onClick={() => void navigate('/dispatch/accounts')}>
+                Link an account
+              </Button>
+            }
+          >
+            Every account has a lane here, with its slots as notches, its quiet days hatched, and its posts as
+            drops at their times.
+          </Empty>
+        </Box>
       ) : zoom === 'week' ? (
         <Week
           monday={monday}

@@ -18,9 +18,11 @@ export function Reader() {
   if (piece === null)
     return (
       <Page>
-        <Empty title="This piece is no longer here">
-          It may have been removed by undoing what took it in.
-        </Empty>
+        <Box px="6">
+          <Empty title="This piece is no longer here">
+            It may have been removed by undoing what took it in.
+          </Empty>
+        </Box>
       </Page>
     )
   return <Reading key={piece.id} piece={piece} passages={passages} />

@@ -45,7 +45,9 @@ export function Bench() {
   if (pipeline === null)
     return (
       <Page>
-        <Empty title="This pipeline is no longer here">It was removed; Ctrl Z brings it back.</Empty>
+        <Box px="6">
+          <Empty title="This pipeline is no longer here">It was removed; Ctrl Z brings it back.</Empty>
+        </Box>
       </Page>
     )
   return (

@@ -1,3 +1,4 @@
+import { Box } from '@chakra-ui/react'
 import { Link, useRouteError } from 'react-router'
 import { asFault } from '../../core/model'
 import { Empty } from '../ui'
@@ -6,13 +7,15 @@ import { Empty } from '../ui'
 export function Lost() {
   const error = useRouteError()
   return (
-    <Empty
-      title={error ? 'This screen broke' : 'There is nothing here'}
-      action={<Link to="/">Back to the Desk</Link>}
-    >
-      {error
-        ? `${asFault(error).message} Nothing you did is lost; everything saves itself.`
-        : 'The address leads nowhere. Perhaps what was here has been removed.'}
-    </Empty>
+    <Box px="6">
+      <Empty
+        title={error ? 'This screen broke' : 'There is nothing here'}
+        action={<Link to="/">Back to the Desk</Link>}
+      >
+        {error
+          ? `${asFault(error).message} Nothing you did is lost; everything saves itself.`
+          : 'The address leads nowhere. Perhaps what was here has been removed.'}
+      </Empty>
+    </Box>
   )
 }

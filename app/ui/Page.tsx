@@ -75,7 +75,7 @@ export function Empty({
   action?: ReactNode
 }) {
   return (
-    <Box maxW="460px" mx="6" my="8" borderTopWidth="1px" borderColor="hairline" pt="5">
+    <Box maxW="460px" my="6" borderTopWidth="1px" borderColor="hairline" pt="5">
       <Heading as="h2" fontSize="16px" fontWeight="600">
         {title}
       </Heading>

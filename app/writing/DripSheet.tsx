@@ -46,7 +46,9 @@ export function DripSheet() {
   if (drip === null)
     return (
       <Page>
-        <Empty title="This drip is no longer here">It may have been undone.</Empty>
+        <Box px="6">
+          <Empty title="This drip is no longer here">It may have been undone.</Empty>
+        </Box>
       </Page>
     )
   if (!drip || !posts || !piece || !accounts) return <Page>{null}</Page>
@@ -252,7 +254,7 @@ function Grid({
   chosen: Post | null
   onChoose: (post: Post) => void
 }) {
-  const places = `104px repeat(${columns.length}, minmax(232px, 1fr))`
+  const places = `104px repeat(${columns.length}, minmax(232px, 440px))`
   return (
     <Box role="grid" aria-label="The drip, beat by beat" minW={`${104 + columns.length * 232}px`}>
       <Box
@@ -410,7 +412,10 @@ function Cell({
         type="button"
         data-post={post.id}
         onClick={onChoose}
-        display="block"
+        display="flex"
+        flexDirection="column"
+        alignItems="stretch"
+        justifyContent="flex-start"
         w="full"
         h="full"
         textAlign="left"
