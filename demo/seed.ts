@@ -10,7 +10,7 @@ import {
   type Rows,
   type Source,
 } from '../core/model'
-import { network } from '../core/networks'
+import { network, proposedLimits } from '../core/networks'
 import { makeDrip, takePiece, toPassages } from '../core/pipeline'
 import { addDays, RHYTHMS, toWall, TRICKLE, type Random, seededRandom } from '../core/planning'
 import { feedBody, type Site, type SiteArticle } from '../world'
@@ -157,11 +157,8 @@ function accountOf(login: (typeof ACCOUNTS)[number], brand: Brand, now: string, 
     name: login.name,
     profileUrl: `http://localhost:${port}${profile.service.path}/@${login.handle}`,
     zone: login.zone,
-    slots: profile.slots,
+    ...proposedLimits(profile),
     quiet: [],
-    maxPerDay: profile.limits.sensiblePostsPerDay,
-    maxPerWeek: profile.limits.sensiblePostsPerDay * 7,
-    gapMinutes: profile.limits.gapMinutes,
     health: { state: 'linked', since: now, message: 'Linked.' },
     held: null,
     linkedAt: now,

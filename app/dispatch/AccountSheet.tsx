@@ -13,6 +13,7 @@ import {
   Notice,
   say,
   SelectField,
+  NumberField,
   TextField,
   TimeField,
   weekdayName,
@@ -34,7 +35,9 @@ export function AccountSheet({
   onClose: () => void
 }) {
   const [draft, setDraft] = useState(account)
-  const [copies, setCopies] = useState<readonly Account[]>([])
+  const [copying, setCopying] = useState(false)
+  const others = accounts.filter((a) => a.id !== account.id)
+  const copies = copying ? others.map((o) => ({ ...o, slots: draft.slots, quiet: draft.quiet })) : []
   const changed = JSON.stringify(draft) !== JSON.stringify(account) || copies.length > 0
   const valid = AccountSchema.safeParse(draft)
   const moves = useSWR(
@@ -48,10 +51,9 @@ export function AccountSheet({
     await attempt(async () => {
       await saveAccounts([draft, ...copies], moves ?? [], `Change when @${account.handle} may post`)
       say(moves?.length ? `Kept; ${count(moves.length, 'post')} moved.` : 'Kept; no post had to move.')
-      setCopies([])
+      setCopying(false)
     })
   }
-  const others = accounts.filter((a) => a.id !== account.id)
   return (
     <Box p="5" display="flex" flexDirection="column" gap="5">
       <Flex justify="space-between" align="center">
@@ -101,54 +103,28 @@ export function AccountSheet({
           </Button>
         </Flex>
         {others.length > 0 && (
-          <Button
-            size="sm"
-            look="quiet"
-            mt="2"
-            onClick={() => setCopies(others.map((o) => ({ ...o, slots: draft.slots, quiet: draft.quiet })))}
-          >
+          <Button size="sm" look="quiet" mt="2" onClick={() => setCopying(true)}>
             Copy slots and quiet days to the other {count(others.length, 'account')}
           </Button>
         )}
       </Box>
       <Quiet days={draft.quiet} onChange={(quiet) => edit({ quiet })} />
       <Flex gap="3">
-        <Labelled label="Most a day">
-          {(id) => (
-            <TextField
-              id={id}
-              type="number"
-              min={1}
-              w="76px"
-              value={draft.maxPerDay}
-              onChange={(e) => edit({ maxPerDay: Number(e.target.value) })}
-            />
-          )}
-        </Labelled>
-        <Labelled label="Most a week">
-          {(id) => (
-            <TextField
-              id={id}
-              type="number"
-              min={1}
-              w="76px"
-              value={draft.maxPerWeek}
-              onChange={(e) => edit({ maxPerWeek: Number(e.target.value) })}
-            />
-          )}
-        </Labelled>
-        <Labelled label="Gap, minutes">
-          {(id) => (
-            <TextField
-              id={id}
-              type="number"
-              min={0}
-              w="84px"
-              value={draft.gapMinutes}
-              onChange={(e) => edit({ gapMinutes: Number(e.target.value) })}
-            />
-          )}
-        </Labelled>
+        <NumberField
+          label="Most a day"
+          value={draft.maxPerDay}
+          onChange={(maxPerDay) => edit({ maxPerDay })}
+        />
+        <NumberField
+          label="Most a week"
+          value={draft.maxPerWeek}
+          onChange={(maxPerWeek) => edit({ maxPerWeek })}
+        />
+        <NumberField
+          label="Gap, minutes"
+          value={draft.gapMinutes}
+          onChange={(gapMinutes) => edit({ gapMinutes })}
+        />
       </Flex>
       {changed && (
         <Box position="sticky" bottom="0" bg="raised" borderTopWidth="1px" borderColor="hairline" pt="3">
@@ -158,7 +134,7 @@ export function AccountSheet({
             <Button
               onClick={() => {
                 setDraft(account)
-                setCopies([])
+                setCopying(false)
               }}
             >
               Drop

@@ -3,8 +3,9 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Account, Post, Row } from '../../core/model'
 import { network } from '../../core/networks'
-import { decideLate, tryAgain, useAccounts, useRows } from '../data'
+import { tryAgain, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
+import { HeldNotice } from '../writing'
 import {
   attempt,
   Button,
@@ -208,23 +209,7 @@ function Delivery({
           {post.failure}
         </Notice>
       )}
-      {post.held && (
-        <Notice
-          tone="clay"
-          action={
-            <Flex direction="column" gap="1">
-              <Button size="sm" onClick={() => void attempt(() => decideLate(post.id, 'send now'))}>
-                Send now
-              </Button>
-              <Button size="sm" onClick={() => void attempt(() => decideLate(post.id, 'place anew'))}>
-                Place anew
-              </Button>
-            </Flex>
-          }
-        >
-          {post.held.reason}
-        </Notice>
-      )}
+      {post.held && <HeldNotice post={post} />}
       {receipts.length === 0 && (
         <Box color="soft">
           {post.state === 'handed over'

@@ -36,3 +36,30 @@ export function SelectField(props: HTMLChakraProps<'select'>) {
   const recipe = useRecipe({ key: 'dlField' })
   return <chakra.select css={recipe()} {...props} />
 }
+
+/** A labelled whole or decimal number. */
+export function NumberField({
+  label,
+  value,
+  onChange,
+  ...rest
+}: { label: string; value: number; onChange: (value: number) => void } & Omit<
+  HTMLChakraProps<'input'>,
+  'value' | 'onChange'
+>) {
+  return (
+    <Labelled label={label}>
+      {(id) => (
+        <TextField
+          id={id}
+          type="number"
+          min={0}
+          w="84px"
+          value={value}
+          onChange={(e) => onChange(Number(e.target.value))}
+          {...rest}
+        />
+      )}
+    </Labelled>
+  )
+}

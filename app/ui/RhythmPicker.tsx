@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import type { Rhythm } from '../../core/model'
 import { beatDays, RHYTHMS } from '../../core/planning'
-import { Labelled, SelectField, TextField } from './Field'
+import { Labelled, NumberField, SelectField } from './Field'
 import { count } from './time'
 
 /** Chooses a rhythm: one that ships, or one's own length, beats and thinning; a pipe shows the spacing. */
@@ -49,46 +49,22 @@ export function RhythmPicker({ value, onChange }: { value: Rhythm; onChange: (rh
       </Labelled>
       {own && spread && (
         <Flex gap="2" mt="2">
-          <Labelled label="Days">
-            {(id) => (
-              <TextField
-                id={id}
-                type="number"
-                w="80px"
-                min={0}
-                max={1500}
-                value={spread.days}
-                onChange={(e) => edit({ days: Number(e.target.value) })}
-              />
-            )}
-          </Labelled>
-          <Labelled label="Beats">
-            {(id) => (
-              <TextField
-                id={id}
-                type="number"
-                w="70px"
-                min={1}
-                max={60}
-                value={spread.beats}
-                onChange={(e) => edit({ beats: Number(e.target.value) })}
-              />
-            )}
-          </Labelled>
-          <Labelled label="Thinning">
-            {(id) => (
-              <TextField
-                id={id}
-                type="number"
-                w="80px"
-                min={1}
-                max={5}
-                step={0.1}
-                value={spread.thinning}
-                onChange={(e) => edit({ thinning: Number(e.target.value) })}
-              />
-            )}
-          </Labelled>
+          <NumberField label="Days" value={spread.days} max={1500} onChange={(days) => edit({ days })} />
+          <NumberField
+            label="Beats"
+            value={spread.beats}
+            min={1}
+            max={60}
+            onChange={(beats) => edit({ beats })}
+          />
+          <NumberField
+            label="Thinning"
+            value={spread.thinning}
+            min={1}
+            max={5}
+            step={0.1}
+            onChange={(thinning) => edit({ thinning })}
+          />
         </Flex>
       )}
       <Box

@@ -1,6 +1,6 @@
 export { Button } from './Button'
 export { Drop } from './Drop'
-export { Labelled, SelectField, TextField } from './Field'
+export { Labelled, NumberField, SelectField, TextField } from './Field'
 export { attempt, Messages, say } from './message'
 export { NetworkMark } from './NetworkMark'
 export { Empty, Mono, Notice, Page, PageHead } from './Page'

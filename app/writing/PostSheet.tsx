@@ -148,7 +148,8 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
   )
 }
 
-function HeldNotice({ post }: { post: Post }) {
+/** Why a post is kept back, with what a person may decide. */
+export function HeldNotice({ post }: { post: Post }) {
   return (
     <Notice
       tone="clay"

@@ -1,1 +1,1 @@
-export { PostSheet } from './PostSheet'
+export { HeldNotice, PostSheet } from './PostSheet'

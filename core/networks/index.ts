@@ -14,6 +14,16 @@ export const NETWORKS: readonly NetworkProfile[] = [murmur, guildhall, shutterle
   NetworkProfile.parse(p),
 )
 
+/** When and how often a new account may post, as its network's profile proposes. */
+export function proposedLimits(profile: NetworkProfile) {
+  return {
+    slots: profile.slots,
+    maxPerDay: profile.limits.sensiblePostsPerDay,
+    maxPerWeek: profile.limits.sensiblePostsPerDay * 7,
+    gapMinutes: profile.limits.gapMinutes,
+  }
+}
+
 /** The profile of a network by its id. Throws `unknown-network` with the ids there are. */
 export function network(id: string): NetworkProfile {
   const found = NETWORKS.find((n) => n.id === id)

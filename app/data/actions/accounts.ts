@@ -1,5 +1,5 @@
 import type { Account, LinkedAccount } from '../../../core/model'
-import { network } from '../../../core/networks'
+import { network, proposedLimits } from '../../../core/networks'
 import { get } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, type Write } from '../store'
@@ -33,11 +33,8 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
     name: linked.name,
     profileUrl: linked.profileUrl,
     zone: brand.zone,
-    slots: profile.slots,
+    ...proposedLimits(profile),
     quiet: [],
-    maxPerDay: profile.limits.sensiblePostsPerDay,
-    maxPerWeek: profile.limits.sensiblePostsPerDay * 7,
-    gapMinutes: profile.limits.gapMinutes,
     health: { state: 'linked', since: now, message: 'Linked.' },
     held: null,
     linkedAt: now,
