@@ -429,8 +429,9 @@ function Cell({
       >
         <Flex align="center" gap="2" fontFamily="mono" fontSize="12px" color="soft">
           <Drop state={post.state} picture={post.media !== null} hue={hue} size={22} />
-          <Box flex="1" truncate>
-            {post.wording.angle} · {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}
+          <Box truncate>{post.wording.angle}</Box>
+          <Box flex="1" whiteSpace="nowrap">
+            · {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}
           </Box>
           <Measure length={length} limit={profile.text.limit} />
         </Flex>

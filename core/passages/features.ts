@@ -161,7 +161,7 @@ export function danglingWords(
       if (PLURAL_PRONOUNS.has(token.lower)) {
         const coordinated = tokens.slice(0, i).concat(before).filter(isNoun).length >= 2
         if (!nouns.plural && !coordinated && !people([...before, ...tokens.slice(0, i)])) return token.text
-      } else if (/^(he|she|him|his|her|himself|herself)$/.test(token.lower)) {
+      } else if (/^(he|she|him|his|her|hers|himself|herself)$/.test(token.lower)) {
         const named =
           people([...before, ...tokens.slice(0, i)]) ||
           [...before, ...tokens.slice(0, i)].some((t) => /^(boat|ship|hull)$/.test(t.lemma))

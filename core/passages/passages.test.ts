@@ -60,6 +60,9 @@ describe('what points out of a sentence', () => {
     ['At a shout it stays by itself.', 'it'],
     ['Here’s the test we use.', 'Here’s'],
     ['Anna did all three.', 'all three'],
+    ['Her boat is called Segunda.', 'Her'],
+    ['So we did not float her.', 'So'],
+    ['The idea was hers.', 'hers'],
     ['You will see twenty a day in a thaw.', 'twenty'],
     ['After six weeks you will be a minute faster per kilometre.', 'After six weeks you'],
   ])('%s', (text, words) => {

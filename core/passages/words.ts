@@ -13,7 +13,7 @@ export const CONNECTIVES = set(
 
 /** Third-person pronouns, which need a noun before them. */
 export const THIRD_PERSON = set(
-  `it they them he she him its their his itself themselves himself herself theirs`,
+  `it they them he she him her hers its their his itself themselves himself herself theirs`,
 )
 
 export const PLURAL_PRONOUNS = set(`they them their themselves theirs`)
