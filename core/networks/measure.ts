@@ -1,7 +1,8 @@
 import type { NetworkProfile } from './profile'
 
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' })
-const PLAIN = /^[\x20-\x7e\n]*$/
+/** Characters none of which joins another: Latin letters and marks of punctuation. */
+const PLAIN = /^[\n\x20-\x7e\u00a0-\u02ff\u2010-\u2027\u2030-\u205e]*$/
 
 /** A link as it stands in running text; closing punctuation is not part of it. */
 export const URL_PATTERN = /https?:\/\/[^\s<>"]*[^\s<>"'.,;:!?)\]}]/gu

@@ -18,6 +18,22 @@ describe('measuring', () => {
     expect(sliceGraphemes('👩‍👩‍👧ab', 2)).toBe('👩‍👩‍👧a')
   })
 
+  it('counts and cuts as the segmenter does, on its quick way too', () => {
+    const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' })
+    const unit = fc.oneof(
+      fc.constantFrom('é', 'ß', '–', '“', '…', '\u00a0', '\u00ad', '\n', 'e\u0301', '👩‍👩‍👧', '\u200d', '\r\n'),
+      fc.string({ unit: 'grapheme-ascii', maxLength: 3 }),
+    )
+    fc.assert(
+      fc.property(fc.array(unit, { maxLength: 12 }), fc.nat(12), (parts, count) => {
+        const text = parts.join('')
+        const clusters = [...segmenter.segment(text)].map((s) => s.segment)
+        expect(graphemes(text)).toBe(clusters.length)
+        expect(sliceGraphemes(text, count)).toBe(clusters.slice(0, count).join(''))
+      }),
+    )
+  })
+
   it('counts a link for the profile’s fixed number, wherever it stands', () => {
     const { text } = network('murmur')
     expect(measure('Look: https://a.example/long/long/long', text)).toBe(30)
