@@ -51,6 +51,9 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
   ['Workspace', '/workspace', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor()],
 ]
 
+/** The screens between them show every colour there is; the others are made of the same ones. */
+const IN_DARK = new Set(['Desk', 'Writing', 'Horizon, week', 'Horizon, year', 'Deliveries'])
+
 for (const colorScheme of ['light', 'dark'] as const)
   test(`axe finds no serious fault on any screen, ${colorScheme}`, async ({ page }) => {
     // The dark theme differs in its colours alone.
@@ -58,6 +61,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
     await openDemo(page)
     for (const [screen, path, ready] of SCREENS) {
+      if (dark && !IN_DARK.has(screen)) continue
       await page.goto(path)
       await ready(page)
       await expectNoFaults(page, screen, dark)

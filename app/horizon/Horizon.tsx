@@ -48,7 +48,6 @@ export function Horizon() {
     ']': () => go({ from: addDays(monday, step) }),
     '[': () => go({ from: addDays(monday, -step) }),
     Enter: () => chosen && void navigate(`/writing/${chosen.drip}?post=${chosen.id}`),
-    e: () => chosen && setEditing(true),
     Escape: () => (editing ? setEditing(false) : go({ post: null })),
   })
   if (!posts || !accounts || !pipelines || !drips) return <Page>{null}</Page>

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { Rhythm } from '../../core/model'
+import { Rhythm } from '../../core/model'
 import { beatDays, RHYTHMS } from '../../core/planning'
-import { Labelled, NumberField, SelectField } from './Field'
+import { Labelled, NumberField, SelectField, TextField } from './Field'
 import { count } from './time'
 
 /** Chooses a rhythm: one that ships, or one's own length, beats and thinning; a pipe shows the spacing. */
@@ -67,6 +67,25 @@ export function RhythmPicker({ value, onChange }: { value: Rhythm; onChange: (rh
           />
         </Flex>
       )}
+      {own && (
+        <Box mt="2">
+          <Labelled label="Or the days one by one" hint="As in 0, 3, 10, 30; day 0 is the start day.">
+            {(id) => (
+              <TextField
+                id={id}
+                key={days.join(' ')}
+                w="full"
+                fontFamily="mono"
+                defaultValue={days.join(', ')}
+                onBlur={(e) => {
+                  const list = readDays(e.target.value)
+                  if (list && list.join() !== days.join()) onChange({ name: 'Your own', list })
+                }}
+              />
+            )}
+          </Labelled>
+        </Box>
+      )}
       <Box
         position="relative"
         h="28px"
@@ -97,6 +116,13 @@ export function RhythmPicker({ value, onChange }: { value: Rhythm; onChange: (rh
       </chakra.span>
     </Box>
   )
+}
+
+/** Days as people list them, ascending and distinct; null where there is none or one is out of bounds. */
+function readDays(text: string): number[] | null {
+  const days = (text.match(/\d+/g) ?? []).map(Number)
+  const list = [...new Set(days)].sort((a, b) => a - b)
+  return Rhythm.safeParse({ name: 'Your own', list }).success ? list : null
 }
 
 function describe(rhythm: Rhythm): string {

@@ -12,7 +12,7 @@ import {
 } from '../../core/model'
 import { measure, network, URL_PATTERN } from '../../core/networks'
 import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
-import { endDrip, hold, lift, anotherWording, approve, setAside, useRow, useAccounts, useRows } from '../data'
+import { endDrip, hold, lift, approve, useRow, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -107,9 +107,6 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
       }
     }
   }
-  const act = (work: (post: Post) => Promise<unknown>): void => {
-    if (chosen) void attempt(() => work(chosen))
-  }
   useKeys({
     ArrowDown: () => move(1, 0),
     ArrowUp: () => move(-1, 0),
@@ -119,10 +116,6 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
     k: () => move(-1, 0),
     Escape: () => (editing ? setEditing(false) : choose(null)),
     Enter: () => chosen && setEditing(true),
-    e: () => chosen && setEditing(true),
-    a: () => act(approveOne),
-    w: () => act((p) => anotherWording(p.id)),
-    x: () => act((p) => setAside(p.id)),
   })
   const live = posts.filter((p) => p.state !== 'set aside')
   const flagged = live.filter((p) => p.state === 'for review' && standsInTheWay(p))
@@ -211,12 +204,6 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
       <Grid drip={drip} posts={posts} columns={columns} hue={hue} chosen={chosen} onChoose={choose} />
     </Page>
   )
-}
-
-async function approveOne(post: Post): Promise<void> {
-  const { approved, left } = await approve([post.id])
-  if (left[0]) say(`It is not approved: ${left[0].why}`)
-  else if (approved) say('Approved.')
 }
 
 function EndDrip({ id }: { id: string }) {

@@ -16,7 +16,7 @@ import {
   hold,
   lift,
 } from '../data'
-import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say } from '../ui'
+import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say, useKeys } from '../ui'
 
 interface Props {
   post: Post
@@ -36,6 +36,12 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
   const profile = network(post.network)
   const zone = account?.zone ?? 'UTC'
   const locked = LOCKED.includes(post.state)
+  useKeys({
+    a: () => void approveThis(post),
+    e: () => !locked && onEdit(true),
+    w: () => !locked && void attempt(() => anotherWording(post.id)),
+    x: () => post.state !== 'published' && void attempt(() => setAside(post.id)),
+  })
   return (
     <Flex direction="column" h="full">
       <Box flex="1" overflowY="auto" p="4">
@@ -146,6 +152,16 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
       <Actions post={post} editing={editing} onEdit={onEdit} />
     </Flex>
   )
+}
+
+/** Approves one post, and says what came of it. */
+async function approveThis(post: Post): Promise<void> {
+  if (post.state !== 'for review' && post.state !== 'draft') return
+  await attempt(async () => {
+    const { moved, left } = await approve([post.id])
+    const placed = moved ? ' Its time had passed, so it was placed anew.' : ''
+    say(left[0] ? `It is not approved: ${left[0].why}` : `Approved.${placed}`)
+  })
 }
 
 /** Why a post is kept back, with what a person may decide. */
@@ -428,16 +444,7 @@ function Actions({
             </>
           )}
           {(post.state === 'for review' || post.state === 'draft') && (
-            <Button
-              hint="a"
-              look="water"
-              onClick={() =>
-                void attempt(async () => {
-                  const { left } = await approve([post.id])
-                  say(left[0] ? `It is not approved: ${left[0].why}` : 'Approved.')
-                })
-              }
-            >
+            <Button hint="a" look="water" onClick={() => void approveThis(post)}>
               Approve
             </Button>
           )}
