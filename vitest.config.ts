@@ -5,7 +5,8 @@ export default defineConfig({
     include: ['{core,cli,app,server,world,demo}/**/*.test.ts'],
     testTimeout: 45_000,
     hookTimeout: 90_000,
-    maxWorkers: 2,
+    // One of them mostly waits: for the leases of a server that was killed.
+    maxWorkers: 3,
     reporters: ['default', ['json', { outputFile: 'test-results/unit.json' }]],
   },
 })

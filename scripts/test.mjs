@@ -1,6 +1,6 @@
 // npm test: installs what is missing, then types, lint, unit tests, and the browser tests against
 // the built application. Ends with one line that sums all suites.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -17,17 +17,19 @@ const env = { ...process.env, FORCE_COLOR: '0', ...(browser ? { CHROMIUM: browse
 let passed = 0
 let failed = 0
 
-step('types', 'tsc', ['--noEmit'])
-step('lint', 'eslint', ['.', '--max-warnings', '0'])
-step('format', 'prettier', ['--check', '--log-level', 'warn', '.'])
-step('dead code', 'knip', ['--no-progress'])
+await Promise.all([
+  step('types', 'tsc', ['--noEmit']),
+  step('lint', 'eslint', ['.', '--max-warnings', '0']),
+  step('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
+  step('dead code', 'knip', ['--no-progress']),
+  step('build', 'vite', ['build', '--logLevel', 'warn']),
+])
 suite('unit tests', 'vitest', ['run'], 'unit.json', (report) => [
   report.numPassedTests,
   report.numFailedTests +
     report.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
 ])
 if (browser) {
-  step('build', 'vite', ['build', '--logLevel', 'warn'])
   suite('browser tests', 'playwright', ['test'], 'e2e.json', ({ stats }) => [
     stats.expected + stats.flaky,
     stats.unexpected,
@@ -41,30 +43,35 @@ if (browser) {
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exit(failed ? 1 : 0)
 
-/** Runs a tool of the project with its output shown; gives its exit status. */
-function run(tool, args) {
+/** A check that passes or fails as a whole; several run side by side, each shown when it is done. */
+function step(name, tool, args) {
+  const started = Date.now()
+  return new Promise((resolve) => {
+    const child = spawn(join(root, 'node_modules', '.bin', tool), args, { cwd: root, env })
+    let output = ''
+    child.stdout.on('data', (chunk) => (output += chunk))
+    child.stderr.on('data', (chunk) => (output += chunk))
+    child.on('close', (status) => {
+      const seconds = Math.round((Date.now() - started) / 1000)
+      console.log(`\n— ${name}\n${output.trimEnd()}`.trimEnd())
+      console.log(`  ${name}: ${status === 0 ? 'right' : 'WRONG'} (${seconds} s)`)
+      if (status === 0) passed++
+      else failed++
+      resolve()
+    })
+  })
+}
+
+/** A test runner, counted by its own report. One that dies without a report counts as a failure. */
+function suite(name, tool, args, file, count) {
+  console.log(`\n— ${name}`)
   const started = Date.now()
   const { status } = spawnSync(join(root, 'node_modules', '.bin', tool), args, {
     cwd: root,
     env,
     stdio: 'inherit',
   })
-  return { status: status ?? 1, seconds: Math.round((Date.now() - started) / 1000) }
-}
-
-/** A check that passes or fails as a whole. */
-function step(name, tool, args) {
-  console.log(`\n— ${name}`)
-  const { status, seconds } = run(tool, args)
-  console.log(`  ${name}: ${status === 0 ? 'right' : 'WRONG'} (${seconds} s)`)
-  if (status === 0) passed++
-  else failed++
-}
-
-/** A test runner, counted by its own report. One that dies without a report counts as a failure. */
-function suite(name, tool, args, file, count) {
-  console.log(`\n— ${name}`)
-  const { status, seconds } = run(tool, args)
+  const seconds = Math.round((Date.now() - started) / 1000)
   const path = join(results, file)
   const [good, bad] = existsSync(path) ? count(JSON.parse(readFileSync(path, 'utf8'))) : [0, 0]
   passed += good
