@@ -8,9 +8,19 @@ async function openDemo(page: Page): Promise<void> {
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
 }
 
+/** Goes to another screen as a link does, without loading the application again. */
+async function go(page: Page, path: string): Promise<void> {
+  await page.evaluate((to) => {
+    history.pushState(null, '', to)
+    dispatchEvent(new PopStateEvent('popstate'))
+  }, path)
+}
+
 /** No serious or critical fault of accessibility on what is shown now. */
 async function expectNoFaults(page: Page, screen: string, coloursOnly: boolean): Promise<void> {
-  const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'] })
+  // The line across the top is the same on every screen: it is looked at on the Desk.
+  const builder = new AxeBuilder({ page }).options({ resultTypes: ['violations'] })
+  const axe = screen === 'Desk' ? builder : builder.exclude('header')
   const { violations } = await (
     coloursOnly
       ? axe.withRules(['color-contrast'])
@@ -62,18 +72,18 @@ for (const colorScheme of ['light', 'dark'] as const)
     await openDemo(page)
     for (const [screen, path, ready] of SCREENS) {
       if (dark && !IN_DARK.has(screen)) continue
-      await page.goto(path)
+      await go(page, path)
       await ready(page)
       await expectNoFaults(page, screen, dark)
     }
-    await page.goto('/intake')
+    await go(page, '/intake')
     await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
     await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').first().click()
     await expectNoFaults(page, 'Reader', dark)
     await page.keyboard.press('d')
     await expect(page.getByRole('heading', { name: 'Start a drip' })).toBeVisible()
     await expectNoFaults(page, 'Start a drip', dark)
-    await page.goto('/writing')
+    await go(page, '/writing')
     await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
     await expect(page.getByRole('grid')).toBeVisible()
     await page.keyboard.press('ArrowDown')
@@ -82,11 +92,11 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.keyboard.press('e')
     await expect(page.getByLabel('Caption')).toBeVisible()
     await expectNoFaults(page, 'Editor', dark)
-    await page.goto('/pipelines')
+    await go(page, '/pipelines')
     await page.getByRole('link', { name: 'Journal, long and thin' }).click()
     await expect(page.getByRole('heading', { name: /^\d+ posts$/ })).toBeVisible({ timeout: 30_000 })
     await expectNoFaults(page, 'Bench', dark)
-    await page.goto('/dispatch/accounts')
+    await go(page, '/dispatch/accounts')
     await page.getByRole('button', { name: 'Slots and quiet days' }).first().click()
     await expect(page.getByRole('heading', { name: 'Quiet days' })).toBeVisible()
     await expectNoFaults(page, 'Account sheet', dark)
