@@ -1,11 +1,11 @@
 export { adoptAccount, saveAccounts } from './actions/accounts'
 export { makeBrand, saveBrand } from './actions/brands'
-export { endDrip, startDrip } from './actions/drips'
+export { endDrip, startDrip, tryDrip } from './actions/drips'
 export { hold, lift, type Holdable } from './actions/holds'
 export { addPassage, choosePassage, removePassage, stretchPassage } from './actions/passages'
 export { dealWith } from './actions/pieces'
 export { addPipeline, removePipeline, savePipeline, switchPipeline } from './actions/pipelines'
-export { difference, surroundings, type Move } from './actions/plan'
+export { difference, type Move } from './actions/plan'
 export {
   acceptFlag,
   anotherWording,
@@ -31,6 +31,5 @@ export { exportBundle, importBundle } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'
 export { useAccounts, useRow, useRows, useTable } from './hooks'
 export { during, jump, startRunner, useActivity } from './runner'
-export { all } from './store'
 export { undo } from './undo'
 export { canWriteFolders, chooseWeekly, download } from './weekly'

@@ -4,10 +4,9 @@ import useSWR from 'swr'
 import type { DripResult } from '../../core/pipeline'
 import { asFault, type Brand, type Passage, type Piece, type Pipeline } from '../../core/model'
 import { toWall } from '../../core/planning'
-import { surroundings, nowIso, useAccounts, useRows, all } from '../data'
+import { nowIso, useAccounts, useRows, tryDrip } from '../data'
 import { useWork } from '../shell'
 import { count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
-import { heavy, proxy, unwrap } from '../workers'
 
 interface Example {
   result: DripResult
@@ -17,28 +16,19 @@ interface Example {
 
 /** Runs one piece through a pipeline as it stands; nothing is kept. */
 async function runExample(pipeline: Pipeline, brand: Brand, piece: Piece): Promise<Example> {
-  const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
   const started = performance.now()
-  const now = nowIso()
-  const result = await unwrap<DripResult>(
-    heavy().makeDrip(
-      {
-        now,
-        brand,
-        piece,
-        passages,
-        accounts: pipeline.accounts.flatMap((a) => around.accounts.find((x) => x.id === a) ?? []),
-        rhythm: pipeline.rhythm,
-        startDay: toWall(Date.parse(now), brand.zone).date,
-        seed: 1,
-        pipeline,
-        gate: pipeline.gate,
-        allAccounts: around.accounts,
-        allBrands: around.brands,
-        standing: around.posts.filter((p) => p.piece !== piece.id),
-      },
-      proxy(() => undefined),
-    ) as never,
+  const { result, passages } = await tryDrip(
+    {
+      piece: piece.id,
+      accounts: pipeline.accounts,
+      rhythm: pipeline.rhythm,
+      startDay: toWall(Date.parse(nowIso()), brand.zone).date,
+      gate: pipeline.gate,
+      pipeline,
+    },
+    undefined,
+    // As if nothing of it were out yet.
+    (post) => post.piece !== piece.id,
   )
   return { result, passages, milliseconds: Math.round(performance.now() - started) }
 }

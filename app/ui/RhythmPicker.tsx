@@ -1,6 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { Rhythm } from '../../core/model'
-import { beatDays, RHYTHMS } from '../../core/planning'
+import type { Rhythm } from '../../core/model'
+import { beatDays, rhythmOfDays, RHYTHMS } from '../../core/planning'
 import { Labelled, NumberField, SelectField, TextField } from './Field'
 import { count } from './time'
 
@@ -78,8 +78,8 @@ export function RhythmPicker({ value, onChange }: { value: Rhythm; onChange: (rh
                 fontFamily="mono"
                 defaultValue={days.join(', ')}
                 onBlur={(e) => {
-                  const list = readDays(e.target.value)
-                  if (list && list.join() !== days.join()) onChange({ name: 'Your own', list })
+                  const own = rhythmOfDays(e.target.value)
+                  if (own && beatDays(own).join() !== days.join()) onChange(own)
                 }}
               />
             )}
@@ -116,13 +116,6 @@ export function RhythmPicker({ value, onChange }: { value: Rhythm; onChange: (rh
       </chakra.span>
     </Box>
   )
-}
-
-/** Days as people list them, ascending and distinct; null where there is none or one is out of bounds. */
-function readDays(text: string): number[] | null {
-  const days = (text.match(/\d+/g) ?? []).map(Number)
-  const list = [...new Set(days)].sort((a, b) => a - b)
-  return Rhythm.safeParse({ name: 'Your own', list }).success ? list : null
 }
 
 function describe(rhythm: Rhythm): string {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { beatCount, beatDays, rhythmNamed, RHYTHMS } from './rhythm'
+import { beatCount, beatDays, rhythmNamed, RHYTHMS, rhythmOfDays } from './rhythm'
 
 it('spaces the built-in rhythms as they are described', () => {
   expect(beatDays(rhythmNamed('trickle')!)).toEqual([0, 7, 17, 34, 60, 103, 171, 280])
@@ -37,4 +37,12 @@ it('thins: later gaps are never clearly shorter than earlier ones', () => {
     gaps.forEach((gap, i) => i && expect(gap).toBeGreaterThanOrEqual((gaps[i - 1] as number) - 1))
     expect(beatCount(rhythm)).toBe(days.length)
   }
+})
+
+it('makes a rhythm of days as people list them, and of nothing else', () => {
+  for (const text of ['0, 3, 30', '30 0 3', ' 3; 0;30; 3 ', 'day 0, day 3 and day 30'])
+    expect(rhythmOfDays(text)).toEqual({ name: 'Your own', list: [0, 3, 30] })
+  expect(beatDays(rhythmOfDays('7') ?? { name: '', list: [0] })).toEqual([7])
+  for (const text of ['', 'every day', '0, 1501', Array.from({ length: 61 }, (_, i) => i).join(' ')])
+    expect(rhythmOfDays(text)).toBeNull()
 })

@@ -1,4 +1,4 @@
-import type { Rhythm } from '../model'
+import { Rhythm } from '../model'
 
 /** The rhythm taken where none was chosen. */
 export const TRICKLE: Rhythm = { name: 'Trickle', days: 280, beats: 8, thinning: 1.6 }
@@ -38,6 +38,18 @@ export function beatDays(rhythm: Rhythm): number[] {
 /** How many beats a rhythm has. */
 export function beatCount(rhythm: Rhythm): number {
   return 'list' in rhythm ? rhythm.list.length : rhythm.beats
+}
+
+/**
+ * A rhythm of the days that a person listed, in whatever order and with whatever between them;
+ * null where there is none or one is out of bounds.
+ *
+ * @example rhythmOfDays('30, 0 and 3') // { name: 'Your own', list: [0, 3, 30] }
+ */
+export function rhythmOfDays(text: string): Rhythm | null {
+  const days = (text.match(/\d+/g) ?? []).map(Number)
+  const list = [...new Set(days)].sort((a, b) => a - b)
+  return Rhythm.safeParse({ name: 'Your own', list }).data ?? null
 }
 
 function distinct(days: number[]): number[] {

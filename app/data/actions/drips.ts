@@ -1,4 +1,4 @@
-import { Fault, type Gate, type Pipeline, type Rhythm } from '../../../core/model'
+import { Fault, type Gate, type Passage, type Pipeline, type Post, type Rhythm } from '../../../core/model'
 import { heavy, proxy, unwrap } from '../../workers'
 import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
@@ -21,6 +21,33 @@ export async function startDrip(
   request: StartDrip,
   onProgress: (done: number, all: number) => void = () => undefined,
 ): Promise<string> {
+  const { result } = await tryDrip(request, onProgress)
+  if (result.posts.length === 0)
+    throw new Fault(
+      'bad-request',
+      'No caption could be made from this piece: none of its passages stands alone. Add one by selecting text, then try again.',
+    )
+  const by = request.pipeline?.name ?? 'you'
+  const writes: Write[] = [
+    put('drips', result.drip) as Write,
+    ...result.posts.map((p) => put('posts', p) as Write),
+    patch('pieces', request.piece, (p) => ({
+      ...p,
+      dealt: { by, at: result.drip.createdAt },
+      trouble: null,
+      seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
+    })) as Write,
+  ]
+  await commit(request.actor, writes)
+  return result.drip.id
+}
+
+/** A drip as it would be written and placed now, with the passages it had to choose from; nothing is kept. */
+export async function tryDrip(
+  request: Omit<StartDrip, 'actor'>,
+  onProgress: (done: number, all: number) => void = () => undefined,
+  standing: (post: Post) => boolean = () => true,
+): Promise<{ result: DripResult; passages: Passage[] }> {
   const piece = await must('pieces', request.piece)
   const brand = await must('brands', piece.brand)
   const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
@@ -43,29 +70,12 @@ export async function startDrip(
         gate: request.gate,
         allAccounts: around.accounts,
         allBrands: around.brands,
-        standing: around.posts,
+        standing: around.posts.filter(standing),
       },
       proxy(onProgress),
     ) as never,
   )
-  if (result.posts.length === 0)
-    throw new Fault(
-      'bad-request',
-      'No caption could be made from this piece: none of its passages stands alone. Add one by selecting text, then try again.',
-    )
-  const by = request.pipeline?.name ?? 'you'
-  const writes: Write[] = [
-    put('drips', result.drip) as Write,
-    ...result.posts.map((p) => put('posts', p) as Write),
-    patch('pieces', piece.id, (p) => ({
-      ...p,
-      dealt: { by, at: now },
-      trouble: null,
-      seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
-    })) as Write,
-  ]
-  await commit(request.actor, writes)
-  return result.drip.id
+  return { result, passages }
 }
 
 /** Ends a drip: what has not gone out is recalled and set aside. */
