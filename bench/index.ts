@@ -6,7 +6,8 @@ import type { PieceContent } from '../core/model'
 import { measure, network } from '../core/networks'
 import { findPassages } from '../core/passages'
 import { beatDays, plan, TRICKLE, type PlanInput } from '../core/planning'
-import { readWriting } from '../core/reading'
+import { readFragment } from '../core/reading'
+import { readArticle } from '../demo/content'
 
 /*
  * npm run bench: how long the heart takes, on the demo's articles and on a large plan. Times are
@@ -14,8 +15,8 @@ import { readWriting } from '../core/reading'
  */
 
 const folder = join(import.meta.dirname, '../demo/content/oakum-yard')
-const texts = readdirSync(folder).map((f) => readFileSync(join(folder, f), 'utf8'))
-const read = (): PieceContent[] => texts.map((t) => readWriting(t, 'piece'))
+const articles = readdirSync(folder).map((f) => readArticle(readFileSync(join(folder, f), 'utf8')))
+const read = (): PieceContent[] => articles.map((a) => readFragment(a.html, { title: a.title }))
 
 function median(rounds: number, work: () => unknown): number {
   const times = Array.from({ length: rounds }, () => {

@@ -23,12 +23,12 @@ type Verb = (bytes: Uint8Array, file: string, options: Options) => Promise<unkno
 
 /** The verbs of the command line. Each takes a file's bytes and gives what is printed as JSON. */
 export const VERBS: Readonly<Record<string, Verb>> = {
-  read: async (bytes, file, options) => ReadOutput.parse(readFileAs(bytes, file, options)),
+  read: async (bytes, file, options) => ReadOutput.parse(await readFileAs(bytes, file, options)),
   passages: async (bytes, file, options) => {
     const count = options.count === undefined ? 24 : wholeNumber(options.count, 'count', 1)
-    return PassageRow.array().parse(findPassages(pieceOf(bytes, file, options), count))
+    return PassageRow.array().parse(findPassages(await pieceOf(bytes, file, options), count))
   },
-  captions: async (bytes, file, options) => captions(pieceOf(bytes, file, options), options),
+  captions: async (bytes, file, options) => captions(await pieceOf(bytes, file, options), options),
   plan: async (bytes) => {
     let input: unknown
     try {
@@ -43,15 +43,15 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   },
 }
 
-function readFileAs(bytes: Uint8Array, file: string, options: Options): ReadResult {
+async function readFileAs(bytes: Uint8Array, file: string, options: Options): Promise<ReadResult> {
   const as = options.as as ReadKind | undefined
   if (as !== undefined && !KINDS.includes(as))
     throw new Fault('bad-request', `--as takes ${KINDS.join(', ')}, not ${as}.`, 'as')
   return read(bytes, { as, url: options.url, name: file })
 }
 
-function pieceOf(bytes: Uint8Array, file: string, options: Options): PieceContent {
-  const result = readFileAs(bytes, file, options)
+async function pieceOf(bytes: Uint8Array, file: string, options: Options): Promise<PieceContent> {
+  const result = await readFileAs(bytes, file, options)
   if (result.kind === 'piece') return result.piece
   if (options.item === undefined)
     throw new Fault(

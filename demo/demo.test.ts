@@ -88,7 +88,7 @@ describe('the seed', () => {
     ])
     expect(bundle.rows.pieces).toHaveLength(out.length)
     expect(bundle.rows.sources[0]?.url).toBe('http://oakum-yard.localhost:4601/feed.xml')
-    for (const piece of bundle.rows.pieces) expect(piece.blocks.some((b) => b.furniture !== null)).toBe(true)
+    for (const text of bundle.rows.texts) expect(text.blocks.some((b) => b.furniture !== null)).toBe(true)
   })
 
   it('has drips under way and one that waits for review, all in the future and in slots', () => {

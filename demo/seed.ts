@@ -1,17 +1,19 @@
 import { writeBundle } from '../core/formats'
 import {
+  partPiece,
   TABLE_NAMES,
   type Account,
   type Brand,
   type Passage,
-  type Piece,
   type Pipeline,
   type Post,
   type Rows,
   type Source,
+  type WholePiece,
 } from '../core/model'
 import { network, proposedLimits } from '../core/networks'
-import { makeDrip, takePiece, toPassages } from '../core/pipeline'
+import { finishPiece, makeDrip, takePiece, type TakenPiece } from '../core/pipeline'
+import { blockPrints } from '../core/reading'
 import { addDays, RHYTHMS, toWall, TRICKLE, type Random, seededRandom } from '../core/planning'
 import { feedBody, type Site, type SiteArticle } from '../world'
 import { ACCOUNTS } from './content'
@@ -48,31 +50,29 @@ export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
   }
   const accounts = ACCOUNTS.map((a) => accountOf(a, brand, now, request.port))
   const base = `http://${site.host}.localhost:${request.port}`
-  const source: Source = {
+  const source = sourceOf({
     id: 'yard-journal',
     brand: brand.id,
-    kind: 'feed',
     title: site.title,
     url: `${base}/feed.xml`,
     siteUrl: `${base}/`,
-    visitEveryMinutes: 180,
-    nextVisitAt: new Date(request.now + 3 * 3_600_000).toISOString(),
-    lastVisit: null,
-    failures: 0,
-    etag: null,
-    lastModified: null,
-    held: null,
-    createdAt: now,
-  }
+    now: request.now,
+  })
   const articles = site.articles.filter((a) => a.day < 0).sort((a, b) => b.day - a.day)
-  const pieces = articles.map((a) => pieceOf(site, a, base, bornAt, brand, source, now))
+  const taken = finished(
+    articles.map((a) => pieceOf(site, a, base, bornAt, brand, source, now)),
+    now,
+    newId,
+  )
+  const pieces = taken.map((t) => t.piece)
   source.lastVisit = {
     at: now,
     ok: true,
     message: `${pieces.length} pieces, all taken in.`,
     newPieces: pieces.length,
+    notes: [],
   }
-  const passages = new Map<string, Passage[]>(pieces.map((p) => [p.id, toPassages(p, newId)]))
+  const passages = new Map<string, Passage[]>(taken.map((t) => [t.piece.id, t.passages]))
   const pipeline: Pipeline = {
     id: 'journal-long',
     brand: brand.id,
@@ -80,6 +80,8 @@ export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
     hue: 'sky',
     on: true,
     sources: [source.id],
+    groups: [],
+    sieve: [],
     since: now,
     accounts: accounts.filter((a) => a.remoteId !== 'mu-rita').map((a) => a.id),
     rhythm: TRICKLE,
@@ -139,7 +141,12 @@ export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
   rows.brands.push(brand)
   rows.accounts.push(...accounts)
   rows.sources.push(source)
-  rows.pieces.push(...pieces)
+  for (const t of taken) {
+    const { piece, text } = partPiece(t.piece)
+    rows.pieces.push(piece)
+    rows.texts.push(text)
+    rows.sketches.push(t.sketch)
+  }
   rows.passages.push(...[...passages.values()].flat())
   rows.pipelines.push(pipeline)
   rows.posts.push(...posts)
@@ -173,7 +180,7 @@ function pieceOf(
   brand: Brand,
   source: Source,
   now: string,
-): Piece {
+): WholePiece {
   const url = `${base}/${article.slug}`
   const published = Math.floor(bornAt / DAY) * DAY + article.day * DAY + 9 * 3_600_000
   return takePiece(
@@ -186,13 +193,61 @@ function pieceOf(
       categories: article.categories,
       summary: article.summary,
       html: feedBody(site, article, base),
+      language: 'en',
+      base: `${base}/`,
+      video: null,
+      counts: {},
+      place: null,
+      fields: {},
       images: [
         { url: `${base}/pictures/${article.picture}.png`, alt: article.pictureAlt, width: 1200, height: 800 },
       ],
     },
-    null,
+    { page: null, transcript: null, chapters: null },
     { id: article.slug, brand: brand.id, source: source.id, now },
   )
+}
+
+/** Pieces of one source read to the end, as a visit does. */
+function finished(read: readonly WholePiece[], now: string, newId: () => string): TakenPiece[] {
+  const prints = read.map((p) => ({ id: p.id, set: new Set(blockPrints(p)) }))
+  return read.map((p) =>
+    finishPiece(
+      p,
+      prints.filter((x) => x.id !== p.id).map((x) => x.set),
+      now,
+      newId,
+    ),
+  )
+}
+
+function sourceOf(of: {
+  id: string
+  brand: string
+  title: string
+  url: string
+  siteUrl: string
+  now: number
+}): Source {
+  const { now, ...rest } = of
+  return {
+    kind: 'feed',
+    group: null,
+    visitEveryMinutes: 180,
+    mostNew: 40,
+    backlog: { kind: 'everything' },
+    passedOver: [],
+    nextVisitAt: new Date(now + 3 * 3_600_000).toISOString(),
+    lastVisit: null,
+    failures: 0,
+    etag: null,
+    lastModified: null,
+    movedFrom: null,
+    sheet: null,
+    held: null,
+    createdAt: new Date(now).toISOString(),
+    ...rest,
+  }
 }
 
 /** Ids that are the same for the same seed of chance: sixteen letters of base 36. */

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
-import type { Account, Row, TableName } from '../../core/model'
+import { joinPiece, textId, type Account, type Row, type TableName, type WholePiece } from '../../core/model'
 import { NETWORKS } from '../../core/networks'
 import { all, one } from './store'
 
@@ -52,4 +52,14 @@ export function useRow<T extends TableName>(table: T, id: string | null): Row<T>
     async () => (await one(table, id as string)) ?? null,
     { ...OPTIONS, keepPreviousData: false },
   ).data
+}
+
+/** A piece with the words of its present revision, or of one that a post quotes. */
+export function useWholePiece(id: string | null, revision?: number): WholePiece | null | undefined {
+  const piece = useRow('pieces', id)
+  const text = useRow('texts', piece ? textId(piece.id, revision ?? piece.revision) : null)
+  return useMemo(() => {
+    if (piece === null || (piece && text === null)) return null
+    return piece && text ? joinPiece(piece, text) : undefined
+  }, [piece, text])
 }

@@ -2,8 +2,16 @@ export { adoptAccount, saveAccounts } from './actions/accounts'
 export { makeBrand, saveBrand } from './actions/brands'
 export { endDrip, startDrip, tryDrip } from './actions/drips'
 export { hold, lift, type Holdable } from './actions/holds'
-export { addPassage, choosePassage, removePassage, stretchPassage } from './actions/passages'
-export { dealWith } from './actions/pieces'
+export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage } from './actions/passages'
+export {
+  dealWith,
+  leaveChanged,
+  letThrough,
+  makeAgain,
+  openPostsOf,
+  saveWordList,
+  unfold,
+} from './actions/pieces'
 export { addPipeline, removePipeline, savePipeline, switchPipeline } from './actions/pipelines'
 export { difference, type Move } from './actions/plan'
 export {
@@ -18,18 +26,30 @@ export {
   tryAgain,
 } from './actions/posts'
 export {
+  addListedFeeds,
   addSource,
+  changeAddress,
   editSource,
   findFeeds,
   removeSource,
-  visitSource,
+  visitEvery,
   type FoundFeed,
 } from './actions/sources'
+export { visitSource } from './actions/visit'
+export {
+  giveTranscript,
+  importSheet,
+  openFile,
+  takeWriting,
+  trySheet,
+  type OpenedFile,
+} from './actions/writing'
 export { noteVisit } from './actions/workspace'
 export { boot, claim, restartDemo, type Boot } from './boot'
 export { exportBundle, importBundle } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'
-export { useAccounts, useRow, useRows, useTable } from './hooks'
+export { useAccounts, useRow, useRows, useTable, useWholePiece } from './hooks'
+export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'
 export { canWriteFolders, chooseWeekly, download } from './weekly'

@@ -1,16 +1,23 @@
 import type { IDBPDatabase } from 'idb'
-import { TABLE_NAMES, type Row, type TableName } from '../../core/model'
+import { upgradeRows, type RawRows } from '../../core/formats'
+import type { Row, TableName } from '../../core/model'
 
 /** One step of a migration, written as data so that it can be read, tested and replayed. */
 export type Step =
-  { do: 'create store'; store: string } | { do: 'create index'; store: string; index: string; path: string }
+  | { do: 'create store'; store: string }
+  | { do: 'create index'; store: string; index: string; path: string }
+  /** Rewrites the rows of these stores as the schema of bundles does (core/formats/upgrade.ts). */
+  | { do: 'upgrade rows'; stores: readonly string[]; from: number }
 
 export interface Migration {
   version: number
   steps: readonly Step[]
 }
 
-const INDEXES: readonly [TableName, readonly string[]][] = [
+/** The tables of the first version; later ones come with their own migration. */
+const FIRST = [
+  ['workspace', []],
+  ['brands', []],
   ['accounts', ['brand']],
   ['sources', ['brand']],
   ['pieces', ['brand', 'source']],
@@ -20,22 +27,39 @@ const INDEXES: readonly [TableName, readonly string[]][] = [
   ['posts', ['brand', 'drip', 'account', 'piece', 'state']],
   ['receipts', ['brand', 'post']],
   ['changes', ['brand']],
-]
+  ['media', []],
+] as const
+
+/** Words apart from pieces, sketches for doubles, rows of content sheets, word lists. */
+const INTAKE = [
+  ['texts', ['piece', 'brand']],
+  ['sketches', ['brand']],
+  ['sheetRows', ['source', 'brand']],
+  ['wordLists', ['brand']],
+] as const
+
+const create = (stores: readonly (readonly [string, readonly string[]])[]): Step[] =>
+  stores.flatMap(([store, indexes]) => [
+    { do: 'create store', store },
+    ...indexes.map((index): Step => ({ do: 'create index', store, index, path: index })),
+  ])
 
 /** Every migration there has been, oldest first. A store's key is its rows' `id`. */
 export const MIGRATIONS: readonly Migration[] = [
-  {
-    version: 1,
-    steps: [
-      ...TABLE_NAMES.map((store): Step => ({ do: 'create store', store })),
-      { do: 'create store', store: 'blobs' },
-      ...INDEXES.flatMap(([store, names]) =>
-        names.map((index): Step => ({ do: 'create index', store, index, path: index })),
-      ),
-    ],
-  },
+  { version: 1, steps: [...create(FIRST), { do: 'create store', store: 'blobs' }] },
   // The folder for weekly bundles: a handle that only this browser understands, so no bundle has it.
   { version: 2, steps: [{ do: 'create store', store: 'handles' }] },
+  {
+    version: 3,
+    steps: [
+      ...create(INTAKE),
+      {
+        do: 'upgrade rows',
+        stores: ['pieces', 'sources', 'pipelines', 'posts', 'drips', ...INTAKE.map(([name]) => name)],
+        from: 1,
+      },
+    ],
+  },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))
@@ -51,16 +75,29 @@ export type Schema = { [T in TableName]: { key: string; value: Row<T>; indexes: 
 }
 
 /** Runs the migrations after `from`, up to `to`, within an upgrade transaction. */
-export function migrate(
+export async function migrate(
   database: IDBPDatabase<Schema>,
   transaction: { objectStore(name: string): unknown },
   from: number,
   to: number,
-): void {
+): Promise<void> {
   const raw = database as unknown as IDBPDatabase
+  const store = (name: string) => transaction.objectStore(name) as RawStore
   for (const migration of MIGRATIONS.filter((m) => m.version > from && m.version <= to))
     for (const step of migration.steps) {
       if (step.do === 'create store') raw.createObjectStore(step.store, { keyPath: 'id' })
-      else (transaction.objectStore(step.store) as IDBObjectStore).createIndex(step.index, step.path)
+      else if (step.do === 'create index') store(step.store).createIndex(step.index, step.path)
+      else {
+        const rows: RawRows = {}
+        for (const name of step.stores) rows[name] = await store(name).getAll()
+        const upgraded = upgradeRows(rows, step.from)
+        for (const name of step.stores) for (const row of upgraded[name] ?? []) await store(name).put(row)
+      }
     }
+}
+
+interface RawStore {
+  createIndex(name: string, path: string): void
+  getAll(): Promise<RawRows[string]>
+  put(row: unknown): Promise<unknown>
 }

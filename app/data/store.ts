@@ -1,6 +1,16 @@
 import { nanoid } from 'nanoid'
 import { mutate } from 'swr'
-import { Fault, TABLES, type Change, type Row, type TableName } from '../../core/model'
+import {
+  Fault,
+  joinPiece,
+  partPiece,
+  TABLES,
+  textId,
+  type Change,
+  type Row,
+  type TableName,
+  type WholePiece,
+} from '../../core/model'
 import { clockNow } from './clock'
 import { database } from './database'
 
@@ -146,4 +156,30 @@ export async function all<T extends TableName>(table: T, index?: string, value?:
   return (
     index === undefined ? db.getAll(table) : db.getAllFromIndex(table, index as never, value as never)
   ) as Promise<Row<T>[]>
+}
+
+/** A piece with its words: those of its present revision, or of the one that is asked for. */
+export async function wholePiece(id: string, revision?: number): Promise<WholePiece> {
+  const piece = await must('pieces', id)
+  const text =
+    (await one('texts', textId(id, revision ?? piece.revision))) ??
+    // Words of a revision that was not kept: what the piece says now is nearest.
+    (await must('texts', textId(id, piece.revision)))
+  return joinPiece(piece, text)
+}
+
+/** The writes that keep a whole piece: the piece, and its words beside it. */
+export function putPiece(whole: WholePiece): Write[] {
+  const { piece, text } = partPiece(whole)
+  return [put('pieces', piece) as Write, put('texts', text) as Write]
+}
+
+/** The words of some pieces in their present revisions, by piece. */
+export async function textsOf(
+  pieces: readonly { id: string; revision: number }[],
+): Promise<Map<string, string>> {
+  const db = await database()
+  const tx = db.transaction('texts')
+  const rows = await Promise.all(pieces.map((p) => tx.store.get(textId(p.id, p.revision))))
+  return new Map(rows.flatMap((row) => (row ? [[row.piece, row.text] as const] : [])))
 }

@@ -68,11 +68,11 @@ async function writeInto(folder: FileSystemDirectoryHandle, blob: Blob): Promise
   }
 }
 
-/** Gives a bundle to the browser to keep among its downloads. */
-export function download(blob: Blob): void {
+/** Gives a file to the browser to keep among its downloads; a bundle unless it is named otherwise. */
+export function download(blob: Blob, name = bundleName()): void {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(blob)
-  link.download = bundleName()
+  link.download = name
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }

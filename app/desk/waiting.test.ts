@@ -22,7 +22,7 @@ describe('what waits for a person', () => {
   it('is nothing where everything runs', () => {
     const change = {
       accounts: [anAccount()],
-      sources: [aSource({ lastVisit: { at: far, ok: true, message: '', newPieces: 0 } })],
+      sources: [aSource({ lastVisit: { at: far, ok: true, message: '', newPieces: 0, notes: [] } })],
       pieces: [aPiece()],
       pipelines: [aPipeline()],
       drips: [aDrip()],
@@ -36,7 +36,9 @@ describe('what waits for a person', () => {
     const flag = { code: 'ages', severity: 'flag' as const, message: '“this year” ages.', words: 'this year' }
     const change = {
       accounts: [anAccount({ health: lost })],
-      sources: [aSource({ lastVisit: { at: far, ok: false, message: 'It answered 404.', newPieces: 0 } })],
+      sources: [
+        aSource({ lastVisit: { at: far, ok: false, message: 'It answered 404.', newPieces: 0, notes: [] } }),
+      ],
       pieces: [aPiece(), aPiece({ id: 'stuck', title: 'A list', trouble: 'No passage stands alone.' })],
       pipelines: [aPipeline()],
       drips: [aDrip({ missing: [{ beat: 1, account: 'account', message: 'too thin' }] })],

@@ -1,23 +1,32 @@
 import { Box, chakra } from '@chakra-ui/react'
-import { Fragment, type ReactNode } from 'react'
-import type { Block, Passage, Piece } from '../../core/model'
+import { Fragment, memo, type ReactNode } from 'react'
+import type { Block, Passage, Place, WholePiece } from '../../core/model'
+import { fillersIn } from '../../core/speech'
+import { clip, Mono } from '../ui'
 
-/** A piece's blocks with the passages marked in them. Every run of text knows its place. */
-export function PieceText({
-  piece,
-  passages,
-  chosen,
-  onChoose,
-}: {
-  piece: Piece
+/** What is laid over a piece's words: its passages, what ages it, what a search found. */
+export interface Overlay {
   passages: readonly Passage[]
   chosen: string | null
+  found: readonly Place[]
+  foundAt: number
+  hideFillers: boolean
   onChoose: (id: string) => void
-}) {
-  const shown = passages.filter((p) => p.choice !== 'left out' && !p.lostPlace)
+}
+
+/** A piece's blocks with the passages marked in them. Every run of text knows its place. */
+export const PieceText = memo(function PieceText({ piece, ...overlay }: { piece: WholePiece } & Overlay) {
+  const shown = overlay.passages.filter((p) => p.choice !== 'left out' && !p.lostPlace)
+  const times = new Map(
+    piece.sentences.flatMap((s) => (s.from === undefined ? [] : [[s.block, s.from]])).reverse() as [
+      number,
+      number,
+    ][],
+  )
+  const chapters = piece.video?.chapters ?? []
   const images = (block: number): ReactNode =>
     piece.images
-      .filter((i) => i.block === block)
+      .filter((i) => i.block === block && (piece.kind !== 'video' || block >= 0))
       .map((i) => (
         <chakra.figure key={i.url} my="4">
           <chakra.img
@@ -38,48 +47,111 @@ export function PieceText({
       ))
   return (
     <>
-      {piece.blocks.map((block, index) => (
-        <Fragment key={block.start}>
-          <BlockText
-            block={block}
-            piece={piece}
-            passages={shown.filter((p) => p.start < block.end && p.end > block.start)}
-            chosen={chosen}
-            onChoose={onChoose}
-          />
-          {images(index)}
-        </Fragment>
-      ))}
+      {piece.blocks.map((block, index) => {
+        const from = times.get(index)
+        const before = times.get(index - 1) ?? -1
+        const begun =
+          from === undefined ? [] : chapters.filter((c) => c.at > before + 0.5 && c.at <= from + 0.5)
+        const said = piece.blocks[index - 1]?.speaker
+        const speaker =
+          block.speaker && block.speaker !== said && block.kind !== 'quotation' ? block.speaker : null
+        return (
+          <Fragment key={block.start}>
+            {begun.slice(-1).map((c) => (
+              <chakra.h2 key={c.at} fontSize="17px" fontWeight="700" mt="6" mb="1" data-skip>
+                <Mono mr="2">{clip(c.at)}</Mono>
+                {c.title}
+              </chakra.h2>
+            ))}
+            <BlockText
+              block={block}
+              piece={piece}
+              from={from}
+              speaker={speaker}
+              overlay={{
+                ...overlay,
+                passages: shown.filter((p) => p.start < block.end && p.end > block.start),
+              }}
+            />
+            {images(index)}
+          </Fragment>
+        )
+      })}
     </>
   )
-}
+})
 
 function BlockText({
   block,
   piece,
-  passages,
-  chosen,
-  onChoose,
+  from,
+  speaker,
+  overlay,
 }: {
   block: Block
-  piece: Piece
-  passages: readonly Passage[]
-  chosen: string | null
-  onChoose: (id: string) => void
+  piece: WholePiece
+  from: number | undefined
+  speaker: string | null
+  overlay: Overlay
 }) {
-  const cuts = [...new Set([block.start, block.end, ...passages.flatMap((p) => [p.start, p.end])])]
+  const within = <P extends Place>(places: readonly P[]): P[] =>
+    places.filter((p) => p.start < block.end && p.end > block.start)
+  const ageing = within(piece.keeps.phrases)
+  const found = within(overlay.found)
+  const spoken = from !== undefined
+  const fillers = spoken
+    ? fillersIn(piece.text.slice(block.start, block.end)).map((f) => ({
+        start: f.start + block.start,
+        end: f.end + block.start,
+      }))
+    : []
+  const { passages, chosen } = overlay
+  const cuts = [
+    ...new Set([
+      block.start,
+      block.end,
+      ...[...passages, ...ageing, ...found, ...fillers].flatMap((p) => [p.start, p.end]),
+    ]),
+  ]
     .filter((c) => c >= block.start && c <= block.end)
     .sort((a, b) => a - b)
+  const over = <P extends Place>(list: readonly P[], start: number, end: number): P | undefined =>
+    list.find((p) => p.start <= start && p.end >= end)
   const runs = cuts.slice(0, -1).map((start, i) => {
     const end = cuts[i + 1] ?? block.end
-    const over = passages.filter((p) => p.start <= start && p.end >= end)
-    const passage = over.find((p) => p.id === chosen) ?? over.find((p) => p.choice === 'kept') ?? over[0]
+    const mine = passages.filter((p) => p.start <= start && p.end >= end)
+    const passage = mine.find((p) => p.id === chosen) ?? mine.find((p) => p.choice === 'kept') ?? mine[0]
+    const aged = over(ageing, start, end)
+    const filler = over(fillers, start, end)
+    const hit = over(overlay.found, start, end)
     const words = piece.text.slice(start, end)
+    const look = {
+      ...(filler ? { display: overlay.hideFillers ? 'none' : undefined, color: 'soft' } : {}),
+      ...(aged
+        ? {
+            textDecoration: 'underline wavy',
+            textDecorationColor: 'amber',
+            textUnderlineOffset: '4px',
+            title: `This ages: ${aged.why}`,
+          }
+        : {}),
+      ...(hit
+        ? {
+            bg: overlay.found[overlay.foundAt] === hit ? 'amber' : 'clayTint',
+            color: overlay.found[overlay.foundAt] === hit ? 'paper' : 'ink',
+          }
+        : {}),
+    }
     if (!passage)
       return (
-        <span key={start} data-start={start}>
+        <chakra.span
+          key={start}
+          data-start={start}
+          {...(hit && hit.start === start ? { id: `hit-${start}` } : {})}
+          {...look}
+        >
           {words}
-        </span>
+        </chakra.span>
       )
     const kept = passage.choice === 'kept'
     return (
@@ -87,7 +159,7 @@ function BlockText({
         key={start}
         id={passage.start === start ? `mark-${passage.id}` : undefined}
         data-start={start}
-        onClick={() => onChoose(passage.id)}
+        onClick={() => overlay.onChoose(passage.id)}
         cursor="pointer"
         color="inherit"
         bg={kept ? 'waterTint' : 'transparent'}
@@ -95,14 +167,20 @@ function BlockText({
         borderBottomStyle={kept ? 'solid' : 'dotted'}
         borderColor="water"
         boxShadow={passage.id === chosen ? '0 0 0 2px var(--chakra-colors-water)' : undefined}
-        style={kept ? { opacity: 1 } : undefined}
         title={`strength ${passage.score.toFixed(2)}`}
+        {...look}
       >
         {words}
       </chakra.mark>
     )
   })
   const shared = { fontFamily: 'reading', 'data-block': block.start }
+  const stamp = spoken && (
+    <Mono display="block" data-skip userSelect="none" mb="0.5">
+      {clip(from)}
+      {speaker ? ` · ${speaker}` : ''}
+    </Mono>
+  )
   if (block.furniture)
     return (
       <Box
@@ -138,16 +216,25 @@ function BlockText({
       </Box>
     )
   return (
-    <chakra.p
+    <Box
       {...shared}
+      as="p"
       fontSize={block.kind === 'code' ? '14px' : '17px'}
       lineHeight="1.65"
       mb="3"
       whiteSpace={block.kind === 'code' ? 'pre-wrap' : undefined}
       fontStyle={block.kind === 'quotation' ? 'italic' : undefined}
+      pl={block.kind === 'quotation' ? '5' : undefined}
     >
+      {stamp}
       {runs}
-    </chakra.p>
+      {block.kind === 'quotation' && block.speaker && (
+        <chakra.span fontStyle="normal" color="soft" fontFamily="body" fontSize="13px" data-skip>
+          {' '}
+          — {block.speaker}
+        </chakra.span>
+      )}
+    </Box>
   )
 }
 

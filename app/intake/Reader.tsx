@@ -1,18 +1,47 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useEffect, useRef, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { useDropzone } from 'react-dropzone'
 import { Link, useNavigate, useParams } from 'react-router'
-import type { Passage, Piece } from '../../core/model'
-import { beatCount, RHYTHMS, TRICKLE } from '../../core/planning'
-import { addPassage, choosePassage, removePassage, stretchPassage, useRow, useRows } from '../data'
+import type { Passage, Place, WholePiece } from '../../core/model'
+import { beatCount, proposedRhythm, RHYTHMS, toWall } from '../../core/planning'
+import {
+  addPassage,
+  choosePassage,
+  clockNow,
+  during,
+  giveTranscript,
+  joinPassage,
+  removePassage,
+  stretchPassage,
+  useRow,
+  useRows,
+  useWholePiece,
+} from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, Drop, Empty, moment, Mono, Page, SelectField, useKeys } from '../ui'
+import {
+  attempt,
+  Button,
+  clip,
+  count,
+  Drop,
+  Empty,
+  longDay,
+  moment,
+  Mono,
+  Page,
+  say,
+  SelectField,
+  TextField,
+  useKeys,
+} from '../ui'
+import { Changed } from './Changed'
 import { PieceText, selectedRange } from './PieceText'
 import { StartDrip } from './StartDrip'
 
 /** One piece in a reading face, its passages marked in it and listed beside it. */
 export function Reader() {
   const { id = '' } = useParams()
-  const piece = useRow('pieces', id)
+  const piece = useWholePiece(id)
   const passages = useRows('passages', 'piece', id)
   if (piece === undefined || passages === undefined) return <Page>{null}</Page>
   if (piece === null)
@@ -30,25 +59,36 @@ export function Reader() {
 
 function order(a: Passage, b: Passage): number {
   const rank = { kept: 0, spare: 1, 'left out': 2 }
-  return rank[a.choice] - rank[b.choice] || b.score - a.score
+  return Number(a.lostPlace) - Number(b.lostPlace) || rank[a.choice] - rank[b.choice] || b.score - a.score
 }
 
-function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
+function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const source = useRow('sources', piece.source)
   const [chosen, setChosen] = useState<string | null>(null)
   const [starting, setStarting] = useState(false)
-  const [rhythm, setRhythm] = useState(0)
+  const suited = proposedRhythm(piece.keeps, toWall(clockNow(), brand.zone).date)
+  const [rhythm, setRhythm] = useState(() => RHYTHMS.findIndex((r) => r.name === suited.name))
   const [selection, setSelection] = useState<{ start: number; end: number } | null>(null)
+  const [search, setSearch] = useState('')
+  const [foundAt, setFoundAt] = useState(0)
+  const [hideFillers, setHideFillers] = useState(false)
   const text = useRef<HTMLDivElement>(null)
-  const sorted = [...passages].sort(order)
+  const searchField = useRef<HTMLInputElement>(null)
+  const sorted = useMemo(() => [...passages].sort(order), [passages])
   const current = sorted.find((p) => p.id === chosen) ?? null
+  const wantedWords = useDeferredValue(search.trim().toLowerCase())
+  const found = useMemo(() => placesOf(piece.text, wantedWords), [piece.text, wantedWords])
   useEffect(() => {
     if (!chosen) return
     document.getElementById(`mark-${chosen}`)?.scrollIntoView({ block: 'nearest', behavior: 'smooth' })
     document.getElementById(`row-${chosen}`)?.scrollIntoView({ block: 'nearest' })
   }, [chosen])
+  useEffect(() => {
+    const hit = found[foundAt]
+    if (hit) text.current?.querySelector(`[data-start="${hit.start}"]`)?.scrollIntoView({ block: 'center' })
+  }, [found, foundAt])
   useEffect(() => {
     const listen = (): void => setSelection(text.current ? selectedRange(text.current) : null)
     document.addEventListener('selectionchange', listen)
@@ -68,27 +108,35 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
       window.getSelection()?.removeAllRanges()
     })
   }
+  const stretch = (edge: 'start' | 'end', by: 1 | -1): void =>
+    void (current && attempt(() => stretchPassage(piece, current, edge, by)))
   useKeys({
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
-    j: () => move(1),
     k: () => (selection ? addSelection() : choose('kept')),
     x: () => choose('left out'),
-    ']': () => current && void attempt(() => stretchPassage(piece, current, 1)),
-    '[': () => current && void attempt(() => stretchPassage(piece, current, -1)),
+    ']': () => stretch('end', 1),
+    '[': () => stretch('end', -1),
+    '{': () => stretch('start', 1),
+    '}': () => stretch('start', -1),
+    j: () => current && void attempt(() => joinPassage(piece, current, passages)),
     d: () => setStarting(true),
+    '/': () => searchField.current?.focus(),
+    n: () => found.length && setFoundAt((foundAt + 1) % found.length),
     Escape: () => (starting ? setStarting(false) : setChosen(null)),
   })
-  const kept = passages.filter((p) => p.choice === 'kept').length
-  const wanted = beatCount(RHYTHMS[rhythm] ?? TRICKLE)
+  const kept = passages.filter((p) => p.choice === 'kept' && !p.lostPlace).length
+  const meant = RHYTHMS[rhythm] ?? suited
+  const wanted = beatCount(meant)
   const spare = passages.filter((p) => p.choice === 'spare').length
+  const wordless = piece.kind === 'video' && (piece.video?.transcript ?? null) === null
   return (
     <Page
       side={
         starting ? (
           <StartDrip
-            piece={piece}
-            rhythm={rhythm}
+            pieces={[piece]}
+            rhythm={meant}
             onClose={() => setStarting(false)}
             onStarted={(drip) => void navigate(`/writing/${drip}`)}
           />
@@ -102,6 +150,7 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
                   value={rhythm}
                   onChange={(e) => setRhythm(Number(e.target.value))}
                 >
+                  {!RHYTHMS.some((r) => r.name === suited.name) && <option value={-1}>{suited.name}</option>}
                   {RHYTHMS.map((r, i) => (
                     <option key={r.name} value={i}>
                       {r.name}
@@ -123,6 +172,7 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
                     : 'Select text to add your own.'}
                 </chakra.span>
               </Box>
+              <KeepsNotice piece={piece} />
             </Box>
             <Heading as="h2" fontSize="14px" fontWeight="600" px="5" pt="3" pb="1">
               Passages
@@ -132,13 +182,16 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
                 <PassageRow
                   key={p.id}
                   passage={p}
+                  range={rangeOf(piece, p)}
                   current={p.id === chosen}
                   onChoose={() => setChosen(p.id)}
                 />
               ))}
               {sorted.length === 0 && (
                 <Box px="2" color="soft">
-                  No passage stands alone in this piece. Select text in it to add one.
+                  {wordless
+                    ? 'Without a transcript there is nothing to quote. Drop one on the page.'
+                    : 'No passage stands alone in this piece. Select text in it to add one.'}
                 </Box>
               )}
             </Box>
@@ -156,6 +209,24 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
                 </Button>
               ) : (
                 <>
+                  {current && (
+                    <Flex gap="1" w="full" justify="flex-end" flexWrap="wrap">
+                      <Button size="sm" look="quiet" hint="[" onClick={() => stretch('end', -1)}>
+                        Shorten
+                      </Button>
+                      <Button size="sm" look="quiet" hint="]" onClick={() => stretch('end', 1)}>
+                        Stretch
+                      </Button>
+                      <Button
+                        size="sm"
+                        look="quiet"
+                        hint="j"
+                        onClick={() => void attempt(() => joinPassage(piece, current, passages))}
+                      >
+                        Join with the next
+                      </Button>
+                    </Flex>
+                  )}
                   {current?.by === 'person' && (
                     <Button look="quiet" onClick={() => void attempt(() => removePassage(current))}>
                       Remove
@@ -177,23 +248,48 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
         )
       }
     >
-      <Flex justify="space-between" px="10" pt="5" fontSize="13px" color="soft">
-        <Box>
+      <Flex justify="space-between" px="10" pt="5" fontSize="13px" color="soft" gap="4" align="center">
+        <Box truncate>
           <Link to="/intake">
             <chakra.span textDecoration="underline">Intake</chakra.span>
           </Link>{' '}
           › {source?.title ?? 'a removed source'}
         </Box>
-        <Mono>
-          {piece.publishedAt ? `${moment(piece.publishedAt, brand.zone).slice(4, -6)} · ` : ''}
-          {count(piece.words, 'word')} · {Math.max(1, Math.round(piece.words / 220))} min
-          {piece.url ? ' · ' : ''}
-          {piece.url && (
-            <a href={piece.url} target="_blank" rel="noreferrer">
-              original
-            </a>
-          )}
-        </Mono>
+        <Flex gap="3" align="center" flexShrink={0}>
+          <Mono>
+            {piece.publishedAt ? `${moment(piece.publishedAt, brand.zone).slice(4, -6)} · ` : ''}
+            {piece.kind === 'video' && piece.video?.seconds ? `${clip(piece.video.seconds)} · ` : ''}
+            {count(piece.words, 'word')}
+            {piece.kind === 'video' ? '' : ` · ${Math.max(1, Math.round(piece.words / 220))} min`}
+            {piece.url ? ' · ' : ''}
+            {piece.url && (
+              <a href={piece.url} target="_blank" rel="noreferrer">
+                original
+              </a>
+            )}
+          </Mono>
+          <TextField
+            ref={searchField}
+            aria-label="Search in the piece"
+            placeholder="Search   /"
+            h="7"
+            w="120px"
+            value={search}
+            onChange={(e) => {
+              setSearch(e.target.value)
+              setFoundAt(0)
+            }}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter' && found.length)
+                setFoundAt((foundAt + (e.shiftKey ? found.length - 1 : 1)) % found.length)
+              if (e.key === 'Escape') {
+                setSearch('')
+                e.currentTarget.blur()
+              }
+            }}
+          />
+          {wantedWords && <Mono w="44px">{found.length ? `${foundAt + 1}/${found.length}` : 'none'}</Mono>}
+        </Flex>
       </Flex>
       <Box maxW="720px" mx="auto" px="6" pt="5" pb="16" ref={text}>
         <Heading as="h1" fontFamily="reading" fontSize="30px" fontWeight="700" lineHeight="1.2">
@@ -204,18 +300,167 @@ function Reading({ piece, passages }: { piece: Piece; passages: Passage[] }) {
             .filter(Boolean)
             .join(' · ')}
         </Box>
-        <PieceText piece={piece} passages={passages} chosen={chosen} onChoose={setChosen} />
+        {piece.changedAt && <Changed piece={piece} />}
+        {piece.kind === 'video' && (
+          <VideoHead piece={piece} hideFillers={hideFillers} onFillers={() => setHideFillers(!hideFillers)} />
+        )}
+        <PieceText
+          piece={piece}
+          passages={passages}
+          chosen={chosen}
+          found={found}
+          foundAt={foundAt}
+          hideFillers={hideFillers}
+          onChoose={setChosen}
+        />
       </Box>
     </Page>
   )
 }
 
+/** Where words stand in a text, without regard to case. */
+function placesOf(text: string, words: string): Place[] {
+  const found: Place[] = []
+  const lower = text.toLowerCase()
+  if (words.length < 2 || lower.length !== text.length) return found
+  for (
+    let at = lower.indexOf(words);
+    at >= 0 && found.length < 500;
+    at = lower.indexOf(words, at + words.length)
+  )
+    found.push({ start: at, end: at + words.length })
+  return found
+}
+
+/** The clip range of a passage of a video, or null. */
+function rangeOf(piece: WholePiece, passage: Place): { from: number; to: number } | null {
+  const inside = piece.sentences.filter((s) => s.start < passage.end && s.end > passage.start)
+  const from = inside[0]?.from
+  const to = inside[inside.length - 1]?.to
+  return from === undefined || to === undefined ? null : { from, to }
+}
+
+/** How long the piece keeps, with the phrases that led to it. */
+function KeepsNotice({ piece }: { piece: WholePiece }) {
+  const { span, until, phrases } = piece.keeps
+  if (phrases.length === 0 && span === 'evergreen') return null
+  const words = [...new Set(phrases.map((p) => `“${piece.text.slice(p.start, p.end)}”`))]
+  const named = words.slice(0, 4).join(', ') + (words.length > 4 ? ` and ${words.length - 4} more` : '')
+  const title =
+    span === 'evergreen'
+      ? phrases.length === 1
+        ? 'Evergreen but for one phrase'
+        : `Evergreen but for ${phrases.length} phrases`
+      : span === 'past'
+        ? 'What it speaks of is past'
+        : `Keeps ${span === 'about a year' ? 'about a year' : `some ${span}`}${until ? `, until ${longDay(until)} ${until.slice(0, 4)}` : ''}`
+  return (
+    <Box mt="3" borderLeftWidth="4px" borderColor="amber" pl="3" fontSize="13px">
+      <Box fontWeight="600">{title}</Box>
+      <Box color="soft">
+        {named} {words.length === 1 ? 'ages' : 'age'}.{' '}
+        {span === 'evergreen'
+          ? 'Passages near it are left out of long drips.'
+          : 'Choose a rhythm that ends before.'}
+      </Box>
+    </Box>
+  )
+}
+
+/** A video's picture and chapters, and where its transcript is dropped. */
+function VideoHead({
+  piece,
+  hideFillers,
+  onFillers,
+}: {
+  piece: WholePiece
+  hideFillers: boolean
+  onFillers: () => void
+}) {
+  const video = piece.video
+  const image = piece.images[0]
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    noClick: true,
+    maxFiles: 1,
+    onDrop: ([file]) =>
+      file &&
+      void attempt(async () => {
+        const text = await file.text()
+        await during(`Reading ${file.name}`, () => giveTranscript(piece.id, text))
+        say('The transcript is read; its passages are marked.')
+      }),
+  })
+  const wordless = (video?.transcript ?? null) === null
+  return (
+    <Flex
+      {...(getRootProps() as object)}
+      gap="4"
+      mb="5"
+      p="3"
+      borderWidth="1px"
+      borderStyle={wordless || isDragActive ? 'dashed' : 'solid'}
+      borderColor={isDragActive ? 'water' : wordless ? 'amber' : 'hairline'}
+      bg="raised"
+      borderRadius="md"
+    >
+      <input {...getInputProps({ 'aria-label': 'A transcript of this video' })} />
+      {image && (
+        <chakra.img
+          src={image.url}
+          alt={image.alt}
+          w="200px"
+          h="auto"
+          maxH="130px"
+          objectFit="cover"
+          borderRadius="sm"
+        />
+      )}
+      <Box flex="1" minW="0" fontSize="13px">
+        {wordless ? (
+          <Box>
+            <Box fontWeight="600">It has no transcript yet</Box>
+            <Box color="soft">
+              Drop a WebVTT, SRT or timed text file here; its words become passages with their times.
+            </Box>
+          </Box>
+        ) : (
+          video?.chapters.map((c) => (
+            <Flex key={c.at} gap="2">
+              <Mono w="44px" textAlign="right">
+                {clip(c.at)}
+              </Mono>
+              <Box truncate>{c.title}</Box>
+            </Flex>
+          ))
+        )}
+        {video?.chaptersFound && (
+          <Box color="soft" mt="1">
+            The video names no chapters; these were found where the topic changes.
+          </Box>
+        )}
+        <Flex gap="2" mt="2" flexWrap="wrap">
+          <Button size="sm" onClick={open}>
+            {wordless ? 'Choose a file' : 'Another transcript'}
+          </Button>
+          {!wordless && (
+            <Button size="sm" aria-pressed={hideFillers} onClick={onFillers}>
+              {hideFillers ? 'Show the ums' : 'Hide the ums'}
+            </Button>
+          )}
+        </Flex>
+      </Box>
+    </Flex>
+  )
+}
+
 function PassageRow({
   passage,
+  range,
   current,
   onChoose,
 }: {
   passage: Passage
+  range: { from: number; to: number } | null
   current: boolean
   onChoose: () => void
 }) {
@@ -240,6 +485,12 @@ function PassageRow({
         {passage.score.toFixed(2).replace(/^0/, '')}
       </Mono>
       <Box flex="1" minW="0">
+        {range && (
+          <Mono display="block">
+            {clip(range.from)}–{clip(range.to)} ·{' '}
+            {count(Math.max(1, Math.round(range.to - range.from)), 'second')}
+          </Mono>
+        )}
         <Box
           fontFamily="reading"
           fontSize="14px"
@@ -249,9 +500,10 @@ function PassageRow({
         >
           {passage.text}
         </Box>
-        <Box fontSize="12px" color="soft">
-          {passage.choice === 'kept' ? '' : `${passage.choice} · `}
-          {passage.reasons.join(' · ')}
+        <Box fontSize="12px" color={passage.lostPlace ? 'amberText' : 'soft'}>
+          {passage.lostPlace
+            ? 'no longer in the piece'
+            : `${passage.choice === 'kept' ? '' : `${passage.choice} · `}${passage.reasons.join(' · ')}`}
         </Box>
       </Box>
     </Flex>

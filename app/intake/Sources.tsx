@@ -1,52 +1,38 @@
-import { Box, chakra, Flex, Spinner } from '@chakra-ui/react'
+import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
-import { Link, useNavigate } from 'react-router'
-import type { Source } from '../../core/model'
-import {
-  addSource,
-  findFeeds,
-  removeSource,
-  visitSource,
-  type FoundFeed,
-  clockNow,
-  nowIso,
-  useClock,
-  useRows,
-  during,
-  editSource,
-} from '../data'
+import { Link } from 'react-router'
+import { paceOf, writeOpml } from '../../core/feeds'
+import type { Piece, Source } from '../../core/model'
+import { clockNow, download, useRows } from '../data'
 import { useWork } from '../shell'
-import {
-  attempt,
-  Button,
-  count,
-  distance,
-  Empty,
-  Labelled,
-  Mono,
-  Page,
-  PageHead,
-  say,
-  SelectField,
-  TextField,
-} from '../ui'
+import { Button, count, distance, Empty, Mono, Page, PageHead } from '../ui'
+import { AddSource } from './AddSource'
+import { SourceSheet } from './SourceSheet'
 
-const EVERY: readonly [number, string][] = [
-  [15, 'every 15 minutes'],
-  [60, 'every hour'],
-  [180, 'every 3 hours'],
-  [720, 'every 12 hours'],
-  [1440, 'once a day'],
-]
-
-/** The sources with their health, and adding one by its address. */
+/** The sources with their health, grouped, and adding one. */
 export function Sources() {
   const { brand } = useWork()
   const sources = useRows('sources', 'brand', brand.id)
   const pieces = useRows('pieces', 'brand', brand.id)
+  const [chosen, setChosen] = useState<string | null>(null)
   if (!sources || !pieces) return <Page>{null}</Page>
+  const current = sources.find((s) => s.id === chosen)
+  const groups = [...new Set(sources.map((s) => s.group))].sort((a, b) => (a ?? '').localeCompare(b ?? ''))
+  const feeds = sources.filter((s) => s.kind === 'feed' && s.url !== null)
   return (
-    <Page>
+    <Page
+      side={
+        current && (
+          <SourceSheet
+            key={current.id}
+            source={current}
+            groups={groups.flatMap((g) => g ?? [])}
+            pieces={pieces.filter((p) => p.source === current.id)}
+            onClose={() => setChosen(null)}
+          />
+        )
+      }
+    >
       <PageHead
         title="Sources"
         note={
@@ -54,7 +40,28 @@ export function Sources() {
             <chakra.span textDecoration="underline">Intake</chakra.span>
           </Link>
         }
-      />
+      >
+        {feeds.length > 0 && (
+          <Button
+            onClick={() =>
+              download(
+                new Blob(
+                  [
+                    writeOpml(
+                      feeds.map((f) => ({ url: f.url ?? '', title: f.title, group: f.group })),
+                      `Sources of ${brand.name}`,
+                    ),
+                  ],
+                  { type: 'text/x-opml' },
+                ),
+                'sources.opml',
+              )
+            }
+          >
+            Export the list (OPML)
+          </Button>
+        )}
+      </PageHead>
       <Box px="6" pb="8" maxW="860px">
         <AddSource />
         {sources.length === 0 ? (
@@ -62,165 +69,127 @@ export function Sources() {
             Where does the long-form work come from? The address of a blog, or of its feed, is enough.
           </Empty>
         ) : (
-          <Box mt="6">
-            {sources.map((s) => (
-              <SourceRow key={s.id} source={s} pieces={pieces.filter((p) => p.source === s.id).length} />
-            ))}
-          </Box>
+          groups.map((group) => (
+            <Box key={group ?? ''} mt="6">
+              {(group !== null || groups.length > 1) && (
+                <Heading as="h2" fontSize="14px" fontWeight="600" color={group ? 'waterText' : 'soft'} mb="1">
+                  {group ?? 'In no group'}
+                </Heading>
+              )}
+              {sources
+                .filter((s) => s.group === group)
+                .map((s) => (
+                  <SourceRow
+                    key={s.id}
+                    source={s}
+                    current={s.id === chosen}
+                    pieces={pieces.filter((p) => p.source === s.id)}
+                    onOpen={() => setChosen(s.id === chosen ? null : s.id)}
+                  />
+                ))}
+            </Box>
+          ))
         )}
       </Box>
     </Page>
   )
 }
 
-/** Visits a source and says how it went. */
-async function visitNow(id: string, title: string): Promise<void> {
-  const taken = await during(`Reading ${title}`, (show) => visitSource(id, show))
-  if (taken) say(`${count(taken, 'piece')} taken in from ${title}.`)
+const KIND_WORDS: Record<Source['kind'], string> = {
+  feed: 'feed',
+  sheet: 'content sheet',
+  writing: 'own writing',
 }
 
-function AddSource() {
-  const { brand } = useWork()
-  const { worldUrl } = useClock()
-  const navigate = useNavigate()
-  const [address, setAddress] = useState('')
-  const [busy, setBusy] = useState(false)
-  const [found, setFound] = useState<FoundFeed[] | null>(null)
-  const add = async (feed: FoundFeed): Promise<void> => {
-    const id = await addSource(brand.id, feed)
-    setFound(null)
-    setAddress('')
-    await visitNow(id, feed.title)
-    void navigate('/intake')
-  }
-  const look = async (): Promise<void> => {
-    setBusy(true)
-    setFound(null)
-    await attempt(async () => {
-      const feeds = await findFeeds(address)
-      if (feeds.length === 1 && feeds[0]) await add(feeds[0])
-      else setFound(feeds)
-    })
-    setBusy(false)
-  }
-  return (
-    <Box>
-      <chakra.form
-        display="flex"
-        gap="2"
-        alignItems="flex-end"
-        onSubmit={(event: React.FormEvent) => {
-          event.preventDefault()
-          if (address.trim() && !busy) void look()
-        }}
-      >
-        <Box flex="1">
-          <Labelled label="Add a source by its address">
-            {(id) => (
-              <TextField
-                id={id}
-                w="full"
-                value={address}
-                onChange={(e) => setAddress(e.target.value)}
-                placeholder={worldUrl ? worldUrl.replace('//', '//oakum-yard.') : 'https://example.org/blog'}
-                autoComplete="off"
-              />
-            )}
-          </Labelled>
-        </Box>
-        <Button type="submit" look="water" disabled={busy || !address.trim()}>
-          {busy ? <Spinner size="xs" /> : null} {busy ? 'Looking' : 'Add'}
-        </Button>
-      </chakra.form>
-      {worldUrl && (
-        <Box fontSize="13px" color="soft" mt="2">
-          In the demo, try{' '}
-          <Button size="sm" look="quiet" onClick={() => setAddress(worldUrl.replace('//', '//oakum-yard.'))}>
-            the Oakum Yard journal
-          </Button>
-        </Box>
-      )}
-      {found && (
-        <Box mt="3">
-          <Box mb="1">This page names several feeds. Which one?</Box>
-          {found.map((feed) => (
-            <Flex key={feed.url} align="center" gap="3" py="1.5" borderTopWidth="1px" borderColor="hairline">
-              <Box flex="1">
-                {feed.title} <Mono>{count(feed.items, 'item')}</Mono>
-              </Box>
-              <Button onClick={() => void attempt(() => add(feed))}>Add</Button>
-            </Flex>
-          ))}
-        </Box>
-      )}
-    </Box>
-  )
-}
-
-function SourceRow({ source, pieces }: { source: Source; pieces: number }) {
+function SourceRow({
+  source,
+  pieces,
+  current,
+  onOpen,
+}: {
+  source: Source
+  pieces: readonly Piece[]
+  current: boolean
+  onOpen: () => void
+}) {
   const now = clockNow()
   const visit = source.lastVisit
-  const change = (label: string, edit: (s: Source) => Source): void =>
-    void attempt(() => editSource(source.id, label, edit))
+  const pace = paceOf(
+    pieces.map((p) => p.publishedAt ?? p.takenAt),
+    new Date(now).toISOString(),
+  )
+  const failing = visit !== null && !visit.ok
+  const tone = source.held
+    ? 'hairline'
+    : visit === null
+      ? 'hairline'
+      : failing
+        ? 'plum'
+        : visit.notes.length || pace.silentSince
+          ? 'amber'
+          : 'moss'
   return (
-    <Flex gap="4" py="3" borderTopWidth="1px" borderColor="hairline" align="flex-start" flexWrap="wrap">
-      <Box
-        w="5px"
-        alignSelf="stretch"
-        borderRadius="sm"
-        bg={source.held ? 'hairline' : visit === null ? 'hairline' : visit.ok ? 'moss' : 'plum'}
-      />
-      <Box flex="1" minW="260px">
-        <Box fontWeight="600" fontSize="15px">
-          {source.title}
-        </Box>
-        <Mono display="block" truncate>
-          {source.url}
-        </Mono>
-        <Box fontSize="13px" mt="1" color={visit && !visit.ok ? 'plumText' : 'ink'}>
-          {source.held ? 'Held: it is not visited. ' : ''}
-          {visit
-            ? `${visit.ok ? 'Visited' : 'Could not be visited'} ${distance(visit.at, now)}. ${visit.message}`
-            : 'Not visited yet.'}
+    <chakra.button
+      type="button"
+      onClick={onOpen}
+      aria-pressed={current}
+      display="flex"
+      w="full"
+      textAlign="left"
+      gap="4"
+      py="3"
+      px="2"
+      mx="-2"
+      borderTopWidth="1px"
+      borderColor="hairline"
+      alignItems="flex-start"
+      bg={current ? 'waterTint' : undefined}
+      cursor="pointer"
+      _hover={{ bg: 'waterTint' }}
+    >
+      <Box w="5px" alignSelf="stretch" borderRadius="sm" bg={tone} flexShrink={0} />
+      <Box flex="1" minW="0">
+        <Flex gap="3" align="baseline">
+          <chakra.span fontWeight="600" fontSize="15px">
+            {source.title}
+          </chakra.span>
+          <Mono>{KIND_WORDS[source.kind]}</Mono>
+        </Flex>
+        {source.url && (
+          <Mono display="block" truncate>
+            {source.url}
+          </Mono>
+        )}
+        <Box fontSize="13px" mt="1" color={failing ? 'plumText' : 'ink'}>
+          {source.held ? `Held. ${source.held.reason} ` : ''}
+          {source.kind === 'writing'
+            ? 'Comes in as files, by hand.'
+            : visit
+              ? `${visit.ok ? 'Visited' : 'Could not be visited'} ${distance(visit.at, now)}. ${visit.message}`
+              : 'Not visited yet.'}
         </Box>
         <Box fontSize="13px" color="soft">
-          {count(pieces, 'piece')} taken in
-          {source.held ? '' : `; next visit ${distance(source.nextVisitAt, now)}`}
-          {source.failures > 1 ? `, later than usual after ${source.failures} failures` : ''}.
+          {[
+            `${count(pieces.length, 'piece')} taken in`,
+            source.kind === 'feed' && pieces.length > 1 ? `${pace.perWeek} new a week` : '',
+            source.nextVisitAt && !source.held ? `next visit ${distance(source.nextVisitAt, now)}` : '',
+            source.kind !== 'writing' && source.visitEveryMinutes === null ? 'visited by hand' : '',
+            source.failures > 1 ? `later than usual after ${source.failures} failures` : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
         </Box>
+        {pace.silentSince && source.kind === 'feed' && (
+          <Box fontSize="13px" color="amberText">
+            Silent since {distance(pace.silentSince, now)}, much longer than usual.
+          </Box>
+        )}
       </Box>
-      <Flex gap="2" align="center" flexWrap="wrap">
-        <SelectField
-          aria-label={`How often ${source.title} is visited`}
-          value={source.visitEveryMinutes}
-          onChange={(e) =>
-            change('Change how often a source is visited', (s) => ({
-              ...s,
-              visitEveryMinutes: Number(e.target.value),
-            }))
-          }
-        >
-          {EVERY.map(([minutes, words]) => (
-            <option key={minutes} value={minutes}>
-              {words}
-            </option>
-          ))}
-        </SelectField>
-        <Button onClick={() => void attempt(() => visitNow(source.id, source.title))}>Visit now</Button>
-        <Button
-          onClick={() =>
-            change(source.held ? 'Lift the hold on a source' : 'Hold a source', (s) => ({
-              ...s,
-              held: s.held ? null : { reason: 'A person held it.', since: nowIso() },
-            }))
-          }
-        >
-          {source.held ? 'Lift' : 'Hold'}
-        </Button>
-        <Button look="quiet" onClick={() => void attempt(() => removeSource(source.id))}>
-          Remove
-        </Button>
-      </Flex>
-    </Flex>
+      {visit !== null && visit.notes.length > 0 && (
+        <Mono color="amberText" flexShrink={0}>
+          {count(visit.notes.length, 'note')}
+        </Mono>
+      )}
+    </chakra.button>
   )
 }

@@ -3,50 +3,81 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
-import { RHYTHMS, toWall, TRICKLE } from '../../core/planning'
+import { addDays, proposedRhythm, toWall } from '../../core/planning'
 import { clockNow, during, startDrip, useAccounts } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, Labelled, NetworkMark, TextField, RhythmPicker } from '../ui'
+import {
+  attempt,
+  Button,
+  count,
+  Labelled,
+  longDay,
+  NetworkMark,
+  NumberField,
+  RhythmPicker,
+  say,
+  TextField,
+} from '../ui'
 
-/** The side sheet that starts a drip: rhythm, start day, accounts. */
+/** The side sheet that starts a drip of one piece, or of several, staggered: rhythm, start day, accounts. */
 export function StartDrip({
-  piece,
+  pieces,
   rhythm: first,
   onClose,
   onStarted,
 }: {
-  piece: Piece
-  rhythm: number
+  pieces: readonly Piece[]
+  /** The rhythm to begin with; null takes the one that suits how long the pieces keep. */
+  rhythm: Rhythm | null
   onClose: () => void
   onStarted: (drip: string) => void
 }) {
   const { brand } = useWork()
   const accounts = useAccounts(brand.id)
-  const [rhythm, setRhythm] = useState<Rhythm>(RHYTHMS[first] ?? TRICKLE)
-  const [startDay, setStartDay] = useState(() => toWall(clockNow(), brand.zone).date)
+  const today = toWall(clockNow(), brand.zone).date
+  const soonest = [...pieces].sort((a, b) => (a.keeps.until ?? '9').localeCompare(b.keeps.until ?? '9'))[0]
+  const [rhythm, setRhythm] = useState<Rhythm>(
+    () => first ?? proposedRhythm(soonest?.keeps ?? { until: null }, today),
+  )
+  const [startDay, setStartDay] = useState(today)
+  const [apart, setApart] = useState(3)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [busy, setBusy] = useState(false)
   const chosen = (accounts ?? []).filter((a) => !left.has(a.id))
   const start = async (): Promise<void> => {
     setBusy(true)
-    await attempt(async () =>
-      onStarted(
-        await during(`Writing “${piece.title}”`, (show) =>
-          startDrip(
-            {
-              piece: piece.id,
-              accounts: chosen.map((a) => a.id),
-              rhythm,
-              startDay,
-              gate: 'everything',
-              pipeline: null,
-              actor: { brand: brand.id, label: `Start a drip of “${piece.title}”` },
-            },
-            show,
-          ),
-        ),
-      ),
-    )
+    await attempt(async () => {
+      let last = ''
+      const failed: string[] = []
+      for (const [index, piece] of pieces.entries()) {
+        const begin = () =>
+          during(`Writing “${piece.title}”`, (show) =>
+            startDrip(
+              {
+                piece: piece.id,
+                accounts: chosen.map((a) => a.id),
+                rhythm,
+                startDay: addDays(startDay, index * apart),
+                gate: 'everything',
+                pipeline: null,
+                actor: { brand: brand.id, label: `Start a drip of “${piece.title}”` },
+              },
+              show,
+            ),
+          )
+        if (pieces.length === 1) last = await begin()
+        else
+          await begin().then(
+            (id) => (last = id),
+            () => failed.push(piece.title),
+          )
+      }
+      if (failed.length)
+        say(
+          `${count(pieces.length - failed.length, 'drip')} started. Nothing could be made of ${failed.map((t) => `“${t}”`).join(', ')}: no passage of it stands alone.`,
+        )
+      if (last) onStarted(last)
+    })
     setBusy(false)
   }
   return (
@@ -61,20 +92,37 @@ export function StartDrip({
       }}
     >
       <Heading as="h2" fontSize="18px" fontWeight="700">
-        Start a drip
+        {pieces.length === 1 ? 'Start a drip' : `Start ${pieces.length} drips`}
       </Heading>
+      {soonest?.keeps.until && (
+        <Box fontSize="13px" borderLeftWidth="4px" borderColor="amber" pl="3">
+          {pieces.length === 1 ? 'It keeps' : `“${soonest.title}” keeps`} until {longDay(soonest.keeps.until)}{' '}
+          {soonest.keeps.until.slice(0, 4)}; the rhythm proposed ends by then.
+        </Box>
+      )}
       <RhythmPicker value={rhythm} onChange={setRhythm} />
-      <Labelled label={`Start day, in ${brand.zone}`}>
-        {(id) => (
-          <TextField
-            id={id}
-            type="date"
-            value={startDay}
-            min={toWall(clockNow(), brand.zone).date}
-            onChange={(e) => e.target.value && setStartDay(e.target.value)}
+      <Flex gap="3" align="flex-end">
+        <Labelled label={`Start day, in ${brand.zone}`}>
+          {(id) => (
+            <TextField
+              id={id}
+              type="date"
+              value={startDay}
+              min={today}
+              onChange={(e) => e.target.value && setStartDay(e.target.value)}
+            />
+          )}
+        </Labelled>
+        {pieces.length > 1 && (
+          <NumberField
+            label="Days apart"
+            value={apart}
+            min={0}
+            max={60}
+            onChange={(n) => n >= 0 && n <= 60 && setApart(Math.round(n))}
           />
         )}
-      </Labelled>
+      </Flex>
       <Box as="fieldset">
         <chakra.legend fontSize="xs" color="soft" mb="1">
           Accounts
@@ -111,7 +159,7 @@ export function StartDrip({
           Not now
         </Button>
         <Button type="submit" look="water" disabled={busy || chosen.length === 0}>
-          {busy ? 'Writing …' : 'Write the drip'}
+          {busy ? 'Writing …' : pieces.length === 1 ? 'Write the drip' : `Write ${pieces.length} drips`}
         </Button>
       </Flex>
     </chakra.form>

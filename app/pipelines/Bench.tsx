@@ -28,6 +28,7 @@ import {
   TextField,
   RhythmPicker,
 } from '../ui'
+import { Sieve } from './Sieve'
 import { Switch } from './Switch'
 import { WorkedExample } from './WorkedExample'
 
@@ -83,7 +84,8 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
     list.includes(id) ? list.filter((x) => x !== id) : [...list, id]
   const what = { table: 'pipelines' as const, id: pipeline.id, brand: brand.id, name: pipeline.name }
   const old = pipeline.since < '1971'
-  const incomplete = pipeline.sources.length === 0 || pipeline.accounts.length === 0
+  const incomplete =
+    (pipeline.sources.length === 0 && pipeline.groups.length === 0) || pipeline.accounts.length === 0
   return (
     <Flex direction="column" gap="4">
       <Flex justify="space-between" gap="3" align="flex-start">
@@ -115,7 +117,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
       </Flex>
       {incomplete && (
         <Notice tone="amber">
-          {pipeline.sources.length === 0
+          {pipeline.sources.length === 0 && pipeline.groups.length === 0
             ? 'It has no source, so it takes nothing in.'
             : 'It has no account, so it releases nothing.'}
         </Notice>
@@ -130,6 +132,15 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             onChange={() => save({ sources: toggle(pipeline.sources, s.id) }, 'Change a pipeline’s sources')}
           >
             {s.title}
+          </Check>
+        ))}
+        {[...new Set(sources.flatMap((s) => s.group ?? []))].map((g) => (
+          <Check
+            key={g}
+            checked={pipeline.groups.includes(g)}
+            onChange={() => save({ groups: toggle(pipeline.groups, g) }, 'Change a pipeline’s sources')}
+          >
+            everything in the group {g}
           </Check>
         ))}
         {sources.length === 0 && <Box color="soft">No source yet; add one under Intake.</Box>}
@@ -155,6 +166,10 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             for little else.
           </Box>
         )}
+      </Part>
+      <Part title="Sieve">
+        <Sieve pipeline={pipeline} onSave={(sieve, label) => save({ sieve }, label)} />
+        <Sieve pipeline={pipeline} onSave={(sieve, label) => save({ sieve }, label)} />
       </Part>
       <Part title="Make">
         <Box>

@@ -28,6 +28,8 @@ export function Pipelines() {
         hue: HUES[pipelines.length % HUES.length] ?? 'indigo',
         on: false,
         sources: sources.map((s) => s.id),
+        groups: [],
+        sieve: [],
         since: now,
         accounts: accounts.map((a) => a.id),
         rhythm: TRICKLE,

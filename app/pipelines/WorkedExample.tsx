@@ -4,9 +4,10 @@ import useSWR from 'swr'
 import type { DripResult } from '../../core/pipeline'
 import { asFault, type Brand, type Passage, type Piece, type Pipeline } from '../../core/model'
 import { toWall } from '../../core/planning'
-import { nowIso, useAccounts, useRows, tryDrip } from '../data'
+import { nowIso, useAccounts, tryDrip, useWholePiece } from '../data'
 import { useWork } from '../shell'
-import { count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
+import { useSieveTrial } from './useSieveTrial'
+import { Button, count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
 
 interface Example {
   result: DripResult
@@ -36,18 +37,31 @@ async function runExample(pipeline: Pipeline, brand: Brand, piece: Piece): Promi
 /** A real recent piece travelling through the pipeline. Nothing is published or kept from here. */
 export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
   const { brand } = useWork()
-  const pieces = (useRows('pieces', 'brand', brand.id) ?? [])
-    .filter((p) => pipeline.sources.includes(p.source))
-    .sort((a, b) => ((a.publishedAt ?? a.takenAt) < (b.publishedAt ?? b.takenAt) ? 1 : -1))
+  const trial = useSieveTrial(pipeline, brand.id)
+  const pieces = (trial?.results ?? []).map((r) => r.piece)
   const accounts = useAccounts(brand.id) ?? []
   const [chosen, setChosen] = useState<string | null>(null)
-  const piece = pieces.find((p) => p.id === chosen) ?? pieces[0]
-  const recipe = [piece?.id, pipeline.accounts, pipeline.rhythm, pipeline.gate, brand.houseStyle, accounts]
+  const readable = trial?.results.filter((r) => r.piece.words > 0) ?? []
+  // A piece that passes shows most; one that was caught can be chosen.
+  const shown =
+    trial?.results.find((r) => r.piece.id === chosen) ?? readable.find((r) => r.result.passed) ?? readable[0]
+  const piece = shown?.piece
+  const caught = trial?.results.filter((r) => !r.result.passed) ?? []
+  const recipe = [
+    piece?.id,
+    piece?.revision,
+    pipeline.accounts,
+    pipeline.rhythm,
+    pipeline.gate,
+    brand.houseStyle,
+    accounts,
+  ]
   const { data: example, error } = useSWR<Example, unknown>(
-    piece && pipeline.accounts.length ? ['example', JSON.stringify(recipe)] : null,
+    piece && piece.words > 0 && pipeline.accounts.length ? ['example', JSON.stringify(recipe)] : null,
     () => runExample(pipeline, brand, piece as Piece),
     { revalidateOnFocus: false, keepPreviousData: true },
   )
+  const words = useWholePiece(piece?.id ?? null)
   const trouble = error === undefined ? null : asFault(error).message
   if (!piece)
     return (
@@ -80,6 +94,11 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
           </option>
         ))}
       </SelectField>
+      {caught.length > 0 && shown?.result.passed && (
+        <Button look="quiet" onClick={() => setChosen(caught[0]?.piece.id ?? null)}>
+          One that was caught
+        </Button>
+      )}
       {trouble && <Box color="plumText">{trouble}</Box>}
       {!example && !trouble && (
         <Flex gap="2" color="soft" align="center">
@@ -93,9 +112,16 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
             title="Taken in"
             note={`${count(piece.words, 'word')} · ${count(piece.images.length, 'picture')}`}
           >
+            {pipeline.sieve.length > 0 && shown && (
+              <Box color={shown.result.passed ? 'mossText' : 'amberText'}>
+                {shown.result.passed ? 'Passed. ' : 'Caught. '}
+                {shown.result.reason}
+                {shown.result.passed ? '' : ' What follows is what would be made of it.'}
+              </Box>
+            )}
             <Box color="soft">
-              {count(piece.blocks.filter((b) => b.furniture !== null).length, 'block')} of furniture marked;{' '}
-              {piece.dealt ? `dripping already, by ${piece.dealt.by}` : 'waiting in Intake'}.
+              {count((words?.blocks ?? []).filter((b) => b.furniture !== null).length, 'block')} of furniture
+              marked; {piece.dealt ? `dripping already, by ${piece.dealt.by}` : 'waiting in Intake'}.
             </Box>
           </Stage>
           <Stage title={`${kept.length} of ${example.passages.length} passages`} note="kept">

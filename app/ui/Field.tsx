@@ -27,7 +27,7 @@ export function Labelled({
   )
 }
 
-export function TextField(props: HTMLChakraProps<'input'>) {
+export function TextField(props: HTMLChakraProps<'input'> & { ref?: React.Ref<HTMLInputElement> }) {
   const recipe = useRecipe({ key: 'dlField' })
   return <chakra.input css={recipe()} {...props} />
 }

@@ -1,4 +1,5 @@
 export { Button } from './Button'
+export { Chips } from './Chips'
 export { Drop } from './Drop'
 export { Labelled, NumberField, SelectField, TextField } from './Field'
 export { attempt, Messages, say } from './message'

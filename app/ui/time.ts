@@ -66,3 +66,11 @@ export function count(number: number, noun: string, plural = `${noun}s`): string
 export function zoneCity(zone: string): string {
   return (zone.split('/').pop() ?? zone).replace(/_/g, ' ')
 }
+
+/** "4:05", "1:02:03": a time within a video, from seconds. */
+export function clip(seconds: number): string {
+  const whole = Math.max(0, Math.floor(seconds))
+  const two = (n: number): string => String(n).padStart(2, '0')
+  const [h, m, s] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60]
+  return h ? `${h}:${two(m)}:${two(s)}` : `${m}:${two(s)}`
+}

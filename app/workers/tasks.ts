@@ -1,26 +1,64 @@
 import { nanoid } from 'nanoid'
 import { checkCaption } from '../../core/captions'
-import { discoverFeeds, looksLikeFeed, parseFeed, type Feed, type FeedItem } from '../../core/feeds'
+import {
+  commonPlaces,
+  decodeText,
+  discoverFeeds,
+  looksLikeFeed,
+  looksLikeOpml,
+  parseFeed,
+  readOpml,
+  type Feed,
+  type FeedItem,
+  type ListedFeed,
+} from '../../core/feeds'
+import {
+  guessReading,
+  mergeRows,
+  parseSheet,
+  readSheet,
+  type RowFault,
+  type SheetMerge,
+  type SheetTable,
+} from '../../core/formats'
 import {
   asFault,
   type Check,
+  type Double,
   type FaultBody,
   type FoundPassage,
   type Passage,
-  type Piece,
+  type PieceContent,
+  type PieceText,
   type Post,
+  type SheetReading,
+  type SheetRow,
+  type Sketch,
+  type WholePiece,
 } from '../../core/model'
 import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
   contextFor,
+  finishPiece,
+  itemPrint,
   makeDrip,
   placePosts,
+  quotable,
+  revisePiece,
   takePiece,
-  toPassages,
+  takeRow,
+  takeWriting,
+  withTranscript,
+  type Document,
   type DripRequest,
   type DripResult,
+  type Fetched,
+  type Owner,
+  type TakenPiece,
 } from '../../core/pipeline'
+import { blockPrints, readOwn, titleOf } from '../../core/reading'
+import { compare, Doubles } from '../../core/sieve'
 
 /** A result that crosses to the page: faults travel as data, since classes do not. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; fault: FaultBody }
@@ -33,33 +71,135 @@ function answer<T>(work: () => T): Answer<T> {
   }
 }
 
+async function answerLater<T>(work: () => Promise<T>): Promise<Answer<T>> {
+  try {
+    return { ok: true, value: await work() }
+  } catch (error) {
+    return { ok: false, fault: asFault(error).toJSON() }
+  }
+}
+
+/** The words of other pages of a source, for what repeats. */
+type Sibling = Pick<PieceText, 'piece' | 'text' | 'blocks'>
+const prints = (siblings: readonly Sibling[], but: string): Set<string>[] =>
+  siblings.filter((s) => s.piece !== but).map((s) => new Set(blockPrints(s)))
+
+/** What a dropped file is, with what is in it. */
+type Opened =
+  | { kind: 'writing' | 'transcript'; title: string; chapters: PieceContent[] }
+  | { kind: 'sheet'; title: string; table: SheetTable; reading: SheetReading }
+  | { kind: 'feeds'; title: string; feeds: ListedFeed[] }
+
 /** What the page asks of the heavy worker. Everything here is core's; the worker only carries it. */
 export const tasks = {
-  /** A feed, or the feeds that a page names. */
+  /** A feed, or the feeds that a page names, and where they commonly lie. */
   readAddress: (
     text: string,
     url: string,
-  ): Answer<{ feed: Feed | null; named: { url: string; title: string }[] }> =>
+  ): Answer<{ feed: Feed | null; named: { url: string; title: string }[]; common: string[] }> =>
     answer(() => {
-      if (looksLikeFeed(text.replace(/^\uFEFF/, ''))) return { feed: parseFeed(text, url), named: [] }
-      const named = discoverFeeds(text, url)
-      if (named.length === 0) parseFeed(text, url)
-      return { feed: null, named }
+      if (looksLikeFeed(text.replace(/^\uFEFF/, '')))
+        return { feed: parseFeed(text, url), named: [], common: [] }
+      if (!/<(?:html|body|head|!doctype)/i.test(text.slice(0, 4000))) parseFeed(text, url)
+      return { feed: null, named: discoverFeeds(text, url), common: commonPlaces(url) }
     }),
 
-  wantsPage: (item: FeedItem): boolean => item.url !== null && !carriesFullText(item),
+  /** What must be fetched before an item can be read. */
+  wants: (item: FeedItem): { page: string | null; transcript: string | null; chapters: string | null } => ({
+    page: carriesFullText(item) ? null : item.url,
+    transcript: item.video?.transcripts[0]?.url ?? null,
+    chapters: item.video && item.video.chapters.length === 0 ? item.video.chaptersUrl : null,
+  }),
 
-  takePiece: (
-    item: FeedItem,
-    page: { html: string; url: string } | null,
-    owner: { brand: string; source: string; now: string },
-  ): Answer<{ piece: Piece; passages: Passage[] }> =>
+  itemPrint: (item: FeedItem): string => itemPrint(item),
+
+  takePiece: (item: FeedItem, fetched: Fetched, owner: Owner): Answer<WholePiece> =>
+    answer(() => takePiece(item, fetched, owner)),
+
+  takeRow: (row: SheetRow, page: Document, owner: Owner): Answer<WholePiece> =>
+    answer(() => takeRow(row, page, owner)),
+
+  takeWriting: (
+    content: PieceContent,
+    owner: Owner,
+    itemId: string,
+    kind: 'manuscript' | 'video',
+  ): Answer<WholePiece> => answer(() => takeWriting(content, owner, { itemId, kind })),
+
+  withTranscript: (piece: WholePiece, text: string): Answer<WholePiece> =>
+    answer(() =>
+      takeWriting(withTranscript(piece, text), { ...piece, now: piece.takenAt }, { ...piece, trouble: null }),
+    ),
+
+  /** Finishes pieces of one source together: what repeats among them is furniture of each. */
+  finishPieces: (read_: WholePiece[], siblings: Sibling[], now: string): Answer<TakenPiece[]> =>
     answer(() => {
-      const piece = takePiece(item, page, { ...owner, id: nanoid() })
-      return { piece, passages: toPassages(piece, nanoid) }
+      const all = [...siblings, ...read_.map((p) => ({ piece: p.id, text: p.text, blocks: p.blocks }))]
+      return read_.map((piece) => finishPiece(piece, prints(all, piece.id), now, nanoid))
     }),
 
-  passageAt: (piece: Piece, start: number, end: number): FoundPassage => passageAt(piece, start, end),
+  revisePiece: (
+    before: WholePiece,
+    passages: Passage[],
+    content: WholePiece,
+    siblings: Sibling[],
+    now: string,
+  ): Answer<TakenPiece> =>
+    answer(() =>
+      revisePiece(before, passages, contentOf(content), {
+        others: prints(siblings, before.id),
+        now,
+        newId: nanoid,
+      }),
+    ),
+
+  /** For each new sketch the pieces that may tell the same, those among the new ones included. */
+  nearDoubles: (standing: Sketch[], fresh: Sketch[]): Answer<{ id: string; near: string[] }[]> =>
+    answer(() => {
+      const index = new Doubles([...standing, ...fresh])
+      return fresh.map((s) => ({
+        id: s.id,
+        near: index
+          .near(s, 8)
+          .map((c) => c.id)
+          .filter((id) => id !== s.id),
+      }))
+    }),
+
+  /** The piece of which another one is a double, with how alike they are. */
+  doubleOf: (piece: WholePiece, others: WholePiece[]): Double | null => {
+    const told = (p: WholePiece) => ({ title: p.title, text: quotable(p) })
+    const found = others.flatMap((other) => {
+      const alike = compare(told(piece), told(other))
+      return alike ? [{ of: other.id, likeness: alike.likeness, why: alike.why }] : []
+    })
+    return found.sort((a, b) => b.likeness - a.likeness)[0] ?? null
+  },
+
+  /** Opens a file that was dropped or pasted, whatever it is. */
+  openFile: (name: string, bytes: Uint8Array): Promise<Answer<Opened>> =>
+    answerLater(async () => {
+      const title = titleOf(name)
+      if (/\.(?:csv|tsv|tab)$/i.test(name)) {
+        const table = parseSheet(bytes)
+        return { kind: 'sheet', title, table, reading: guessReading(table) }
+      }
+      const text = decodeText(bytes.slice(0, 4000))
+      if (looksLikeOpml(text)) return { kind: 'feeds', title, feeds: readOpml(decodeText(bytes)) }
+      return readOwn(bytes, name)
+    }),
+
+  mergeSheet: (
+    table: SheetTable,
+    reading: SheetReading,
+    standing: SheetRow[],
+  ): Answer<SheetMerge & { faults: RowFault[] }> =>
+    answer(() => {
+      const { rows, faults } = readSheet(table, reading)
+      return { ...mergeRows(standing, rows, { brand: 'brand', source: 'source', newId: nanoid }), faults }
+    }),
+
+  passageAt: (piece: WholePiece, start: number, end: number): FoundPassage => passageAt(piece, start, end),
 
   makeDrip: (
     request: Omit<DripRequest, 'newId'>,
@@ -77,6 +217,27 @@ export const tasks = {
       Parameters<typeof contextFor>[3],
     ]
   ): Check[] => checkCaption(post.wording.text, contextFor(post, ...around)),
+}
+
+/** What a page says of a piece, without what the product knows of it. */
+function contentOf(piece: WholePiece): PieceContent {
+  const { title, url, author, publishedAt, language, categories, summary, words, images, video } = piece
+  const { text, blocks, sentences } = piece
+  return {
+    title,
+    url,
+    author,
+    publishedAt,
+    language,
+    categories,
+    summary,
+    words,
+    images,
+    video,
+    text,
+    blocks,
+    sentences,
+  }
 }
 
 export type Tasks = typeof tasks

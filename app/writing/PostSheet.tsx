@@ -15,6 +15,7 @@ import {
   tryAgain,
   hold,
   lift,
+  useWholePiece,
 } from '../data'
 import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say, useKeys } from '../ui'
 
@@ -36,6 +37,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
   const profile = network(post.network)
   const zone = account?.zone ?? 'UTC'
   const locked = LOCKED.includes(post.state)
+  const words = useWholePiece(piece.id, post.pieceRevision)
   useKeys({
     a: () => void approveThis(post),
     e: () => !locked && onEdit(true),
@@ -96,7 +98,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
                 fontFamily="reading"
                 fontSize="14px"
               >
-                “{piece.text.slice(span.start, span.end)}”
+                “{words?.text.slice(span.start, span.end)}”
               </Box>
             ))}
           </>

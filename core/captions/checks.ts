@@ -1,8 +1,9 @@
 import type { Check } from '../model'
 import { graphemes, measure, sliceGraphemes, URL_PATTERN, type NetworkProfile } from '../networks'
-import { ageingWords, danglingWords, isBalanced } from '../passages'
+import { danglingWords, isBalanced } from '../passages'
+
 import { bareWords } from '../planning'
-import { readSentences } from '../reading'
+import { ageingWords, readSentences } from '../reading'
 import type { House } from './brief'
 import { ungrounded } from './grounding'
 import { likeness, LIKENESS_BOUND } from './likeness'

@@ -1,7 +1,8 @@
 /**
  * The text of a downloaded document. The encoding is taken from a byte-order mark, else from the
  * XML declaration or the HTML meta element, else from the HTTP header, else UTF-8; where UTF-8
- * does not fit the bytes, Windows-1252 is read instead, as browsers do.
+ * does not fit the bytes, Windows-1252 is read instead, as browsers do, and where a Western
+ * encoding is named but the bytes are UTF-8, UTF-8.
  */
 export function decodeText(bytes: Uint8Array, contentType = ''): string {
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 1024))
@@ -11,7 +12,10 @@ export function decodeText(bytes: Uint8Array, contentType = ''): string {
     /<meta[^>]+charset=["']?([\w-]+)/i.exec(head)?.[1] ??
     /charset=["']?([\w-]+)/i.exec(contentType)?.[1] ??
     'utf-8'
-  for (const label of [named, 'utf-8']) {
+  // A page that calls itself Latin-1 but whose bytes are whole UTF-8 is UTF-8: chance does not
+  // make such sequences.
+  const utf8First = /^(?:iso-8859|windows-125|latin|us-ascii)/i.test(named)
+  for (const label of utf8First ? ['utf-8', named] : [named, 'utf-8']) {
     try {
       return new TextDecoder(label, { fatal: true }).decode(bytes)
     } catch {

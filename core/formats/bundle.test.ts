@@ -1,8 +1,8 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
-import { adoptRows, BUNDLE_SCHEMA, readBundle, writeBundle, type Bundle } from '.'
+import { adoptRows, SCHEMA, readBundle, writeBundle, type Bundle } from '.'
 import { TABLE_NAMES, type Post, type Rows } from '../model'
-import { aBrand, aDrip, aPiece, aPost, anAccount, aWorkspace } from '../model/samples'
+import { aBrand, aDrip, aPiece, aPost, aText, anAccount, aWorkspace } from '../model/samples'
 
 const HASH = 'ab'.repeat(32)
 
@@ -17,6 +17,7 @@ function sample(change: Partial<Rows> = {}): Bundle {
       brands: [aBrand()],
       accounts: [anAccount()],
       pieces: [aPiece()],
+      texts: [aText()],
       drips: [aDrip()],
       posts: [aPost()],
       media: [{ id: HASH, type: 'image/png', width: 3, height: 2, bytes: 4 }],
@@ -88,7 +89,7 @@ describe('a broken bundle', () => {
   })
 
   it('of a newer Dripline says so', () => {
-    const bytes = tampered('dripline.json', (t) => t.replace(`"schema":${BUNDLE_SCHEMA}`, '"schema":99'))
+    const bytes = tampered('dripline.json', (t) => t.replace(`"schema":${SCHEMA}`, '"schema":99'))
     expect(refusal(bytes).message).toMatch(/newer Dripline \(schema 99.*Update first/)
   })
 

@@ -1,9 +1,7 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import { z } from 'zod'
-import { Fault, Id, Instant, TABLE_NAMES, TABLES, type Rows, type TableName } from '../model'
-
-/** Raised with every change of the tables that an older program could not read. */
-export const BUNDLE_SCHEMA = 1
+import { Fault, Id, Instant, TABLE_NAMES, TABLES, textId, type Rows, type TableName } from '../model'
+import { SCHEMA, upgradeRows, type RawRows } from './upgrade'
 
 const Header = z.object({
   format: z.literal('dripline-bundle'),
@@ -27,7 +25,7 @@ export interface Bundle {
 export function writeBundle(bundle: Bundle): Uint8Array<ArrayBuffer> {
   const files: Zippable = {
     'dripline.json': strToU8(
-      `${JSON.stringify({ format: 'dripline-bundle', schema: BUNDLE_SCHEMA, workspace: bundle.workspace, madeAt: bundle.madeAt })}\n`,
+      `${JSON.stringify({ format: 'dripline-bundle', schema: SCHEMA, workspace: bundle.workspace, madeAt: bundle.madeAt })}\n`,
     ),
   }
   for (const table of TABLE_NAMES) {
@@ -54,16 +52,22 @@ export function readBundle(bytes: Uint8Array): Bundle {
     )
   }
   const header = parseHeader(files['dripline.json'])
-  if (header.schema > BUNDLE_SCHEMA)
+  if (header.schema > SCHEMA)
     throw new Fault(
       'bad-bundle',
-      `This bundle was made by a newer Dripline (schema ${header.schema}; this one reads up to ${BUNDLE_SCHEMA}). Update first; nothing was changed.`,
+      `This bundle was made by a newer Dripline (schema ${header.schema}; this one reads up to ${SCHEMA}). Update first; nothing was changed.`,
       'dripline.json',
     )
   const faults: { where: string; message: string }[] = []
+  const raw: RawRows = {}
+  for (const [name, file] of Object.entries(files)) {
+    const table = /^(\w+)\.jsonl$/.exec(name)?.[1]
+    if (table) raw[table] = readLines(table, file, faults)
+  }
+  const upgraded = upgradeRows(raw, header.schema)
   const rows = Object.fromEntries(
-    TABLE_NAMES.map((t) => [t, readTable(t, files[`${t}.jsonl`], faults)]),
-  ) as Rows
+    TABLE_NAMES.map((t) => [t, checkTable(t, upgraded[t], faults)]),
+  ) as unknown as Rows
   checkReferences(rows, faults)
   const media = new Map<string, Uint8Array>()
   for (const row of rows.media) {
@@ -93,34 +97,50 @@ function parseHeader(file: Uint8Array | undefined): z.infer<typeof Header> {
   }
 }
 
-function readTable(
-  table: TableName,
-  file: Uint8Array | undefined,
+/** The lines of a table's file; a line's number travels with its row, for the fault that names it. */
+function readLines(
+  table: string,
+  file: Uint8Array,
   faults: { where: string; message: string }[],
-): unknown[] {
-  if (!file) {
-    faults.push({ where: `${table}.jsonl`, message: `the file ${table}.jsonl is missing` })
-    return []
-  }
-  const rows: unknown[] = []
+): RawRows[string] {
+  const rows: RawRows[string] = []
   strFromU8(file)
     .split('\n')
     .forEach((line, index) => {
       if (!line) return
-      const where = `${table}.jsonl, line ${index + 1}`
       try {
-        const result = TABLES[table].safeParse(JSON.parse(line))
-        if (result.success) rows.push(result.data)
-        else
-          faults.push({
-            where,
-            message: `${where}: ${result.error.issues[0]?.path.join('.')} ${result.error.issues[0]?.message}`,
-          })
+        const row = JSON.parse(line) as RawRows[string][number]
+        lineOf.set(row, index + 1)
+        rows.push(row)
       } catch {
+        const where = `${table}.jsonl, line ${index + 1}`
         faults.push({ where, message: `${where} is not JSON` })
       }
     })
   return rows
+}
+
+const lineOf = new WeakMap<object, number>()
+
+function checkTable(
+  table: TableName,
+  rows: RawRows[string] | undefined,
+  faults: { where: string; message: string }[],
+): unknown[] {
+  if (!rows) {
+    faults.push({ where: `${table}.jsonl`, message: `the file ${table}.jsonl is missing` })
+    return []
+  }
+  return rows.flatMap((row, index) => {
+    const result = TABLES[table].safeParse(row)
+    if (result.success) return [result.data]
+    const where = `${table}.jsonl, line ${lineOf.get(row) ?? index + 1}`
+    faults.push({
+      where,
+      message: `${where}: ${result.error.issues[0]?.path.join('.')} ${result.error.issues[0]?.message}`,
+    })
+    return []
+  })
 }
 
 function checkReferences(rows: Rows, faults: { where: string; message: string }[]): void {
@@ -148,6 +168,11 @@ function checkReferences(rows: Rows, faults: { where: string; message: string }[
       want(table, row.id, 'brands', row.brand)
     }
   }
+  for (const text of rows.texts) want('texts', text.id, 'pieces', text.piece)
+  const words = ids('texts')
+  for (const piece of rows.pieces)
+    if (!words.has(textId(piece.id, piece.revision)))
+      faults.push({ where: 'texts.jsonl', message: `the words of piece ${piece.id} are not in it` })
   for (const post of rows.posts) {
     want('posts', post.id, 'accounts', post.account)
     want('posts', post.id, 'pieces', post.piece)

@@ -1,1 +1,13 @@
-export { adoptRows, readBundle, writeBundle, BUNDLE_SCHEMA, type Bundle } from './bundle'
+export { adoptRows, readBundle, writeBundle, type Bundle } from './bundle'
+export { SCHEMA, UPGRADES, upgradeRows, type RawRows } from './upgrade'
+export {
+  guessReading,
+  mergeRows,
+  nextRow,
+  parseSheet,
+  readSheet,
+  type RowFault,
+  type SheetMerge,
+  type SheetRowDraft,
+  type SheetTable,
+} from './sheet'

@@ -19,6 +19,7 @@ export const FAULTS = {
   'older-revision': 409,
   'already-sending': 409,
   'private-address': 422,
+  robots: 403,
   unreachable: 502,
   'bad-answer': 502,
   'too-large': 413,

@@ -37,3 +37,10 @@ export const Passage = FoundPassage.extend({
   lostPlace: z.boolean(),
 })
 export type Passage = z.infer<typeof Passage>
+
+const CONTEXT = 40
+
+/** What stands around a place of a text, by which a passage is found again when its piece changes. */
+export function around(text: string, start: number, end: number): { before: string; after: string } {
+  return { before: text.slice(Math.max(0, start - CONTEXT), start), after: text.slice(end, end + CONTEXT) }
+}

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Hold, Id, Instant } from './primitives'
 import { Rhythm } from './rhythm'
+import { SieveRule } from './sieve'
 
 /** How much is held for a person. */
 export const Gate = z.enum(['everything', 'what is flagged', 'nothing'])
@@ -18,6 +19,9 @@ export const Pipeline = z.object({
   hue: Hue,
   on: z.boolean(),
   sources: z.array(Id),
+  /** Groups of sources, by name: whatever is in them counts. */
+  groups: z.array(z.string()),
+  sieve: z.array(SieveRule),
   /** Pieces published before this moment are left to the person. */
   since: Instant,
   accounts: z.array(Id),

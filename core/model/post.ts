@@ -56,6 +56,8 @@ export const Post = z.object({
   drip: Id,
   pipeline: Id.nullable(),
   piece: Id,
+  /** The revision of the piece whose words it quotes. */
+  pieceRevision: z.int().min(1),
   beat: z.int().min(0),
   account: Id,
   network: Id,

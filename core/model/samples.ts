@@ -2,10 +2,10 @@ import type { Account } from './account'
 import type { Brand } from './brand'
 import type { Drip } from './drip'
 import type { Passage } from './passage'
-import type { Piece } from './piece'
+import type { Piece, PieceText, WholePiece } from './piece'
 import type { Pipeline } from './pipeline'
 import type { Post } from './post'
-import type { Source } from './source'
+import type { SheetRow, Source } from './source'
 import type { Workspace } from './workspace'
 
 /*
@@ -77,28 +77,67 @@ export function aSource(change: Partial<Source> = {}): Source {
     title: 'The journal',
     url: 'http://journal.localhost/feed.xml',
     siteUrl: null,
+    group: null,
     visitEveryMinutes: 180,
+    mostNew: 40,
+    backlog: { kind: 'everything' },
+    passedOver: [],
     nextVisitAt: T0,
     lastVisit: null,
     failures: 0,
     etag: null,
     lastModified: null,
+    movedFrom: null,
+    sheet: null,
     held: null,
     createdAt: T0,
     ...change,
   }
 }
 
+export function aSheetRow(change: Partial<SheetRow> = {}): SheetRow {
+  return {
+    id: 'row',
+    brand: 'brand',
+    source: 'source',
+    address: 'http://journal.localhost/seam',
+    title: 'A seam',
+    status: 'ready',
+    ready: true,
+    categories: [],
+    notes: '',
+    fields: {},
+    place: 0,
+    piece: null,
+    trouble: null,
+    ...change,
+  }
+}
+
+const WORDS = 'A seam wants two strands of cotton and no more. Pay it the same day.'
+
 export function aPiece(change: Partial<Piece> = {}): Piece {
-  const text = 'A seam wants two strands of cotton and no more. Pay it the same day.'
   return {
     id: 'piece',
     brand: 'brand',
     source: 'source',
+    kind: 'article',
     itemId: 'http://journal.localhost/seam',
+    address: 'http://journal.localhost/seam',
     revision: 1,
     fingerprint: '0',
+    itemPrint: '0',
     takenAt: T0,
+    changedAt: null,
+    keeps: { span: 'evergreen', until: null, phrases: [] },
+    counts: {},
+    place: null,
+    fields: {},
+    notes: '',
+    double: null,
+    unfolded: false,
+    verdicts: [],
+    letThrough: false,
     dealt: null,
     trouble: null,
     seenBy: [],
@@ -109,16 +148,33 @@ export function aPiece(change: Partial<Piece> = {}): Piece {
     language: 'en',
     categories: [],
     summary: '',
-    text,
     words: 14,
-    blocks: [{ kind: 'paragraph', start: 0, end: text.length, furniture: null }],
-    sentences: [
-      { start: 0, end: 47, block: 0 },
-      { start: 48, end: text.length, block: 0 },
-    ],
     images: [],
+    video: null,
     ...change,
   }
+}
+
+/** The words of the sample piece's first revision. */
+export function aText(change: Partial<PieceText> = {}): PieceText {
+  return {
+    id: 'piece.1',
+    brand: 'brand',
+    piece: 'piece',
+    revision: 1,
+    text: WORDS,
+    blocks: [{ kind: 'paragraph', start: 0, end: WORDS.length, furniture: null }],
+    sentences: [
+      { start: 0, end: 47, block: 0 },
+      { start: 48, end: WORDS.length, block: 0 },
+    ],
+    ...change,
+  }
+}
+
+export function aWholePiece(change: Partial<WholePiece> = {}): WholePiece {
+  const { text, blocks, sentences } = aText()
+  return { ...aPiece(), text, blocks, sentences, ...change }
 }
 
 export function aPassage(change: Partial<Passage> = {}): Passage {
@@ -150,6 +206,8 @@ export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
     hue: 'sky',
     on: true,
     sources: ['source'],
+    groups: [],
+    sieve: [],
     since: T0,
     accounts: ['account'],
     rhythm: { name: 'Echo', list: [0, 3] },
@@ -188,6 +246,7 @@ export function aPost(change: Partial<Post> = {}): Post {
     drip: 'drip',
     pipeline: null,
     piece: 'piece',
+    pieceRevision: 1,
     beat: 0,
     account: 'account',
     network: 'murmur',

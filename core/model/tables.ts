@@ -4,12 +4,13 @@ import { Brand } from './brand'
 import { Change } from './change'
 import { Drip } from './drip'
 import { Passage } from './passage'
-import { Piece } from './piece'
+import { Piece, PieceText } from './piece'
 import { Pipeline } from './pipeline'
 import { Post } from './post'
 import { Id } from './primitives'
 import { Receipt } from './receipt'
-import { Source } from './source'
+import { SheetRow, Source } from './source'
+import { WordList } from './sieve'
 import { Workspace } from './workspace'
 
 /** What is known of a picture's bytes; the bytes themselves lie beside it under the same hash. */
@@ -23,13 +24,29 @@ export const MediaInfo = z.object({
 })
 export type MediaInfo = z.infer<typeof MediaInfo>
 
+/**
+ * What doubles of a piece are found by: its MinHash signature and its sampled shingles, as
+ * unsigned 32-bit numbers (core/sieve/doubles.ts).
+ */
+export const Sketch = z.object({
+  id: Id,
+  brand: Id,
+  signature: z.array(z.number()),
+  sample: z.array(z.number()),
+})
+export type Sketch = z.infer<typeof Sketch>
+
 /** Every table of the workspace with its schema: one object store, one file of a bundle each. */
 export const TABLES = {
   workspace: Workspace,
   brands: Brand,
   accounts: Account,
   sources: Source,
+  sheetRows: SheetRow,
+  wordLists: WordList,
   pieces: Piece,
+  texts: PieceText,
+  sketches: Sketch,
   passages: Passage,
   pipelines: Pipeline,
   drips: Drip,

@@ -1,6 +1,5 @@
-import type { ReadSentence, Token } from '../reading'
+import { ageingWords, type ReadSentence, type Token } from '../reading'
 import {
-  AGEING,
   CONNECTIVES,
   IRREGULAR_PAST,
   NUMBER_WORDS,
@@ -395,11 +394,6 @@ export function isDefinition(tokens: readonly Token[]): boolean {
   const named =
     subject.every((t) => isNoun(t) || t.pos === 'ADJ' || /^(a|an|the)$/.test(t.lower)) && subject.some(isNoun)
   return named && next !== undefined && (/^(a|an)$/.test(next.lower) || words[verb]?.lower === 'means')
-}
-
-/** The words that tie a text to a moment, or null. */
-export function ageingWords(text: string): string | null {
-  return AGEING.exec(text)?.[0] ?? null
 }
 
 /** Whether every quotation mark and bracket that opens in a text also closes in it. */

@@ -1,7 +1,6 @@
 export { findPassages, passageAt } from './find'
 export { jaccard } from './centrality'
 export {
-  ageingWords,
   danglingWords,
   isBalanced,
   isImperative,

@@ -3,19 +3,11 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import type { PieceContent } from '../model'
-import { readFragment } from '../reading'
+import { ageingWords, readFragment } from '../reading'
 import { readSentences } from '../reading/language'
 import { findPassages, passageAt } from '.'
 import { lexRank } from './centrality'
-import {
-  ageingWords,
-  danglingWords,
-  isContrast,
-  isDefinition,
-  isImperative,
-  isPast,
-  promisesList,
-} from './features'
+import { danglingWords, isContrast, isDefinition, isImperative, isPast, promisesList } from './features'
 
 const dangling = (text: string): string | null => {
   const [first] = readSentences(text)

@@ -66,10 +66,6 @@ export const NUMBER_WORDS: Readonly<Record<string, number>> = {
   second: 2,
 }
 
-/** Phrases that tie a sentence to a moment and so age. */
-export const AGEING =
-  /\b(?:(?:this|last|next) (?:year|month|week|weekend|season|spring|summer|autumn|fall|winter|monday|tuesday|wednesday|thursday|friday|saturday|sunday|january|february|march|april|june|july|august|september|october|november|december)|latest|brand-new|newest|recently|nowadays|currently|right now|today|tonight|tomorrow|yesterday|these days|so far|(?:19|20)\d\d|as of)\b/i
-
 /** Phrases that point at something the reader of a caption cannot see. */
 export const POINTING =
   /\b(?:as (?:shown|above|below|mentioned|described|we saw|discussed)|(?:see|shown|listed|described|pictured) (?:below|above|here)|(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|next section|last section|previous section)|what follows|click here|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|earlier in this|later in this|in this (?:article|post|piece|section|chapter|guide|course|video))\b/i

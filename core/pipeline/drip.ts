@@ -6,7 +6,7 @@ import type {
   Drip,
   Gate,
   Passage,
-  Piece,
+  WholePiece,
   Pipeline,
   Post,
   PostState,
@@ -21,7 +21,7 @@ export interface DripRequest {
   now: string
   newId: () => string
   brand: Brand
-  piece: Piece
+  piece: WholePiece
   passages: readonly Passage[]
   /** The accounts of the drip, in the order of its columns. */
   accounts: readonly Account[]
@@ -114,6 +114,7 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
     drip: drip.id,
     pipeline: drip.pipeline,
     piece: piece.id,
+    pieceRevision: piece.revision,
     beat: written.beat,
     account: account.id,
     network: account.network,

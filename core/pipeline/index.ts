@@ -1,4 +1,20 @@
 export { makeDrip, gateState, type DripRequest, type DripResult } from './drip'
 export { placePosts } from './place'
-export { carriesFullText, takePiece, toPassages } from './take'
 export { contextFor } from './recheck'
+export {
+  carriesFullText,
+  finishPiece,
+  itemPrint,
+  quotable,
+  relocate,
+  revisePiece,
+  takePiece,
+  takeRow,
+  takeWriting,
+  toPassages,
+  withTranscript,
+  type Document,
+  type Fetched,
+  type Owner,
+  type TakenPiece,
+} from './take'

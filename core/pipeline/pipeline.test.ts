@@ -3,14 +3,15 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import type { FeedItem } from '../feeds'
-import type { Account, Check, Passage, Piece, Post } from '../model'
-import { aBrand, aDrip, aPassage, aPost, anAccount, aPiece } from '../model/samples'
+import type { Account, Check, Passage, Post, WholePiece } from '../model'
+import { aBrand, aDrip, aPassage, aPost, anAccount, aWholePiece } from '../model/samples'
 import { network } from '../networks'
 import { toWall } from '../planning'
 import { carriesFullText, contextFor, gateState, makeDrip, placePosts, takePiece, toPassages } from '.'
 
 const now = '2026-11-24T10:00:00.000Z'
 const owner = { id: 'piece', brand: 'brand', source: 'source', now }
+const NOTHING = { page: null, transcript: null, chapters: null }
 const counter = () => {
   let n = 0
   return () => `id-${n++}`
@@ -30,6 +31,12 @@ function itemOf(name: string): FeedItem {
     summary: a.summary,
     html: a.html.replace(/src="\//g, 'src="https://yard.example/'),
     images: [],
+    language: null,
+    base: null,
+    video: null,
+    counts: {},
+    place: null,
+    fields: {},
   }
 }
 
@@ -40,24 +47,28 @@ describe('taking a piece in', () => {
     const summaryOnly = { ...item, html: '' }
     expect(carriesFullText(summaryOnly)).toBe(false)
     const page = `<html><body><nav class="menu">Home</nav><article><h1>${item.title}</h1>${item.html}</article></body></html>`
-    const fromFeed = takePiece(item, null, owner)
-    const fromPage = takePiece(summaryOnly, { html: page, url: 'https://yard.example/reading-rot' }, owner)
+    const fromFeed = takePiece(item, NOTHING, owner)
+    const fromPage = takePiece(
+      summaryOnly,
+      { ...NOTHING, page: { text: page, url: 'https://yard.example/reading-rot' } },
+      owner,
+    )
     expect(fromPage.words).toBe(fromFeed.words)
     expect(fromPage.images.map((i) => i.url)).toEqual(fromFeed.images.map((i) => i.url))
   })
 
   it('takes the canonical address, and a fingerprint that follows the words alone', () => {
     const item = itemOf('reading-rot')
-    const piece = takePiece(item, null, owner)
+    const piece = takePiece(item, NOTHING, owner)
     expect(piece.url).toBe('https://yard.example/reading-rot')
-    const spaced = takePiece({ ...item, html: item.html.replace(/ /g, '  ') }, null, owner)
-    const changed = takePiece({ ...item, html: item.html.replace('rot', 'decay') }, null, owner)
+    const spaced = takePiece({ ...item, html: item.html.replace(/ /g, '  ') }, NOTHING, owner)
+    const changed = takePiece({ ...item, html: item.html.replace('rot', 'decay') }, NOTHING, owner)
     expect(spaced.fingerprint).toBe(piece.fingerprint)
     expect(changed.fingerprint).not.toBe(piece.fingerprint)
   })
 
   it('keeps the best passages, each with its exact quotation and what stands around it', () => {
-    const piece = takePiece(itemOf('reading-rot'), null, owner)
+    const piece = takePiece(itemOf('reading-rot'), NOTHING, owner)
     const passages = toPassages(piece, counter())
     expect(passages.filter((p) => p.choice === 'kept')).toHaveLength(8)
     for (const p of passages) {
@@ -88,7 +99,7 @@ describe('a drip', () => {
   const accounts: Account[] = ['murmur', 'guildhall', 'shutterleaf'].map((id) =>
     anAccount({ id, network: id }),
   )
-  const piece: Piece = takePiece(itemOf('seven-tools'), null, owner)
+  const piece: WholePiece = takePiece(itemOf('seven-tools'), NOTHING, owner)
   const passages: Passage[] = toPassages(piece, counter())
   const make = (change: Partial<Parameters<typeof makeDrip>[0]> = {}) =>
     makeDrip({
@@ -219,6 +230,6 @@ it('checks a caption against its network’s other captions, siblings told apart
     aPost({ id: 'elsewhere', network: 'guildhall' }),
     aPost({ id: 'aside', state: 'set aside' }),
   ]
-  const context = contextFor(posts[0]!, aBrand(), aPiece(), posts)
+  const context = contextFor(posts[0]!, aBrand(), aWholePiece(), posts)
   expect(context.others.map((o) => o.sibling)).toEqual([false, true])
 })

@@ -1,9 +1,14 @@
 import { sourceText, type CheckContext } from '../captions'
-import type { Brand, Piece, Post } from '../model'
+import type { Brand, Post, WholePiece } from '../model'
 import { network } from '../networks'
 
 /** The context in which a post's caption is checked, from the records around it. */
-export function contextFor(post: Post, brand: Brand, piece: Piece, posts: readonly Post[]): CheckContext {
+export function contextFor(
+  post: Post,
+  brand: Brand,
+  piece: WholePiece,
+  posts: readonly Post[],
+): CheckContext {
   return {
     profile: network(post.network),
     house: { style: brand.houseStyle, brand: brand.name },

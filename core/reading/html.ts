@@ -1,13 +1,23 @@
 import { Readability } from '@mozilla/readability'
 import { parseHTML } from 'linkedom'
 import { resolveAddress } from '../feeds'
-import { Fault, type PieceContent, type PieceImage } from '../model'
+import {
+  Fault,
+  type Block,
+  type PieceContent,
+  type PieceImage,
+  type PieceText,
+  type WholePiece,
+} from '../model'
 import { furnitureByHeading, furnitureByName, furnitureByWords } from './furniture'
-import { assemblePiece, countWords, type BlockDraft } from './piece'
+import { assemblePiece, countWords, shareAnalysis, type BlockDraft } from './piece'
 
 /** What is known of a piece before its page is read, for instance from its feed. */
 export interface Known {
   url?: string | null
+  /** What addresses in its text are relative to, where that is not its own address. */
+  base?: string | null
+  language?: string | null
   title?: string
   author?: string | null
   publishedAt?: string | null
@@ -47,7 +57,10 @@ export function readFragment(html: string, known: Known = {}): PieceContent {
   return readContainer(document.body as unknown as Element, aboutPage(document, known), null)
 }
 
-type About = Parameters<typeof assemblePiece>[0] & { images: NonNullable<Known['images']> }
+type About = Parameters<typeof assemblePiece>[0] & {
+  images: NonNullable<Known['images']>
+  base: string | null
+}
 
 interface Queryable {
   querySelector(
@@ -95,10 +108,16 @@ function aboutPage(page: Queryable, known: Known): About {
       squeeze(page.querySelector('[rel="author"]')?.textContent ?? '') ??
       null,
     publishedAt: known.publishedAt ?? (Number.isNaN(time) ? null : new Date(time).toISOString()),
-    language: page.querySelector('html')?.getAttribute('lang') ?? null,
+    language: page.querySelector('html')?.getAttribute('lang') ?? known.language ?? null,
     categories: [...new Set([...(known.categories ?? []), ...tags, ...links].filter(Boolean))],
     summary: known.summary || (meta('description', 'og:description') ?? ''),
     images: known.images ?? [],
+    video: null,
+    base:
+      resolveAddress(page.querySelector('base[href]')?.getAttribute('href'), url) ??
+      known.base ??
+      known.url ??
+      null,
   }
 }
 
@@ -172,15 +191,16 @@ interface Context {
   kind: BlockDraft['kind']
   level?: number
   list?: NonNullable<BlockDraft['list']>
+  speaker?: string
   furniture: string | null
 }
 
 function readContainer(
   container: Element,
-  { images: feedImages, ...about }: About,
+  { images: feedImages, base, ...about }: About,
   kept: ReadonlySet<string> | null,
 ): PieceContent {
-  const walker = new Walker(about.url, kept, countWords(container.textContent ?? ''))
+  const walker = new Walker(base, kept, countWords(container.textContent ?? ''))
   walker.walk(container, { kind: 'paragraph', furniture: null })
   walker.flush({ kind: 'paragraph', furniture: null })
   const drafts = markFurniture(walker.drafts, about.title, about.author)
@@ -253,6 +273,7 @@ class Walker {
       if (text) this.drafts.push({ kind: 'code', furniture: context.furniture, text })
       return
     }
+    if (tag === 'figcaption' && element.parentElement?.querySelector('blockquote')) return
     if (tag === 'figcaption') {
       const last = this.images[this.images.length - 1]
       if (last) last.caption = squeeze(element.textContent ?? '')
@@ -276,10 +297,30 @@ class Walker {
       this.#list(element, context, tag === 'ol')
       return
     }
-    const inner: Context =
-      tag === 'blockquote' ? { kind: 'quotation', furniture: context.furniture } : context
+    if (tag === 'blockquote') {
+      this.#quotation(element, context)
+      return
+    }
+    this.walk(element, context)
+    this.flush(context)
+  }
+
+  /** A quotation with who says it: a cite or footer within it, the caption of its figure, or a last line after a dash. */
+  #quotation(element: Element, context: Context): void {
+    const inside = element.querySelector('footer, cite')
+    const figure = element.parentElement?.tagName === 'FIGURE' ? element.parentElement : null
+    const named = squeeze((inside ?? figure?.querySelector('figcaption'))?.textContent ?? '')
+    inside?.remove()
+    const from = this.drafts.length
+    const inner: Context = { kind: 'quotation', furniture: context.furniture }
     this.walk(element, inner)
     this.flush(inner)
+    const last = this.drafts[this.drafts.length - 1]
+    const dashed =
+      this.drafts.length - from > 1 ? /^[—–-]{1,2}\s*(.{2,60})$/.exec(last?.text ?? '')?.[1] : undefined
+    if (dashed) this.drafts.pop()
+    const speaker = (named || dashed || '').replace(/^[—–-]+\s*/, '')
+    if (speaker) for (const draft of this.drafts.slice(from)) draft.speaker = speaker
   }
 
   #list(element: Element, context: Context, ordered: boolean): void {
@@ -366,4 +407,43 @@ function sameTitle(a: string, b: string): boolean {
 
 function squeeze(text: string): string {
   return text.replace(/[\s\u00AD\u200B]+/g, (run) => (/^[\u00AD\u200B]+$/.test(run) ? '' : ' ')).trim()
+}
+
+/** What the blocks of pieces are compared by: a short print of each one's words, furniture or not. */
+export function blockPrints(text: Pick<PieceText, 'text' | 'blocks'>): string[] {
+  return text.blocks.map((b) => printOf(text.text.slice(b.start, b.end)))
+}
+
+function printOf(words: string): string {
+  return words
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim()
+}
+
+/** On how many other pages a block must stand, word for word, to be furniture. */
+const REPEATED = 2
+
+/**
+ * Marks as furniture what stands word for word on other pages of the same source: a house line,
+ * a standing invitation, a disclaimer. `others` are the prints of the blocks of each other page.
+ * Headings of one or two words may come back ("Tools", "What you need") and are left.
+ */
+export function markRepeats<T extends WholePiece>(piece: T, others: readonly ReadonlySet<string>[]): T {
+  let marked = false
+  const blocks = piece.blocks.map((block): Block => {
+    if (block.furniture !== null) return block
+    const print = printOf(piece.text.slice(block.start, block.end))
+    if (block.kind === 'heading' ? print.split(' ').length < 3 : print.length < 12) return block
+    if (others.filter((o) => o.has(print)).length < REPEATED) return block
+    marked = true
+    return { ...block, furniture: 'repeats on other pages' }
+  })
+  if (!marked) return piece
+  shareAnalysis(piece.blocks, blocks)
+  const words = blocks.reduce(
+    (sum, b) => (b.furniture === null ? sum + countWords(piece.text.slice(b.start, b.end)) : sum),
+    0,
+  )
+  return { ...piece, blocks, words }
 }

@@ -7,6 +7,7 @@ export interface BlockDraft {
   text: string
   level?: number
   list?: NonNullable<Block['list']>
+  speaker?: string
   furniture: string | null
 }
 
@@ -62,7 +63,8 @@ export function assemblePiece(
  * and captions share it through a weak map.
  */
 export function analyse(piece: Pick<PieceContent, 'text' | 'blocks'>): ReadSentence[] {
-  const known = analyses.get(piece)
+  // Kept by the blocks, which stay the same objects while a piece gets an owner.
+  const known = analyses.get(piece.blocks)
   if (known) return known
   const read = piece.blocks.flatMap((block, index) =>
     block.kind === 'code' || block.kind === 'row'
@@ -73,8 +75,14 @@ export function analyse(piece: Pick<PieceContent, 'text' | 'blocks'>): ReadSente
           text: piece.text.slice(s.start, s.end),
         })),
   )
-  analyses.set(piece, read)
+  analyses.set(piece.blocks, read)
   return read
+}
+
+/** Lets blocks that only got other marks share what was read of the ones they were made from. */
+export function shareAnalysis(from: readonly Block[], to: readonly Block[]): void {
+  const known = analyses.get(from)
+  if (known) analyses.set(to, known)
 }
 
 /** The number of words of a text: runs of letters and digits, with apostrophes and hyphens inside. */

@@ -132,10 +132,12 @@ describe('readSentences', () => {
 describe('read', () => {
   const bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
 
-  it('recognises feeds, pages, transcripts and writing', () => {
-    expect(read(bytes('<rss version="2.0"><channel><title>x</title></channel></rss>')).kind).toBe('feed')
-    expect(read(bytes(PAGE)).kind).toBe('piece')
-    const spoken = read(
+  it('recognises feeds, pages, transcripts and writing', async () => {
+    expect((await read(bytes('<rss version="2.0"><channel><title>x</title></channel></rss>'))).kind).toBe(
+      'feed',
+    )
+    expect((await read(bytes(PAGE))).kind).toBe('piece')
+    const spoken = await read(
       bytes(
         'WEBVTT\n\n00:01.000 --> 00:03.000\nAn hour in the box\n\n00:03.000 --> 00:05.500\nfor every inch.\n\n00:09.000 --> 00:11.000\nNo more.',
       ),
@@ -151,15 +153,17 @@ describe('read', () => {
         ],
       },
     })
-    expect(read(bytes('# Laying up\n\nRinse the bilge.\n\n- One\n- Two'), { name: 'a.md' })).toMatchObject({
+    expect(
+      await read(bytes('# Laying up\n\nRinse the bilge.\n\n- One\n- Two'), { name: 'a.md' }),
+    ).toMatchObject({
       kind: 'piece',
       piece: { title: 'Laying up', blocks: [{ kind: 'paragraph' }, { kind: 'item' }, { kind: 'item' }] },
     })
   })
 
-  it('says what is wrong with what cannot be read', () => {
-    expect(() => read(bytes('  '))).toThrow(/empty/)
-    expect(() => read(new Uint8Array([80, 75, 0, 0, 1, 2]))).toThrow(/not a text file/)
+  it('says what is wrong with what cannot be read', async () => {
+    await expect(read(bytes('  '))).rejects.toThrow(/empty/)
+    await expect(read(new Uint8Array([80, 75, 0, 0, 1, 2]))).rejects.toThrow(/not a text file/)
     expect(() => parseCues('WEBVTT\n\nhello')).toThrow(/no timed lines/)
   })
 })

@@ -12,6 +12,8 @@ export interface FetchOptions {
   maxBytes?: number
   timeout?: number
   accept?: string
+  /** Asked before every request, also after a redirect; throws to refuse it. */
+  mayRead?: (address: string) => Promise<void>
 }
 
 /** What came back. `unchanged` means the site answered 304 to a conditional request. */
@@ -22,8 +24,15 @@ export interface Fetched {
   etag: string | null
   lastModified: string | null
   unchanged: boolean
+  /** Where it ended, when every redirect on the way was for good (301, 308); else null. */
+  movedTo: string | null
+  /** Seconds the site asks to wait before coming again, or null. */
+  retryAfter: number | null
   bytes: Buffer
 }
+
+/** What we call ourselves. */
+export const AGENT = 'Dripline'
 
 export const MAX_BYTES = 10 * 1024 * 1024
 const TIMEOUT = 15_000
@@ -38,10 +47,14 @@ const PAUSE = 150
 export async function safeFetch(address: string, options: FetchOptions): Promise<Fetched> {
   const until = Date.now() + (options.timeout ?? TIMEOUT)
   let current = address
+  let forGood = true
   for (let hop = 0; hop <= REDIRECTS; hop++) {
     const target = await destination(current, options.world)
+    await options.mayRead?.(current)
     const answer = await inTurn(target.url.host, () => request(target, options, until))
-    if (answer.redirect === null) return answer.fetched
+    if (answer.redirect === null)
+      return { ...answer.fetched, movedTo: hop > 0 && forGood ? answer.fetched.url : null }
+    forGood &&= answer.fetched.status === 301 || answer.fetched.status === 308
     current = answer.redirect
   }
   throw new Fault(
@@ -52,12 +65,20 @@ export async function safeFetch(address: string, options: FetchOptions): Promise
 }
 
 const queues = new Map<string, Promise<unknown>>()
+const pauses = new Map<string, number>()
+
+/** Lengthens the pause between two requests to a host, in milliseconds, as its robots.txt asks. */
+export function setPause(host: string, milliseconds: number): void {
+  pauses.set(host, Math.max(PAUSE, milliseconds))
+}
 
 /** Runs requests to one host one after the other, with a pause between them. */
 async function inTurn<T>(host: string, work: () => Promise<T>): Promise<T> {
   const before = queues.get(host) ?? Promise.resolve()
   const mine = before.catch(() => undefined).then(work)
-  const tail = mine.catch(() => undefined).then(() => new Promise((resolve) => setTimeout(resolve, PAUSE)))
+  const tail = mine
+    .catch(() => undefined)
+    .then(() => new Promise((resolve) => setTimeout(resolve, pauses.get(host) ?? PAUSE)))
   queues.set(host, tail)
   void tail.then(() => {
     if (queues.get(host) === tail) queues.delete(host)
@@ -100,7 +121,7 @@ function request(
         agent: false,
         headers: {
           host: url.host,
-          'user-agent': 'Dripline/0.1 (feed reader)',
+          'user-agent': `${AGENT}/0.1 (feed reader)`,
           accept: options.accept ?? '*/*',
           'accept-encoding': 'gzip, deflate, br',
           ...(options.etag ? { 'if-none-match': options.etag } : {}),
@@ -121,6 +142,8 @@ function request(
           etag: header('etag'),
           lastModified: header('last-modified'),
           unchanged: status === 304,
+          movedTo: null,
+          retryAfter: retryAfter(header('retry-after'), header('date')),
           bytes: Buffer.alloc(0),
         }
         if (status >= 300 && status < 400 && status !== 304 && location) {
@@ -159,6 +182,14 @@ function request(
     outgoing.on('error', fail)
     outgoing.end()
   })
+}
+
+/** Seconds of a Retry-After header, which holds seconds or a date (RFC 9110). */
+function retryAfter(value: string | null, date: string | null): number | null {
+  if (value === null) return null
+  if (/^\d+$/.test(value.trim())) return Number(value)
+  const wait = (Date.parse(value) - (Date.parse(date ?? '') || Date.now())) / 1000
+  return Number.isNaN(wait) ? null : Math.max(0, Math.round(wait))
 }
 
 function decompressed(response: http.IncomingMessage, encoding: string | null): Readable {

@@ -2,7 +2,7 @@ import { Fault, type Gate, type Passage, type Pipeline, type Post, type Rhythm }
 import { heavy, proxy, unwrap } from '../../workers'
 import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, type Actor, type Write } from '../store'
+import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { recall } from './posts'
 import { isMovable, surroundings } from './plan'
 
@@ -48,7 +48,7 @@ export async function tryDrip(
   onProgress: (done: number, all: number) => void = () => undefined,
   standing: (post: Post) => boolean = () => true,
 ): Promise<{ result: DripResult; passages: Passage[] }> {
-  const piece = await must('pieces', request.piece)
+  const piece = await wholePiece(request.piece)
   const brand = await must('brands', piece.brand)
   const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
   const accounts = request.accounts.flatMap((id) => around.accounts.find((a) => a.id === id) ?? [])

@@ -1,9 +1,8 @@
 import { nanoid } from 'nanoid'
-import { Fault, type Passage, type Piece } from '../../../core/model'
+import { around, Fault, type Passage, type WholePiece } from '../../../core/model'
 import { heavy } from '../../workers'
 import { commit, must, patch, put, remove, type Write } from '../store'
 
-const CONTEXT = 40
 const LONGEST = 1600
 
 /** Keeps a passage, leaves it out, or puts it back among the spare ones. */
@@ -19,7 +18,7 @@ export async function choosePassage(id: string, choice: Passage['choice']): Prom
 }
 
 /** Adds a passage that a person selected, widened to whole words. Gives its id. */
-export async function addPassage(piece: Piece, start: number, end: number): Promise<string> {
+export async function addPassage(piece: WholePiece, start: number, end: number): Promise<string> {
   const place = wholeWords(piece.text, start, end)
   const length = place.end - place.start
   if (length < 12)
@@ -34,18 +33,71 @@ export async function addPassage(piece: Piece, start: number, end: number): Prom
   return passage.id
 }
 
-/** Moves a passage's end by a sentence: outwards or inwards. */
-export async function stretchPassage(piece: Piece, passage: Passage, by: 1 | -1): Promise<void> {
+/** Moves one edge of a passage by a sentence: outwards (1) or inwards (−1). */
+export async function stretchPassage(
+  piece: WholePiece,
+  passage: Passage,
+  edge: 'start' | 'end',
+  by: 1 | -1,
+): Promise<void> {
+  const starts = piece.sentences.map((s) => s.start)
   const ends = piece.sentences.map((s) => s.end)
+  const start =
+    edge === 'end'
+      ? passage.start
+      : by === 1
+        ? [...starts].reverse().find((s) => s < passage.start)
+        : starts.find((s) => s > passage.start && s < passage.end)
   const end =
-    by === 1
-      ? ends.find((e) => e > passage.end)
-      : [...ends].reverse().find((e) => e < passage.end && e > passage.start)
-  if (end === undefined)
-    throw new Fault('bad-request', by === 1 ? 'The piece ends here.' : 'A passage has at least one sentence.')
-  const changed = await passageFor(piece, passage.start, end, passage.id)
-  await commit({ brand: piece.brand, label: by === 1 ? 'Stretch a passage' : 'Shorten a passage' }, [
+    edge === 'start'
+      ? passage.end
+      : by === 1
+        ? ends.find((e) => e > passage.end)
+        : [...ends].reverse().find((e) => e < passage.end && e > passage.start)
+  if (start === undefined || end === undefined)
+    throw new Fault(
+      'bad-request',
+      by === -1
+        ? 'A passage has at least one sentence.'
+        : edge === 'end'
+          ? 'The piece ends here.'
+          : 'The piece begins here.',
+    )
+  await reshape(piece, passage, start, end, by === 1 ? 'Stretch a passage' : 'Shorten a passage')
+}
+
+/** Joins a passage with the next one in the text, and what stands between them, into one. */
+export async function joinPassage(
+  piece: WholePiece,
+  passage: Passage,
+  passages: readonly Passage[],
+): Promise<void> {
+  const next = passages
+    .filter((p) => !p.lostPlace && p.choice !== 'left out' && p.start >= passage.end)
+    .sort((a, b) => a.start - b.start)[0]
+  if (!next) throw new Fault('bad-request', 'No passage follows this one in the text. Stretch it instead.')
+  await reshape(piece, passage, passage.start, next.end, 'Join two passages', [
+    remove('passages', next.id) as Write,
+  ])
+}
+
+async function reshape(
+  piece: WholePiece,
+  passage: Passage,
+  start: number,
+  end: number,
+  label: string,
+  writes: Write[] = [],
+): Promise<void> {
+  if (end - start > LONGEST)
+    throw new Fault(
+      'bad-request',
+      `That would be ${end - start} characters; a passage has at most ${LONGEST}.`,
+    )
+  const changed = await passageFor(piece, start, end, passage.id)
+  await commit({ brand: piece.brand, label }, [
     put('passages', { ...changed, choice: passage.choice, by: passage.by }) as Write,
+    ...writes,
   ])
 }
 
@@ -53,7 +105,7 @@ export async function removePassage(passage: Passage): Promise<void> {
   await commit({ brand: passage.brand, label: 'Remove a passage' }, [remove('passages', passage.id) as Write])
 }
 
-async function passageFor(piece: Piece, start: number, end: number, id: string): Promise<Passage> {
+async function passageFor(piece: WholePiece, start: number, end: number, id: string): Promise<Passage> {
   const found = await heavy().passageAt(piece, start, end)
   return {
     ...found,
@@ -61,8 +113,7 @@ async function passageFor(piece: Piece, start: number, end: number, id: string):
     brand: piece.brand,
     piece: piece.id,
     revision: piece.revision,
-    before: piece.text.slice(Math.max(0, start - CONTEXT), start),
-    after: piece.text.slice(end, end + CONTEXT),
+    ...around(piece.text, start, end),
     choice: 'kept',
     by: 'person',
     lostPlace: false,

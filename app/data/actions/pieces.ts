@@ -1,10 +1,105 @@
+import type { Piece, WordList } from '../../../core/model'
 import { nowIso } from '../clock'
-import { commit, must, patch, type Write } from '../store'
+import { all, commit, must, patch, put, type Write } from '../store'
+import { recall } from './posts'
+import { startDrip } from './drips'
 
-/** Takes a piece out of what waits in Intake, or puts it back. */
-export async function dealWith(id: string, dealt: boolean): Promise<void> {
+/** Sets pieces aside, or puts them back among what waits in Intake. */
+export async function dealWith(ids: readonly string[], dealt: boolean): Promise<void> {
+  await change(ids, dealt ? 'Set aside' : 'Put back', (p) => ({
+    ...p,
+    dealt: dealt ? { by: 'set aside', at: nowIso() } : null,
+    letThrough: dealt ? false : p.letThrough,
+  }))
+}
+
+/** Lets pieces through whatever a sieve says, or leaves them to the sieves again. */
+export async function letThrough(ids: readonly string[], through: boolean): Promise<void> {
+  await change(ids, through ? 'Let through' : 'Leave to the sieve', (p) => ({
+    ...p,
+    letThrough: through,
+    dealt: through && p.dealt?.by === 'set aside' ? null : p.dealt,
+  }))
+}
+
+/** Takes a piece out from under its double for good, or lets it fold again. */
+export async function unfold(id: string, unfolded: boolean): Promise<void> {
+  await change([id], unfolded ? 'Unfold' : 'Fold', (p) => ({ ...p, unfolded }))
+}
+
+async function change(ids: readonly string[], verb: string, edit: (piece: Piece) => Piece): Promise<void> {
+  const first = ids[0]
+  if (!first) return
+  const { brand, title } = await must('pieces', first)
+  const label = ids.length === 1 ? `${verb} “${title}”` : `${verb} ${ids.length} pieces`
+  await commit(
+    { brand, label },
+    ids.map((id) => patch('pieces', id, edit) as Write),
+  )
+}
+
+/** What can be done about a piece that changed: the posts of it that have not gone out, by drip. */
+export async function openPostsOf(piece: string) {
+  const posts = await all('posts', 'piece', piece)
+  return posts.filter((p) => p.state !== 'published' && p.state !== 'set aside' && p.state !== 'failed')
+}
+
+/** Leaves the posts of a changed piece as they are; the change counts as seen. */
+export async function leaveChanged(id: string): Promise<void> {
+  const { brand, title } = await must('pieces', id)
+  await commit({ brand, label: `Leave the posts of “${title}”` }, [
+    patch('pieces', id, (p) => ({ ...p, changedAt: null })) as Write,
+  ])
+}
+
+/**
+ * Makes the posts of a changed piece that have not gone out again from its new words: each drip
+ * keeps its days to come and its accounts; the old posts are recalled and set aside.
+ */
+export async function makeAgain(id: string, show: (done: number, all: number) => void): Promise<number> {
   const piece = await must('pieces', id)
-  await commit({ brand: piece.brand, label: dealt ? 'Set a piece aside' : 'Put a piece back' }, [
-    patch('pieces', id, (p) => ({ ...p, dealt: dealt ? { by: 'set aside', at: nowIso() } : null })) as Write,
+  const open = await openPostsOf(id)
+  const drips = [...new Set(open.map((p) => p.drip))]
+  let made = 0
+  for (const dripId of drips) {
+    show(made, drips.length)
+    const drip = await must('drips', dripId)
+    const mine = open.filter((p) => p.drip === dripId)
+    for (const post of mine) await recall(post)
+    const beats = [...new Set(mine.map((p) => p.beat))].sort((a, b) => a - b)
+    const days = beats.map((b) => drip.days[b] ?? 0)
+    const first = days[0] ?? 0
+    const startDay = new Date(Date.parse(`${drip.startDay}T00:00:00Z`) + first * 86_400_000)
+      .toISOString()
+      .slice(0, 10)
+    await commit(
+      'machine',
+      mine.map(
+        (p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside' as const, at: null })) as Write,
+      ),
+    )
+    await startDrip({
+      piece: id,
+      accounts: drip.accounts,
+      rhythm: { name: drip.rhythm.name, list: days.map((d) => d - first) },
+      startDay,
+      gate: 'everything',
+      pipeline: drip.pipeline ? await must('pipelines', drip.pipeline) : null,
+      actor: { brand: piece.brand, label: `Make the posts of “${piece.title}” again` },
+    })
+    made++
+  }
+  await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null })) as Write])
+  return made
+}
+
+/** Saves a list of words that sieves share; the pipelines that use it sieve anew. */
+export async function saveWordList(list: WordList): Promise<void> {
+  const users = (await all('pipelines', 'brand', list.brand)).filter((p) =>
+    p.sieve.some((r) => r.kind === 'words' && r.lists.includes(list.id)),
+  )
+  await commit({ brand: list.brand, label: `Save the word list ${list.name}` }, [
+    put('wordLists', list) as Write,
+    ...users.map((p) => patch('pipelines', p.id, (row) => ({ ...row, version: row.version + 1 })) as Write),
   ])
 }

@@ -2,7 +2,7 @@ import { Fault, type Check, type Post, type RecallAnswer, standsInTheWay } from 
 import { heavy } from '../../workers'
 import { call, post as send } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, type Write } from '../store'
+import { all, commit, must, patch, wholePiece, type Write } from '../store'
 import { tryPlaces } from './plan'
 
 /**
@@ -34,7 +34,7 @@ export function back(post: Post): Post {
 async function checksOf(post: Post): Promise<Check[]> {
   const [brand, piece, posts] = await Promise.all([
     must('brands', post.brand),
-    must('pieces', post.piece),
+    wholePiece(post.piece, post.pieceRevision),
     all('posts'),
   ])
   return heavy().recheck(post, brand, piece, posts)

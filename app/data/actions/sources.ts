@@ -1,20 +1,11 @@
 import { nanoid } from 'nanoid'
-import type { FeedItem, Feed } from '../../../core/feeds'
-import { Fault, asFault, type Passage, type Piece, type Source } from '../../../core/model'
+import type { Feed, ListedFeed } from '../../../core/feeds'
+import { Fault, type Backlog, type FetchAnswer, type Source } from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, type Write } from '../store'
 
-interface FetchAnswer {
-  url: string
-  etag: string | null
-  lastModified: string | null
-  unchanged: boolean
-  text: string
-}
-
-const MOST_A_VISIT = 40
 const EVERY = 180
 const MINUTE = 60_000
 
@@ -26,29 +17,58 @@ export interface FoundFeed {
   newest: string | null
 }
 
-/** The feeds at an address: the feed itself, or those that the page names. */
-export async function findFeeds(address: string): Promise<FoundFeed[]> {
+/** Fetches on behalf of a source; what the site refuses is thrown with its sentence. */
+export async function fetchText(url: string, as: 'feed' | 'page' | 'file'): Promise<FetchAnswer> {
+  const answer = await post<FetchAnswer>('/api/intake/fetch', { url, as })
+  if (answer.trouble) throw new Fault('bad-answer', answer.trouble.message, url)
+  return answer
+}
+
+/**
+ * The feeds at an address: the feed itself, those that the page names, else those that lie in
+ * common places. Each was read, so that it can be offered with what is in it.
+ */
+export async function findFeeds(
+  address: string,
+  show: (done: number, all: number) => void = () => undefined,
+): Promise<FoundFeed[]> {
   const url = /^https?:\/\//i.test(address.trim()) ? address.trim() : `https://${address.trim()}`
-  const fetched = await post<FetchAnswer>('/api/intake/fetch', { url })
+  const fetched = await fetchText(url, 'feed')
   const read = await readAddress(fetched)
   if (read.feed) return [describe(read.feed, fetched.url)]
-  const found: FoundFeed[] = []
-  for (const named of read.named) {
-    const answer = await post<FetchAnswer>('/api/intake/fetch', { url: named.url })
-    const inner = await readAddress(answer)
-    if (inner.feed) found.push(describe(inner.feed, answer.url))
+  const tryAll = async (urls: readonly string[], enough: number): Promise<FoundFeed[]> => {
+    const found = new Map<string, FoundFeed>()
+    for (const [index, candidate] of urls.entries()) {
+      if (found.size >= enough) break
+      show(index, urls.length)
+      try {
+        const answer = await fetchText(candidate, 'feed')
+        const inner = await readAddress(answer)
+        if (inner.feed) found.set(answer.url, describe(inner.feed, answer.url))
+      } catch {
+        // No feed there; the next place may have one.
+      }
+    }
+    return [...found.values()]
   }
+  const named = await tryAll(
+    read.named.map((n) => n.url),
+    Infinity,
+  )
+  const found = named.length ? named : await tryAll(read.common, 1)
   if (found.length === 0)
     throw new Fault(
       'not-a-feed',
-      'This page names a feed, but there is none at that address. Give the feed’s own address.',
+      read.named.length
+        ? 'This page names a feed, but there is none at that address. Give the feed’s own address.'
+        : 'No feed was found on this page nor in the usual places. Give the feed’s own address, or import a list of its pages as a sheet.',
     )
-  return found
+  return found.sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || b.items - a.items)
 }
 
-function readAddress(
+export function readAddress(
   fetched: FetchAnswer,
-): Promise<{ feed: Feed | null; named: { url: string; title: string }[] }> {
+): Promise<{ feed: Feed | null; named: { url: string; title: string }[]; common: string[] }> {
   return unwrap(heavy().readAddress(fetched.text, fetched.url) as never)
 }
 
@@ -57,30 +77,76 @@ function describe(feed: Feed, url: string): FoundFeed {
   return { url, title: feed.title, items: feed.items.length, newest: dates[dates.length - 1] ?? null }
 }
 
-/** Adds a source and gives its id; it is visited right after. */
-export async function addSource(brand: string, found: FoundFeed): Promise<string> {
-  const same = (await all('sources', 'brand', brand)).find((s) => s.url === found.url)
-  if (same) throw new Fault('bad-request', `${same.title} is among your sources already.`)
+/** What every new source begins with. */
+export function newSource(brand: string, change: Pick<Source, 'kind' | 'title'> & Partial<Source>): Source {
   const now = nowIso()
-  const source: Source = {
+  const visited = change.url !== null && change.url !== undefined
+  return {
     id: nanoid(),
     brand,
-    kind: 'feed',
-    title: found.title,
-    url: found.url,
+    url: null,
     siteUrl: null,
-    visitEveryMinutes: EVERY,
+    group: null,
+    visitEveryMinutes: visited ? EVERY : null,
+    mostNew: 40,
+    backlog: { kind: 'everything' },
+    passedOver: [],
     // The first visit is made by whoever adds it.
-    nextVisitAt: new Date(Date.parse(now) + EVERY * MINUTE).toISOString(),
+    nextVisitAt: visited ? later(now, EVERY) : null,
     lastVisit: null,
     failures: 0,
     etag: null,
     lastModified: null,
+    movedFrom: null,
+    sheet: null,
     held: null,
     createdAt: now,
+    ...change,
   }
+}
+
+export function later(from: string, minutes: number): string {
+  return new Date(Date.parse(from) + minutes * MINUTE).toISOString()
+}
+
+/** Adds a feed as a source and gives its id; it is visited right after. */
+export async function addSource(
+  brand: string,
+  found: Pick<FoundFeed, 'url' | 'title'>,
+  backlog: Backlog = { kind: 'everything' },
+): Promise<string> {
+  const same = (await all('sources', 'brand', brand)).find((s) => s.url === found.url)
+  if (same) throw new Fault('bad-request', `${same.title} is among your sources already.`)
+  const source = newSource(brand, { kind: 'feed', title: found.title, url: found.url, backlog })
   await commit({ brand, label: `Add the source ${found.title}` }, [put('sources', source) as Write])
   return source.id
+}
+
+/** Adds the feeds of a list that are not among the sources yet, in their groups. Gives their ids. */
+export async function addListedFeeds(
+  brand: string,
+  feeds: readonly ListedFeed[],
+  backlog: Backlog,
+): Promise<string[]> {
+  const known = new Set((await all('sources', 'brand', brand)).map((s) => s.url))
+  const now = nowIso()
+  const sources = feeds
+    .filter((f) => !known.has(f.url))
+    .map((f) =>
+      newSource(brand, {
+        kind: 'feed',
+        title: f.title,
+        url: f.url,
+        group: f.group,
+        backlog,
+        nextVisitAt: now,
+      }),
+    )
+  await commit(
+    { brand, label: `Add ${sources.length} feeds of a list` },
+    sources.map((s) => put('sources', s) as Write),
+  )
+  return sources.map((s) => s.id)
 }
 
 /** Changes how a source is visited. */
@@ -89,109 +155,41 @@ export async function editSource(id: string, label: string, edit: (source: Sourc
   await commit({ brand: source.brand, label }, [patch('sources', id, edit) as Write])
 }
 
-/** Removes a source; its pieces stay. */
+/** How often a source is visited, in minutes; null is by hand. */
+export async function visitEvery(id: string, minutes: number | null): Promise<void> {
+  const now = nowIso()
+  await editSource(id, 'Change how often a source is visited', (s) => ({
+    ...s,
+    visitEveryMinutes: minutes,
+    nextVisitAt: minutes === null ? null : later(s.lastVisit?.at ?? now, minutes),
+  }))
+}
+
+/** Gives a source another address and visits it anew from there. */
+export async function changeAddress(id: string, address: string): Promise<void> {
+  const [found] = await findFeeds(address)
+  if (!found) return
+  const now = nowIso()
+  await editSource(id, 'Change the address of a source', (s) => ({
+    ...s,
+    url: found.url,
+    movedFrom: null,
+    etag: null,
+    lastModified: null,
+    failures: 0,
+    held: null,
+    nextVisitAt: s.visitEveryMinutes === null ? null : now,
+  }))
+}
+
+/** Removes a source and the rows of its sheet; its pieces stay. */
 export async function removeSource(id: string): Promise<void> {
   const source = await must('sources', id)
+  const rows = await all('sheetRows', 'source', id)
+  const gone = (table: 'sources' | 'sheetRows', key: string): Write =>
+    ({ table, id: key, change: (row) => (row ? null : undefined) }) as Write
   await commit({ brand: source.brand, label: `Remove the source ${source.title}` }, [
-    { table: 'sources', id, change: (row) => (row ? null : undefined) } as Write,
-  ])
-}
-
-/**
- * Visits a source: fetches its feed, takes in what is new with its passages, and writes down how
- * it went in plain words. A fault is kept as the source's health and makes later visits slower;
- * what was taken before stays.
- */
-export async function visitSource(
-  id: string,
-  onProgress: (done: number, all: number) => void = () => undefined,
-): Promise<number> {
-  // One visit at a time, whoever asks: a person, or the runner in another tab.
-  return navigator.locks.request(`dripline-visit-${id}`, () => visit(id, onProgress))
-}
-
-async function visit(id: string, onProgress: (done: number, all: number) => void): Promise<number> {
-  const source = await must('sources', id)
-  const known = new Set((await all('pieces', 'source', id)).map((p) => p.itemId))
-  try {
-    const fetched = await post<FetchAnswer>('/api/intake/fetch', {
-      url: source.url,
-      etag: source.etag,
-      lastModified: source.lastModified,
-    })
-    if (fetched.unchanged) {
-      await finishVisit(source, true, 'Nothing has changed since the last visit.', 0, fetched)
-      return 0
-    }
-    const { feed } = await readAddress(fetched)
-    if (!feed)
-      throw new Fault('not-a-feed', 'There is a web page now where the feed was. Look for its new address.')
-    const fresh = feed.items.filter((i) => !known.has(i.id)).slice(0, MOST_A_VISIT)
-    const taken: { piece: Piece; passages: Passage[] }[] = []
-    const trouble: string[] = [...feed.notes]
-    for (const item of fresh) {
-      try {
-        taken.push(await takeItem(item, source))
-      } catch (error) {
-        trouble.push(`“${item.title}” was left out: ${asFault(error).message}`)
-      }
-      onProgress(taken.length, fresh.length)
-    }
-    await commit(
-      'machine',
-      taken.flatMap(({ piece, passages }) => [
-        put('pieces', piece) as Write,
-        ...passages.map((p) => put('passages', p) as Write),
-      ]),
-    )
-    const count =
-      taken.length === 0
-        ? 'Nothing new.'
-        : taken.length === 1
-          ? 'One new piece.'
-          : `${taken.length} new pieces.`
-    await finishVisit(source, true, [count, ...trouble].join(' '), taken.length, fetched)
-    return taken.length
-  } catch (error) {
-    await finishVisit(source, false, asFault(error).message, 0, null)
-    return 0
-  }
-}
-
-async function takeItem(item: FeedItem, source: Source): Promise<{ piece: Piece; passages: Passage[] }> {
-  const page =
-    (await heavy().wantsPage(item)) && item.url
-      ? await post<FetchAnswer>('/api/intake/fetch', { url: item.url })
-      : null
-  return unwrap(
-    heavy().takePiece(item, page ? { html: page.text, url: page.url } : null, {
-      brand: source.brand,
-      source: source.id,
-      now: nowIso(),
-    }) as never,
-  )
-}
-
-async function finishVisit(
-  source: Source,
-  ok: boolean,
-  message: string,
-  newPieces: number,
-  fetched: FetchAnswer | null,
-): Promise<void> {
-  const at = nowIso()
-  await commit('machine', [
-    patch('sources', source.id, (s) => {
-      const failures = ok ? 0 : s.failures + 1
-      const wait = s.visitEveryMinutes * Math.min(8, 2 ** Math.max(0, failures - 1))
-      return {
-        ...s,
-        failures,
-        lastVisit: { at, ok, message, newPieces },
-        nextVisitAt: new Date(Date.parse(at) + wait * MINUTE).toISOString(),
-        etag: ok && fetched ? fetched.etag : s.etag,
-        lastModified: ok && fetched ? fetched.lastModified : s.lastModified,
-      }
-    }) as Write,
+    gone('sources', id),
+    ...rows.map((r) => gone('sheetRows', r.id)),
   ])
 }

@@ -7,16 +7,15 @@ import {
   type ReceiptPage,
   type TableName,
 } from '../../../core/model'
-import { toWall } from '../../../core/planning'
-import { startDrip } from '../actions/drips'
 import { heldBy, readHolds } from '../actions/holds'
 import { recall } from '../actions/posts'
-import { visitSource } from '../actions/sources'
+import { visitSource } from '../actions/visit'
 import { call, get, post as send } from '../api'
 import { nowIso, readClock } from '../clock'
 import { all, commit, onWrite, patch, put, type Write } from '../store'
 import { during } from './activity'
 import { forgetUploads, readyPicture } from './media'
+import { runPipelines } from './pipelines'
 import { withReceipt } from './receipts'
 
 /** How many posts go over in one request. */
@@ -29,7 +28,14 @@ onWrite((tables) => {
 })
 
 /** What decides whether a pipeline takes a piece in, and whether a post is handed over or recalled. */
-const FOR_PIPELINES: readonly TableName[] = ['pipelines', 'pieces', 'workspace', 'brands']
+const FOR_PIPELINES: readonly TableName[] = [
+  'pipelines',
+  'pieces',
+  'sources',
+  'wordLists',
+  'workspace',
+  'brands',
+]
 const FOR_DELIVERY: readonly TableName[] = ['posts', 'accounts', 'workspace', 'brands', 'pipelines', 'drips']
 
 /**
@@ -59,7 +65,7 @@ export async function tick(): Promise<void> {
 
 /** The next moment at which the app itself has something to do, or null: the next visit. */
 export async function nextOwnEvent(): Promise<string | null> {
-  const due = (await all('sources')).filter((s) => s.held === null).map((s) => s.nextVisitAt)
+  const due = (await all('sources')).filter((s) => s.held === null).flatMap((s) => s.nextVisitAt ?? [])
   return due.sort()[0] ?? null
 }
 
@@ -127,57 +133,10 @@ async function seeAccounts(): Promise<void> {
 
 async function visitDueSources(): Promise<void> {
   const now = nowIso()
-  for (const source of (await all('sources')).filter((s) => s.held === null && s.nextVisitAt <= now)) {
+  for (const source of (await all('sources')).filter(
+    (s) => s.held === null && s.nextVisitAt !== null && s.nextVisitAt <= now,
+  )) {
     await during(`Reading ${source.title}`, (show) => visitSource(source.id, show))
-  }
-}
-
-async function runPipelines(): Promise<void> {
-  const holds = await readHolds()
-  if (holds.workspace) return
-  const brands = new Map((await all('brands')).map((b) => [b.id, b]))
-  for (const pipeline of (await all('pipelines')).filter((p) => p.on && p.held === null)) {
-    const published = (p: { publishedAt: string | null; takenAt: string }): string =>
-      p.publishedAt ?? p.takenAt
-    const waiting = (await all('pieces', 'brand', pipeline.brand))
-      .filter(
-        (p) =>
-          pipeline.sources.includes(p.source) &&
-          !p.seenBy.includes(pipeline.id) &&
-          p.dealt === null &&
-          published(p) >= pipeline.since,
-      )
-      .sort((a, b) => (published(a) < published(b) ? -1 : 1))
-    for (const piece of waiting) {
-      try {
-        const startDay = toWall(Date.parse(nowIso()), brands.get(pipeline.brand)?.zone ?? 'UTC').date
-        await during(`${pipeline.name} writes “${piece.title}”`, (show) =>
-          startDrip(
-            {
-              piece: piece.id,
-              accounts: pipeline.accounts,
-              rhythm: pipeline.rhythm,
-              startDay,
-              gate: pipeline.gate,
-              pipeline,
-              actor: 'machine',
-            },
-            show,
-          ),
-        )
-      } catch (error) {
-        const fault = asFault(error)
-        if (fault.code !== 'bad-request') throw fault
-        // The piece stays in Intake with the reason; this pipeline does not try it again.
-        await commit('machine', [
-          patch('pieces', piece.id, (p) => ({
-            ...p,
-            seenBy: [...p.seenBy, pipeline.id],
-            trouble: `${pipeline.name} could not drip it: ${fault.message}`,
-          })) as Write,
-        ])
-      }
-    }
   }
 }
 

@@ -1,0 +1,106 @@
+import { nanoid } from 'nanoid'
+import type { RowFault, SheetMerge, SheetTable } from '../../../core/formats'
+import { Fault, type PieceContent, type SheetReading, type WholePiece } from '../../../core/model'
+import { heavy, unwrap } from '../../workers'
+import { nowIso } from '../clock'
+import { all, commit, must, put, wholePiece, type Write } from '../store'
+import { newSource } from './sources'
+import { keepNew, revise } from './visit'
+
+/** What a dropped file turned out to be, before anything is kept. */
+export type OpenedFile =
+  | { kind: 'writing'; title: string; chapters: PieceContent[] }
+  | { kind: 'transcript'; title: string; chapters: PieceContent[] }
+  | { kind: 'sheet'; title: string; table: SheetTable; reading: SheetReading }
+  | { kind: 'feeds'; title: string; feeds: { url: string; title: string; group: string | null }[] }
+
+/** Opens a file of any kind that intake knows; throws with a sentence where it is none. */
+export async function openFile(name: string, bytes: Uint8Array): Promise<OpenedFile> {
+  if (bytes.length > 25 * 1024 * 1024)
+    throw new Fault('too-large', `${name} is larger than 25 MB. Split it, or save it without its pictures.`)
+  return unwrap<OpenedFile>(heavy().openFile(name, bytes) as never)
+}
+
+/**
+ * Takes chapters of a manuscript (or a talk's transcript) in as pieces of a source under its
+ * title. Taken in again, chapters of the same name are revised, not doubled. Gives the pieces' ids.
+ */
+export async function takeWriting(
+  brand: string,
+  title: string,
+  chapters: readonly PieceContent[],
+  kind: 'manuscript' | 'video',
+): Promise<string[]> {
+  if (chapters.length === 0) throw new Fault('bad-request', 'Choose at least one chapter to take in.')
+  const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === title)
+  const source = known ?? newSource(brand, { kind: 'writing', title })
+  if (!known) await commit({ brand, label: `Add the writing ${title}` }, [put('sources', source) as Write])
+  const standing = new Map((await all('pieces', 'source', source.id)).map((p) => [p.itemId, p]))
+  const ids: string[] = []
+  const fresh: WholePiece[] = []
+  for (const chapter of chapters) {
+    const itemId = `${title} › ${chapter.title}`
+    const before = standing.get(itemId)
+    const whole = await unwrap<WholePiece>(
+      heavy().takeWriting(
+        chapter,
+        { id: before?.id ?? nanoid(), brand, source: source.id, now: nowIso() },
+        itemId,
+        kind,
+      ) as never,
+    )
+    ids.push(whole.id)
+    if (!before) fresh.push(whole)
+    else if (before.fingerprint !== whole.fingerprint) await revise(await wholePiece(before.id), whole)
+  }
+  await keepNew(source, fresh)
+  return ids
+}
+
+/** Gives a video its words from a file; passages are found anew. Throws where the file has no times. */
+export async function giveTranscript(id: string, text: string): Promise<void> {
+  const before = await wholePiece(id)
+  await revise(before, await unwrap<WholePiece>(heavy().withTranscript(before, text) as never))
+}
+
+/** What an import of a sheet would do, by a reading of its columns; nothing is kept. */
+export async function trySheet(
+  source: string | null,
+  table: SheetTable,
+  reading: SheetReading,
+): Promise<SheetMerge & { faults: RowFault[] }> {
+  const standing = source ? await all('sheetRows', 'source', source) : []
+  return unwrap(heavy().mergeSheet(table, reading, standing) as never)
+}
+
+/** Imports a sheet: into a new source, or merged by address into one that is there. Gives the source's id. */
+export async function importSheet(
+  brand: string,
+  source: string | null,
+  title: string,
+  table: SheetTable,
+  reading: SheetReading,
+): Promise<string> {
+  const merge = await trySheet(source, table, reading)
+  const rows = [...merge.added, ...merge.changed]
+  if (rows.length === 0 && source === null)
+    throw new Fault(
+      'bad-file',
+      'No row of this sheet has an address that can be followed. Choose the column of addresses.',
+    )
+  const into = source
+    ? { ...(await must('sources', source)), sheet: reading }
+    : newSource(brand, {
+        kind: 'sheet',
+        title,
+        sheet: reading,
+        // A row a day, unless it is set otherwise.
+        visitEveryMinutes: 1440,
+        nextVisitAt: nowIso(),
+      })
+  await commit({ brand, label: source ? `Import ${title} again` : `Import the sheet ${title}` }, [
+    put('sources', into) as Write,
+    ...rows.map((r) => put('sheetRows', { ...r, brand, source: into.id }) as Write),
+  ])
+  return into.id
+}

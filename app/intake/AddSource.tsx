@@ -1,0 +1,249 @@
+import { Box, chakra, Flex, Spinner } from '@chakra-ui/react'
+import { useState } from 'react'
+import { useDropzone } from 'react-dropzone'
+import { useNavigate } from 'react-router'
+import type { Backlog } from '../../core/model'
+import { addSource, during, findFeeds, openFile, useClock, type FoundFeed, type OpenedFile } from '../data'
+import { useWork } from '../shell'
+import { attempt, Button, count, distance, Labelled, Mono, say, TextField } from '../ui'
+import { clockNow } from '../data'
+import { BacklogChoice } from './BacklogChoice'
+import { OpenedPanel } from './OpenedPanel'
+import { visitNow } from './visitNow'
+
+/** Adding a source: by an address, by a file, or by pasting. */
+export function AddSource() {
+  const { worldUrl } = useClock()
+  const [address, setAddress] = useState('')
+  const [busy, setBusy] = useState(false)
+  const [found, setFound] = useState<FoundFeed[] | null>(null)
+  const [opened, setOpened] = useState<OpenedFile[]>([])
+  const [pasting, setPasting] = useState(false)
+  const look = async (): Promise<void> => {
+    setBusy(true)
+    setFound(null)
+    await attempt(async () => setFound(await during('Looking for feeds', (show) => findFeeds(address, show))))
+    setBusy(false)
+  }
+  const open = (files: readonly { name: string; bytes: Uint8Array }[]): void =>
+    void attempt(async () => {
+      for (const file of files) {
+        const one = await during(`Reading ${file.name}`, () => openFile(file.name, file.bytes))
+        setOpened((all) => [...all, one])
+      }
+    })
+  return (
+    <Box>
+      <chakra.form
+        display="flex"
+        gap="2"
+        alignItems="flex-end"
+        onSubmit={(event: React.FormEvent) => {
+          event.preventDefault()
+          if (address.trim() && !busy) void look()
+        }}
+      >
+        <Box flex="1">
+          <Labelled label="Add a source by its address: a blog, its feed, or a video channel’s feed">
+            {(id) => (
+              <TextField
+                id={id}
+                w="full"
+                value={address}
+                onChange={(e) => setAddress(e.target.value)}
+                placeholder={worldUrl ? worldUrl.replace('//', '//oakum-yard.') : 'https://example.org/blog'}
+                autoComplete="off"
+              />
+            )}
+          </Labelled>
+        </Box>
+        <Button type="submit" look="water" disabled={busy || !address.trim()}>
+          {busy ? <Spinner size="xs" /> : null} {busy ? 'Looking' : 'Look'}
+        </Button>
+      </chakra.form>
+      {worldUrl && (
+        <Box fontSize="13px" color="soft" mt="1.5">
+          In the demo, try{' '}
+          {(
+            [
+              ['oakum-yard', 'the yard’s journal'],
+              ['oakum-yard/films', 'its films'],
+              ['fernhollow', 'the huts'],
+              ['partner', 'a partner'],
+            ] as const
+          ).map(([site, name]) => {
+            const [host, path] = site.split('/')
+            const url = `${worldUrl.replace('//', `//${host}.`)}${path ? `/${path}` : ''}`
+            return (
+              <Button key={site} size="sm" look="quiet" onClick={() => setAddress(url)}>
+                {name}
+              </Button>
+            )
+          })}
+        </Box>
+      )}
+      {found && <FoundFeeds found={found} onClose={() => setFound(null)} />}
+      <DropFiles onFiles={open} onPaste={() => setPasting(true)} />
+      {pasting && (
+        <Paste
+          onClose={() => setPasting(false)}
+          onText={(name, text) => {
+            setPasting(false)
+            open([{ name, bytes: new TextEncoder().encode(text) }])
+          }}
+        />
+      )}
+      {opened.map((file, index) => (
+        <OpenedPanel
+          key={`${file.title} ${index}`}
+          file={file}
+          onDone={() => setOpened((all) => all.filter((f) => f !== file))}
+        />
+      ))}
+    </Box>
+  )
+}
+
+/** The feeds at an address with what is in them, and what to do with what is there already. */
+function FoundFeeds({ found, onClose }: { found: FoundFeed[]; onClose: () => void }) {
+  const { brand } = useWork()
+  const navigate = useNavigate()
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set([found[0]?.url ?? '']))
+  const [backlog, setBacklog] = useState<Backlog>({ kind: 'everything' })
+  const add = (): void =>
+    void attempt(async () => {
+      for (const feed of found.filter((f) => chosen.has(f.url))) {
+        const id = await addSource(brand.id, feed, backlog)
+        await visitNow(id, feed.title)
+      }
+      onClose()
+      void navigate('/intake')
+    })
+  return (
+    <Box mt="3" borderLeftWidth="4px" borderColor="water" pl="4" py="1">
+      <Box fontWeight="600">
+        {found.length === 1 ? 'One feed was found' : `${found.length} feeds were found; choose one or more`}
+      </Box>
+      {found.map((feed) => (
+        <chakra.label key={feed.url} display="flex" alignItems="baseline" gap="3" py="1" cursor="pointer">
+          <input
+            type="checkbox"
+            checked={chosen.has(feed.url)}
+            onChange={() => {
+              const next = new Set(chosen)
+              if (!next.delete(feed.url)) next.add(feed.url)
+              setChosen(next)
+            }}
+          />
+          <Box flex="1" minW="0">
+            <chakra.span fontWeight="600">{feed.title}</chakra.span>{' '}
+            <Mono>
+              {count(feed.items, 'item')}
+              {feed.newest ? `, the newest ${distance(feed.newest, clockNow())}` : ''}
+            </Mono>
+            <Mono display="block" truncate>
+              {feed.url}
+            </Mono>
+          </Box>
+        </chakra.label>
+      ))}
+      <BacklogChoice value={backlog} onChange={setBacklog} />
+      <Flex gap="2" mt="3">
+        <Button look="water" disabled={chosen.size === 0} onClick={add}>
+          Add {found.length > 1 && chosen.size > 1 ? `${chosen.size} sources` : 'this source'}
+        </Button>
+        <Button look="quiet" onClick={onClose}>
+          Not now
+        </Button>
+      </Flex>
+    </Box>
+  )
+}
+
+function DropFiles({
+  onFiles,
+  onPaste,
+}: {
+  onFiles: (files: { name: string; bytes: Uint8Array }[]) => void
+  onPaste: () => void
+}) {
+  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
+    noClick: true,
+    onDrop: (files) =>
+      void Promise.all(
+        files.map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
+      ).then(onFiles),
+  })
+  return (
+    <Box
+      {...(getRootProps() as object)}
+      mt="4"
+      px="4"
+      py="3"
+      borderWidth="1px"
+      borderStyle="dashed"
+      borderColor={isDragActive ? 'water' : 'hairline'}
+      bg={isDragActive ? 'waterTint' : undefined}
+      borderRadius="md"
+    >
+      <input {...getInputProps({ 'aria-label': 'Files to take in' })} />
+      <Flex gap="3" align="center" flexWrap="wrap">
+        <Box flex="1" minW="260px" fontSize="13px" color="soft">
+          {isDragActive
+            ? 'Drop it here.'
+            : 'Or drop files: a manuscript (.docx, Markdown, HTML, text), a talk’s transcript (WebVTT, SRT), a content sheet (CSV), a list of feeds (OPML).'}
+        </Box>
+        <Button onClick={open}>Choose files</Button>
+        <Button onClick={onPaste}>Paste text</Button>
+      </Flex>
+    </Box>
+  )
+}
+
+function Paste({ onText, onClose }: { onText: (name: string, text: string) => void; onClose: () => void }) {
+  const [title, setTitle] = useState('')
+  const [text, setText] = useState('')
+  return (
+    <chakra.form
+      mt="3"
+      display="flex"
+      flexDirection="column"
+      gap="2"
+      onSubmit={(event: React.FormEvent) => {
+        event.preventDefault()
+        if (text.trim().length < 40) say('Paste a little more: a piece wants at least a few sentences.')
+        else onText(`${title.trim() || 'Pasted writing'}.md`, text)
+      }}
+    >
+      <Labelled label="Its title, where the text has none">
+        {(id) => <TextField id={id} w="full" value={title} onChange={(e) => setTitle(e.target.value)} />}
+      </Labelled>
+      <Labelled label="The text: Markdown, HTML, plain, or with times">
+        {(id) => (
+          <chakra.textarea
+            id={id}
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            rows={9}
+            w="full"
+            p="2"
+            fontFamily="reading"
+            bg="raised"
+            borderWidth="1px"
+            borderColor="hairline"
+            borderRadius="sm"
+            autoFocus
+          />
+        )}
+      </Labelled>
+      <Flex gap="2">
+        <Button type="submit" look="water" disabled={!text.trim()}>
+          Read it
+        </Button>
+        <Button look="quiet" onClick={onClose}>
+          Not now
+        </Button>
+      </Flex>
+    </chakra.form>
+  )
+}

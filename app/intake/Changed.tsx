@@ -1,0 +1,84 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { diffWordsWithSpace } from 'diff'
+import { useMemo } from 'react'
+import useSWR from 'swr'
+import type { WholePiece } from '../../core/model'
+import { during, leaveChanged, makeAgain, openPostsOf, useWholePiece } from '../data'
+import { attempt, Button, count, say } from '../ui'
+
+/** Around a change, how many characters of what stayed are shown. */
+const AROUND = 90
+
+/** What changed in a piece at its source, and what is to be done with its posts that have not gone out. */
+export function Changed({ piece }: { piece: WholePiece }) {
+  const before = useWholePiece(piece.id, piece.revision - 1)
+  const { data: open } = useSWR(['open posts', piece.id, piece.revision], () => openPostsOf(piece.id))
+  const parts = useMemo(
+    () => (before && before.text !== piece.text ? diffWordsWithSpace(before.text, piece.text) : []),
+    [before, piece.text],
+  )
+  const changes = parts.filter((p) => p.added || p.removed).length
+  return (
+    <Box borderLeftWidth="4px" borderColor="amber" bg="raised" px="4" py="3" mb="5" borderRadius="sm">
+      <Flex justify="space-between" gap="3" align="flex-start" flexWrap="wrap">
+        <Box flex="1" minW="220px">
+          <Box fontWeight="600">This piece changed at its source</Box>
+          <Box fontSize="13px" color="soft">
+            {changes ? `${count(changes, 'change')}, below. ` : 'Its marks changed, its words did not. '}
+            {open === undefined
+              ? ''
+              : open.length
+                ? `${count(open.length, 'post')} of it ${open.length === 1 ? 'has' : 'have'} not gone out and ${open.length === 1 ? 'quotes' : 'quote'} the old words.`
+                : 'No post of it waits.'}
+          </Box>
+        </Box>
+        <Flex gap="2">
+          {open !== undefined && open.length > 0 && (
+            <Button
+              look="water"
+              onClick={() =>
+                void attempt(async () => {
+                  await during(`Writing “${piece.title}” again`, (show) => makeAgain(piece.id, show))
+                  say('The posts to come are made again from the new text; they wait for review.')
+                })
+              }
+            >
+              Make them again
+            </Button>
+          )}
+          <Button onClick={() => void attempt(() => leaveChanged(piece.id))}>
+            {open?.length ? 'Leave them' : 'Seen'}
+          </Button>
+        </Flex>
+      </Flex>
+      {changes > 0 && (
+        <Box fontFamily="reading" fontSize="15px" mt="2" maxH="220px" overflowY="auto" whiteSpace="pre-wrap">
+          {parts.map((part, i) =>
+            part.added || part.removed ? (
+              <chakra.span
+                key={i}
+                as={part.added ? 'ins' : 'del'}
+                bg={part.added ? 'waterTint' : 'clayTint'}
+                textDecoration={part.added ? 'underline' : 'line-through'}
+              >
+                {part.value}
+              </chakra.span>
+            ) : (
+              <chakra.span key={i} color="soft">
+                {shortened(part.value, i > 0, i < parts.length - 1)}
+              </chakra.span>
+            ),
+          )}
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+/** What stayed, shortened to what stands around the changes. */
+function shortened(text: string, after: boolean, before: boolean): string {
+  if (text.length <= AROUND * 2.2) return text
+  const head = after ? text.slice(0, AROUND) : ''
+  const tail = before ? text.slice(-AROUND) : ''
+  return `${head} … ${tail}`
+}

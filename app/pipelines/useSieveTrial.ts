@@ -1,0 +1,43 @@
+import { useMemo } from 'react'
+import useSWR from 'swr'
+import type { Piece, Pipeline } from '../../core/model'
+import { judge, readsText, sieveContext, sourcesOf, type SieveResult } from '../../core/sieve'
+import { nowIso, textsOf, useRows } from '../data'
+
+/** How many of the last pieces a sieve is tried on. */
+const TRIED = 100
+
+/** How a pipeline's sieve, as it stands, treats the last pieces of its sources; nothing is kept. */
+export function useSieveTrial(
+  pipeline: Pipeline,
+  brand: string,
+): { results: { piece: Piece; result: SieveResult }[]; passed: number } | null {
+  const pieces = useRows('pieces', 'brand', brand)
+  const sources = useRows('sources', 'brand', brand)
+  const lists = useRows('wordLists', 'brand', brand)
+  const { sources: named, groups, sieve } = pipeline
+  const last = useMemo(() => {
+    if (!pieces || !sources) return null
+    const from = sourcesOf({ sources: named, groups }, sources)
+    const time = (p: Piece): string => p.publishedAt ?? p.takenAt
+    return pieces
+      .filter((p) => from.has(p.source))
+      .sort((a, b) => (time(a) < time(b) ? 1 : -1))
+      .slice(0, TRIED)
+  }, [pieces, sources, named, groups])
+  const wantsText = readsText(sieve)
+  const { data: texts } = useSWR(
+    wantsText && last ? ['texts of', ...last.map((p) => `${p.id}.${p.revision}`)] : null,
+    () => textsOf(last ?? []),
+    { keepPreviousData: true },
+  )
+  return useMemo(() => {
+    if (!last || !pieces || !sources || !lists || (wantsText && !texts)) return null
+    const context = sieveContext({ now: nowIso(), lists, sources, pieces })
+    const results = last.map((piece) => ({
+      piece,
+      result: judge({ ...piece, text: texts?.get(piece.id) ?? '' }, sieve, context),
+    }))
+    return { results, passed: results.filter((r) => r.result.passed).length }
+  }, [last, pieces, sources, lists, texts, sieve, wantsText])
+}

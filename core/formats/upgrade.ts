@@ -1,0 +1,77 @@
+import { textId } from '../model'
+
+type Raw = Record<string, unknown> & { id: string }
+
+/** The rows of a workspace before they are checked: of any schema, by table. */
+export type RawRows = Record<string, Raw[]>
+
+/**
+ * What turns the rows of one schema into those of the next, whole tables at a time. Bundles and
+ * the browser's database are brought up by the same steps; `to` is the schema they lead to.
+ */
+export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }[] = [
+  { to: 2, rows: partWordsFromPieces },
+]
+
+/** The schema of the tables as they are now. */
+export const SCHEMA = Math.max(...UPGRADES.map((u) => u.to))
+
+/** Rows of an older schema as they would be written today. Rows of today come out as they are. */
+export function upgradeRows(rows: RawRows, from: number): RawRows {
+  return UPGRADES.filter((u) => u.to > from).reduce((sum, u) => u.rows(sum), rows)
+}
+
+/** Schema 2: a piece's words lie apart from it, sources are of several kinds, pipelines have a sieve. */
+function partWordsFromPieces(rows: RawRows): RawRows {
+  const texts: Raw[] = []
+  const pieces = (rows['pieces'] ?? []).map((row): Raw => {
+    const { text, blocks, sentences, ...head } = row
+    const revision = Number(head['revision'])
+    texts.push({
+      id: textId(row.id, revision),
+      brand: head['brand'],
+      piece: row.id,
+      revision,
+      text,
+      blocks,
+      sentences,
+    })
+    return {
+      ...head,
+      video: null,
+      kind: 'article',
+      address: head['url'] ?? null,
+      itemPrint: '',
+      changedAt: null,
+      keeps: { span: 'evergreen', until: null, phrases: [] },
+      counts: {},
+      place: null,
+      fields: {},
+      notes: '',
+      double: null,
+      unfolded: false,
+      verdicts: [],
+      letThrough: false,
+    }
+  })
+  const sources = (rows['sources'] ?? []).map((row): Raw => {
+    const visit = row['lastVisit'] as Record<string, unknown> | null
+    return {
+      ...row,
+      group: null,
+      mostNew: 40,
+      backlog: { kind: 'everything' },
+      passedOver: [],
+      movedFrom: null,
+      sheet: null,
+      lastVisit: visit && { ...visit, notes: [] },
+    }
+  })
+  const pipelines = (rows['pipelines'] ?? []).map((row): Raw => ({ ...row, groups: [], sieve: [] }))
+  const drips = new Map((rows['drips'] ?? []).map((d) => [d.id, d['revision']]))
+  const posts = (rows['posts'] ?? []).map((row): Raw => ({
+    ...row,
+    pieceRevision: drips.get(String(row['drip'])) ?? 1,
+  }))
+  return { ...rows, pieces, posts, sources, pipelines, texts, sketches: [], sheetRows: [], wordLists: [] }
+}

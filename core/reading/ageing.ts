@@ -1,0 +1,246 @@
+import type { Keeps, PieceContent, Place, Span } from '../model'
+import { SPANS } from '../model'
+
+/** A phrase that ties a text to a moment: where it stands, why it ages, and how fast. */
+export interface AgeingPhrase extends Place {
+  why: string
+  span: Span
+  /** The day it speaks of, where it names one. */
+  day: string | null
+  /** Whether it speaks of something one can come to or take up: an event, an offer. */
+  bound: boolean
+}
+
+const DAY = 86_400_000
+const MONTHS = 'january february march april may june july august september october november december'.split(
+  ' ',
+)
+const MONTH = `(?:${MONTHS.map((m) => `${m.slice(0, 3)}(?:${m.slice(3)})?`).join('|')})`
+const SEASON = 'season|spring|summer|autumn|fall|winter'
+const WEEKDAY = 'monday|tuesday|wednesday|thursday|friday|saturday|sunday'
+
+/** What ages by its words alone, in the order in which it is looked for. */
+const PHRASES: readonly { pattern: RegExp; why: string; span: Span; bound?: boolean }[] = [
+  {
+    pattern: new RegExp(
+      `\\b(?:(?:this|last|next|the coming) (?:week|weekend|${WEEKDAY})|tonight|tomorrow|yesterday|today(?! (?:we|people|most|many))|right now|at the moment|just (?:now|announced|released|launched|opened|out))\\b`,
+      'gi',
+    ),
+    why: 'speaks of a week',
+    span: 'weeks',
+  },
+  {
+    pattern: new RegExp(
+      `\\b(?:(?:this|last|next|the coming) (?:month|quarter|${SEASON}|${MONTHS.join('|')})|(?:late|early) this (?:${SEASON}))\\b`,
+      'gi',
+    ),
+    why: 'speaks of a season',
+    span: 'months',
+  },
+  {
+    pattern:
+      /\b(?:latest|brand[- ]new|newest|recently|nowadays|currently|these days|so far|up to now|as of (?:\w+ )?\d+|still (?:available|open)|new (?:this|in) )\b/gi,
+    why: 'claims to be new',
+    span: 'months',
+  },
+  {
+    pattern: /\b(?:(?:this|last|next|the coming|current) year|year's end|this decade)\b/gi,
+    why: 'speaks of a year',
+    span: 'about a year',
+  },
+  {
+    pattern:
+      /\b(?:early[- ]bird|while (?:stocks?|places|it) lasts?|limited (?:time|offer|places)|(?:sale|offer|registration|booking) (?:ends|closes)|special offer|\d+ (?:per ?cent|%) off|discount code|last few places|places (?:are )?left|book (?:now|by|before)|register (?:now|by|before)|sign up by)\b/gi,
+    why: 'an offer that ends',
+    span: 'weeks',
+    bound: true,
+  },
+  {
+    pattern:
+      /\b(?:join us (?:on|at|for)|doors open|open (?:day|house|evening) (?:is|on|will)|save the date|we (?:will|are going to) (?:open|launch|hold|host)|takes place|see you (?:on|at|there)|rsvp|tickets? (?:are|cost|go|on sale))\b/gi,
+    why: 'an event',
+    span: 'weeks',
+    bound: true,
+  },
+  {
+    pattern: /\b(?:version|release|firmware|edition) \d+(?:\.\d+)*\b|\bv\d+\.\d+(?:\.\d+)?\b/gi,
+    why: 'names a version',
+    span: 'about a year',
+  },
+]
+
+/** A price that is asked, not one that was paid once: beside words of offering, in the present. */
+const PRICE = /(?:[€£$] ?\d[\d.,]*|\b\d[\d.,]* ?(?:€|£|euros?\b|pounds?\b|dollars?\b|EUR\b|USD\b|GBP\b))/gi
+const OFFERED =
+  /\b(?:costs?|prices?|priced|fees?|from|per|a (?:head|person|night|day|term|month|year)|each|includ(?:es|ing)|tickets?|deposit|book|charge[sd]?|rates?|members?|children|adults?|concession)\b/i
+const PAID = /\b(?:paid|spent|cost(?! of)|saved|earned|sold|bought|was|were|had|came to|used to)\b/i
+
+const EVENT =
+  /\b(?:join|come|open|doors|event|workshop|course|launch|day|talk|walk|meeting|sale|festival|exhibition|deadline|until|by|before|from|starts?|begins?|ends?|closes?|on|register|book)\b/i
+
+/**
+ * The phrases of a text that age it, in order, none overlapping another. `now` (ISO 8601) decides
+ * about dates and years: those that lie more than eighteen months back are history, which does
+ * not age. Without it every year counts.
+ *
+ * The words come from the temporal expressions of TimeML (Pustejovsky et al. 2003): deictic ones
+ * ("last week") age with the text, absolute dates with the calendar, durations not at all.
+ */
+export function ageingPhrases(text: string, now: string | null): AgeingPhrase[] {
+  const found: AgeingPhrase[] = [...datesIn(text, now)]
+  for (const { pattern, why, span, bound } of PHRASES)
+    for (const match of text.matchAll(pattern))
+      found.push({
+        start: match.index,
+        end: match.index + match[0].trimEnd().length,
+        why,
+        span,
+        day: null,
+        bound: bound ?? false,
+      })
+  for (const match of text.matchAll(PRICE)) {
+    const around = sentenceAround(text, match.index)
+    if (OFFERED.test(around) && !PAID.test(around))
+      found.push({
+        start: match.index,
+        end: match.index + match[0].length,
+        why: 'a price',
+        span: 'about a year',
+        day: null,
+        bound: false,
+      })
+  }
+  found.sort((a, b) => a.start - b.start || b.end - a.end)
+  return found.filter((p, i) => !found.slice(0, i).some((q) => q.end > p.start))
+}
+
+/** The first phrase that ages a sentence or caption, as its words, or null. */
+export function ageingWords(text: string): string | null {
+  const first = ageingPhrases(text, null).find((p) => p.why !== 'a price' && p.why !== 'an event')
+  return first ? text.slice(first.start, first.end) : null
+}
+
+function datesIn(text: string, now: string | null): AgeingPhrase[] {
+  const found: AgeingPhrase[] = []
+  const today = now ? Date.parse(now) : null
+  const written = new RegExp(
+    `\\b(?:(?:${WEEKDAY}),? (?:the )?)?(?:(\\d{1,2})(?:st|nd|rd|th)?(?: of)? (${MONTH})\\b|(${MONTH})\\.? (\\d{1,2})(?:st|nd|rd|th)?\\b(?! (?:people|per|times)))(?:,? ((?:19|20)\\d\\d))?|\\b((?:19|20)\\d\\d)-(\\d\\d)-(\\d\\d)\\b`,
+    'gi',
+  )
+  const taken: Place[] = []
+  for (const match of text.matchAll(written)) {
+    const [whole, dayA, monthA, monthB, dayB, yearText, isoYear, isoMonth, isoDay] = match
+    const month = isoMonth ? Number(isoMonth) - 1 : monthOf(monthA ?? monthB ?? '')
+    const date = Number(isoDay ?? dayA ?? dayB)
+    // "May 3 people come" and "march 4" in running text are caught by the capital letter.
+    if (month < 0 || date < 1 || date > 31 || /^(?:may|march)\b/.test(whole)) continue
+    const place = { start: match.index, end: match.index + whole.length }
+    const year = Number(isoYear ?? yearText ?? (today === null ? NaN : nearestYear(today, month, date)))
+    const bound = EVENT.test(sentenceAround(text, match.index))
+    if (Number.isNaN(year) || today === null) {
+      if (yearText ?? isoYear) taken.push(place)
+      if (yearText ?? isoYear) found.push({ ...place, why: 'a date', span: 'about a year', day: null, bound })
+      continue
+    }
+    taken.push(place)
+    const time = Date.UTC(year, month, date)
+    const far = (time - today) / DAY
+    if (far < -550) continue
+    found.push({
+      ...place,
+      why: far < -1 ? 'a date that has passed' : 'a date',
+      span: far < -1 ? 'past' : far < 70 ? 'weeks' : far < 270 ? 'months' : 'about a year',
+      day: new Date(time).toISOString().slice(0, 10),
+      bound,
+    })
+  }
+  for (const match of text.matchAll(
+    /(?<![\d.,€£$-])\b((?:19|20)\d\d)\b(?![\d.,]*\d|-\d| (?:people|kilos|euros?|pounds|metres|words|years))/g,
+  )) {
+    const place = { start: match.index, end: match.index + 4 }
+    if (taken.some((t) => t.start < place.end && t.end > place.start)) continue
+    if (today !== null && Number(match[1]) < new Date(today).getUTCFullYear() - 1) continue
+    found.push({ ...place, why: 'names a year', span: 'about a year', day: null, bound: false })
+  }
+  return found
+}
+
+function monthOf(name: string): number {
+  return MONTHS.findIndex((m) => m.startsWith(name.toLowerCase().slice(0, 3)))
+}
+
+/** The year in which a day and month lie nearest to now; a text seldom looks far back without saying so. */
+function nearestYear(now: number, month: number, date: number): number {
+  const year = new Date(now).getUTCFullYear()
+  return [year - 1, year, year + 1].reduce((best, y) =>
+    Math.abs(Date.UTC(y, month, date) - now) < Math.abs(Date.UTC(best, month, date) - now) ? y : best,
+  )
+}
+
+function sentenceAround(text: string, at: number): string {
+  const before = text.slice(Math.max(0, at - 160), at)
+  const after = text.slice(at, at + 160)
+  const from = Math.max(before.lastIndexOf('. '), before.lastIndexOf('\n'), before.lastIndexOf('? '))
+  const to = /[.?!](?:\s|$)|\n/.exec(after)?.index ?? after.length
+  return before.slice(from + 1) + after.slice(0, to)
+}
+
+/** Days a piece of each span is good for, from its publication. */
+const GOOD_FOR: Record<Span, number | null> = {
+  evergreen: null,
+  'about a year': 365,
+  months: 180,
+  weeks: 42,
+  past: 0,
+}
+
+/** Where in a piece a phrase weighs most: it speaks of the whole there. */
+const OPENING = 400
+
+/**
+ * How long a piece stays true. A phrase here and there leaves it evergreen (its passages are left
+ * out of long drips); one in the title or the opening, several of them (three, and one in every
+ * eight sentences), or a bound date (an event, an offer that ends) make the piece itself age, as
+ * fast as the fastest of them. `until` is the last bound day, else the span counted from the day
+ * of publication.
+ */
+export function howLongItKeeps(
+  piece: Pick<PieceContent, 'title' | 'text' | 'blocks' | 'sentences' | 'publishedAt'>,
+  now: string,
+): Keeps {
+  const published = piece.publishedAt ?? now
+  const furniture = piece.blocks.filter((b) => b.furniture !== null)
+  const phrases = ageingPhrases(piece.text, published).filter(
+    (p) => !furniture.some((b) => b.start <= p.start && b.end >= p.end),
+  )
+  const title = ageingPhrases(piece.title, published)
+  const firstBlock = piece.blocks.find((b) => b.furniture === null && b.kind !== 'heading')
+  const opening = (firstBlock?.start ?? 0) + OPENING
+  const bound = phrases.filter((p) => p.bound)
+  // An event or offer makes the piece one only where it is the matter: early on, or several times.
+  const event = bound.length >= 2 || bound.some((p) => p.start < opening)
+  const dense = phrases.length >= 3 && phrases.length * 8 >= piece.sentences.length
+  const weighing = [
+    ...title,
+    ...phrases.filter((p) => (p.bound && event) || dense || (p.start < opening && p.day !== null)),
+    // A season or a year named in the opening dates what follows.
+    ...phrases.filter((p) => p.start < opening && p.span !== 'weeks' && !p.bound && phrases.length >= 2),
+  ]
+  const span = weighing.reduce<Span>(
+    (worst, p) => (SPANS.indexOf(p.span) > SPANS.indexOf(worst) ? p.span : worst),
+    'evergreen',
+  )
+  const days = [...title, ...bound].flatMap((p) => p.day ?? []).sort()
+  const good = GOOD_FOR[span]
+  const until =
+    span === 'evergreen'
+      ? null
+      : event && days.length
+        ? (days[days.length - 1] ?? null)
+        : new Date(Date.parse(published) + (good ?? 0) * DAY).toISOString().slice(0, 10)
+  return {
+    span: until !== null && until < now.slice(0, 10) ? 'past' : span,
+    until,
+    phrases: phrases.map(({ start, end, why, span: s }) => ({ start, end, why, span: s })),
+  }
+}

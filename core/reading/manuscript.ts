@@ -1,0 +1,83 @@
+import { marked } from 'marked'
+import { parseHTML } from 'linkedom'
+import { Fault } from '../model'
+import { countWords } from './piece'
+
+/** A part of a manuscript that can be a piece of its own. */
+export interface ManuscriptChapter {
+  title: string
+  html: string
+  words: number
+}
+
+const SPELLED =
+  /^(?:#+\s*)?((?:chapter|part|book)\s+(?:\d+|[ivxlc]+|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b[^\n]{0,80}|prologue|epilogue|introduction|foreword|afterword)\s*$/i
+
+/** Markdown or plain text as HTML; a front matter is left out, lines such as "Chapter 3" become headings. */
+export function writingToHtml(text: string): string {
+  const body = text.replace(/\r\n?/g, '\n').replace(/^---\n[\s\S]*?\n---\n/, '')
+  const source = body
+    .split('\n')
+    .map((line, i, lines) =>
+      SPELLED.test(line) && !line.startsWith('#') && !(lines[i + 1] ?? '').trim()
+        ? `# ${line.trim()}\n`
+        : line,
+    )
+    .join('\n')
+  return marked.parse(source, { async: false, gfm: true })
+}
+
+/** A Word document as HTML, by mammoth. Throws `bad-file` where it does not open. */
+export async function docxToHtml(bytes: Uint8Array): Promise<string> {
+  const { default: mammoth } = await import('mammoth')
+  try {
+    // The library takes a buffer on a server and an array buffer in a browser.
+    const input = { buffer: bytes, arrayBuffer: bytes.slice().buffer } as unknown as {
+      arrayBuffer: ArrayBuffer
+    }
+    const { value } = await mammoth.convertToHtml(input, { includeDefaultStyleMap: true })
+    if (!value.trim()) throw new Error('empty')
+    return value
+  } catch {
+    throw new Fault(
+      'bad-file',
+      'This Word document cannot be opened, or holds no text. Save it again as .docx, or paste its text.',
+    )
+  }
+}
+
+/** Words from which a manuscript without main headings is parted at its second-level ones. */
+const LONG = 2500
+
+/**
+ * The chapters of a manuscript: parted at its main headings where it has at least two of one
+ * level; a long one with a single main heading (its title) at the level below. What stands before
+ * the first heading goes with the first chapter. One chapter, the whole, where nothing parts it or
+ * it is not to be parted.
+ */
+export function chaptersOf(html: string, title: string, part = true): ManuscriptChapter[] {
+  const { document } = parseHTML(`<!doctype html><html><head></head><body>${html}</body></html>`)
+  const nodes = [...document.body.children]
+  const words = countWords(document.body.textContent ?? '')
+  const countAt = (level: number): number => nodes.filter((n) => n.tagName === `H${level}`).length
+  const first = [1, 2, 3].find((l) => countAt(l) > 0) ?? 1
+  const level = countAt(first) >= 2 ? first : words >= LONG && countAt(first + 1) >= 2 ? first + 1 : null
+  const heading = nodes.find((n) => n.tagName === `H${first}`)?.textContent?.trim()
+  if (level === null || !part) return [{ title: heading || title, html, words }]
+  const parts: { title: string; html: string; text: string }[] = []
+  let before = { html: '', text: '' }
+  for (const node of nodes) {
+    if (node.tagName === `H${level}`) {
+      parts.push({ title: (node.textContent ?? '').trim() || title, html: before.html, text: before.text })
+      before = { html: '', text: '' }
+      continue
+    }
+    if (level > first && node.tagName === `H${first}`) continue
+    const open = parts[parts.length - 1] ?? before
+    open.html += node.outerHTML
+    open.text += ` ${node.textContent ?? ''}`
+  }
+  return parts
+    .map((p) => ({ title: p.title, html: p.html, words: countWords(p.text) }))
+    .filter((p) => p.words > 0)
+}

@@ -1,0 +1,14 @@
+export { compare, Doubles, foldDoubles, shingles, sketchOf, type Candidate, type Told } from './doubles'
+export {
+  languageName,
+  listed,
+  readsText,
+  sieve,
+  spanInWords,
+  topBound,
+  type Sieved,
+  type SieveContext,
+  type SieveResult,
+} from './judge'
+export { firstNumber, matchingWords } from './words'
+export { judge, sieveContext, sourcesOf } from './takeIn'

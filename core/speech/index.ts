@@ -1,0 +1,1 @@
+export { fillersIn, withoutFillers } from './fillers'
