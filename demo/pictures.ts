@@ -1,33 +1,29 @@
 import { Resvg } from '@resvg/resvg-js'
+import {
+  INK,
+  OAK,
+  LARCH,
+  STEEL,
+  RIVER,
+  PAPER,
+  MOSS,
+  RED,
+  DARK,
+  rect,
+  path,
+  line,
+  circle,
+  times,
+  hull,
+  type Scenes,
+} from './draw'
+import { HUTS } from './hutPictures'
 
 /**
  * The pictures of the demo's articles, drawn for it: flat shapes in the colours of a boat shed,
  * 1200 by 800. Every one has a ground, a subject and nothing else.
  */
-const INK = '#22302e'
-const OAK = '#b98a4e'
-const LARCH = '#c46f46'
-const STEEL = '#8fa0a3'
-const RIVER = '#7fa6a8'
-const PAPER = '#efe7d6'
-const MOSS = '#6d7f4a'
-const RED = '#a8432d'
-const DARK = '#3c4a48'
-
-const rect = (x: number, y: number, w: number, h: number, fill: string, more = ''): string =>
-  `<rect x="${x}" y="${y}" width="${w}" height="${h}" fill="${fill}" ${more}/>`
-const path = (d: string, fill: string, stroke = 'none', width = 0): string =>
-  `<path d="${d}" fill="${fill}" stroke="${stroke}" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"/>`
-const line = (x1: number, y1: number, x2: number, y2: number, stroke: string, width: number): string =>
-  `<line x1="${x1}" y1="${y1}" x2="${x2}" y2="${y2}" stroke="${stroke}" stroke-width="${width}" stroke-linecap="round"/>`
-const circle = (x: number, y: number, r: number, fill: string, stroke = 'none', width = 0): string =>
-  `<circle cx="${x}" cy="${y}" r="${r}" fill="${fill}" stroke="${stroke}" stroke-width="${width}"/>`
-const times = (n: number, draw: (i: number) => string): string =>
-  Array.from({ length: n }, (_, i) => draw(i)).join('')
-const hull = (fill: string, x = 0, y = 0, s = 1): string =>
-  `<g transform="translate(${x} ${y}) scale(${s})">${path('M150 380 C300 640 860 640 1060 360 C860 420 320 440 150 380 Z', fill, INK, 8)}${path('M200 430 C380 560 800 560 1000 420', 'none', INK, 4)}${path('M240 480 C420 590 780 590 950 470', 'none', INK, 4)}</g>`
-
-const SCENES: Readonly<Record<string, { ground: string; draw: string }>> = {
+const YARD: Scenes = {
   'seam-section': {
     ground: PAPER,
     draw:
@@ -342,7 +338,112 @@ const SCENES: Readonly<Record<string, { ground: string; draw: string }>> = {
       ) +
       path('M680 420 L960 420', 'none', LARCH, 26),
   },
+  'slip-open': {
+    ground: '#dbe7ea',
+    draw:
+      rect(0, 600, 1200, 200, RIVER) +
+      path('M0 420 L1200 640 L1200 700 L0 640 Z', '#b7ab92') +
+      `<g transform="rotate(8 400 400)">${hull(MOSS, 40, 60, 0.6)}</g>` +
+      line(60, 120, 1140, 170, INK, 5) +
+      times(9, (i) =>
+        path(
+          `M${100 + i * 118} ${124 + i * 5} L${160 + i * 118} ${127 + i * 5} L${130 + i * 118} ${200 + i * 5} Z`,
+          [RED, '#e7c77a', RIVER][i % 3] ?? RED,
+        ),
+      ) +
+      times(
+        6,
+        (i) =>
+          circle(800 + i * 58, 560 + (i % 2) * 18, 20, DARK) +
+          rect(784 + i * 58, 580 + (i % 2) * 18, 32, 60, LARCH, 'rx="10"'),
+      ),
+  },
+  'price-board': {
+    ground: '#d9cdb3',
+    draw:
+      rect(180, 120, 640, 520, DARK, 'rx="12"') +
+      rect(180, 120, 640, 520, 'none', `stroke="${OAK}" stroke-width="26" rx="12"`) +
+      times(
+        5,
+        (i) =>
+          line(250, 220 + i * 84, 520, 220 + i * 84, PAPER, 12) +
+          line(620, 220 + i * 84, 740, 220 + i * 84, '#e7c77a', 12),
+      ) +
+      rect(860, 300, 280, 100, LARCH, 'rx="18"') +
+      rect(976, 400, 40, 260, '#8a5a33', 'rx="12"'),
+  },
+  'slip-stone': {
+    ground: '#cfd9d8',
+    draw:
+      rect(0, 470, 1200, 330, RIVER) +
+      path('M0 200 L1200 620 L1200 800 L0 800 Z', '#a9a295') +
+      times(28, (i) =>
+        path(
+          `M${(i * 137) % 1150} ${300 + ((i * 89) % 470)} l60 -14 l34 40 l-52 36 l-50 -20 Z`,
+          i % 2 ? '#8f897d' : '#c2bcae',
+          INK,
+          3,
+        ),
+      ) +
+      line(0, 330, 1200, 700, DARK, 18) +
+      line(0, 470, 1200, 790, DARK, 18),
+  },
+  'seam-payed': {
+    ground: OAK,
+    draw:
+      rect(0, 0, 1200, 360, '#b28248') +
+      rect(0, 430, 1200, 370, '#a5763e') +
+      rect(0, 360, 700, 70, RED) +
+      rect(700, 360, 500, 70, '#efe5cc') +
+      path('M620 160 L760 160 L730 410 L650 410 Z', STEEL, INK, 6) +
+      rect(640, 0, 100, 170, '#6b4327', 'rx="24"'),
+  },
+  'launch-slip': {
+    ground: '#e7e3d3',
+    draw:
+      rect(0, 480, 1200, 320, RIVER) +
+      hull(LARCH, 0, 20) +
+      times(5, (i) =>
+        path(`M${i * 260 - 40} ${600 + (i % 2) * 30} q65 -40 130 0 q65 40 130 0`, 'none', '#cfe0de', 10),
+      ) +
+      rect(560, 120, 14, 280, DARK) +
+      rect(1040, 200, 36, 400, OAK) +
+      times(7, (i) => line(1040, 240 + i * 50, 1076, 240 + i * 50, INK, 5)),
+  },
+  'plane-shavings': {
+    ground: '#cdbf9f',
+    draw:
+      rect(0, 560, 1200, 240, OAK) +
+      times(9, (i) =>
+        path(`M${120 + i * 110} 540 c-60 -90 60 -140 70 -50 c8 70 -80 60 -50 -10`, 'none', '#f0dfb4', 14),
+      ) +
+      path('M300 520 L320 400 L460 380 L520 300 L640 400 L900 410 L920 520 Z', '#7d5330', INK, 6) +
+      path('M560 240 L640 240 L560 520 L500 520 Z', STEEL, INK, 5),
+  },
+  'loft-planks': {
+    ground: '#3f4b48',
+    draw:
+      times(6, (i) => rect(80, 90 + i * 112, 1040, 76, i % 2 ? '#c98d57' : '#d9a96e')) +
+      times(
+        6,
+        (i) =>
+          circle(110, 128 + i * 112, 26, 'none', '#8a5a33', 5) +
+          circle(110, 128 + i * 112, 12, 'none', '#8a5a33', 5),
+      ) +
+      times(14, (i) =>
+        line(
+          200 + ((i * 67) % 700),
+          110 + (i % 6) * 112,
+          420 + ((i * 67) % 700),
+          116 + (i % 6) * 112,
+          '#a86f3d',
+          5,
+        ),
+      ),
+  },
 }
+
+const SCENES: Scenes = { ...YARD, ...HUTS }
 
 /** A scene as SVG, or null where there is none of that name. */
 export function pictureSvg(name: string): string | null {

@@ -1,4 +1,5 @@
-import { writeBundle } from '../core/formats'
+import { parseFeed } from '../core/feeds'
+import { guessReading, mergeRows, parseSheet, readSheet, writeBundle } from '../core/formats'
 import {
   partPiece,
   TABLE_NAMES,
@@ -12,148 +13,431 @@ import {
   type WholePiece,
 } from '../core/model'
 import { network, proposedLimits } from '../core/networks'
-import { finishPiece, makeDrip, takePiece, type TakenPiece } from '../core/pipeline'
-import { blockPrints } from '../core/reading'
+import {
+  carriesFullText,
+  finishPiece,
+  makeDrip,
+  quotable,
+  takePiece,
+  takeWriting,
+  type TakenPiece,
+} from '../core/pipeline'
 import { addDays, RHYTHMS, toWall, TRICKLE, type Random, seededRandom } from '../core/planning'
-import { feedBody, type Site, type SiteArticle } from '../world'
-import { ACCOUNTS } from './content'
+import { blockPrints, readOwn } from '../core/reading'
+import { findDoubles, judge, nearDoubles, sieveContext } from '../core/sieve'
+import {
+  baseOf,
+  channelFeed,
+  FEED_PATHS,
+  feedOf,
+  filmsOf,
+  pageOf,
+  sharesOf,
+  webvtt,
+  type Site,
+  type WorldAccount,
+} from '../world'
+import { ACCOUNTS, handbook, readingList } from './content'
 
-const DAY = 86_400_000
-const ZONE = 'Europe/Lisbon'
+const HOUR = 3_600_000
 
 export interface SeedRequest {
   seed: string
   bornAt: number
   now: number
   port: number
-  site: Site
+  sites: readonly Site[]
 }
 
 /**
- * The demo's workspace, made by the product's own code from the articles that are out: the brand
- * with four accounts, its source and pieces, two drips under way and one that waits for review,
- * and a pipeline that takes in whatever the yard writes next.
+ * The demo's workspace, made by the product's own code from what its sites have out: two brands
+ * with their accounts, sources of every kind and pieces, drips under way and some that wait for
+ * review, and pipelines that take in whatever is written next.
  */
 export async function makeSeed(request: SeedRequest): Promise<Uint8Array> {
-  const { seed, site, bornAt } = request
-  const random = seededRandom(20)
-  const newId = idMaker(random)
-  const now = new Date(request.now).toISOString()
-  const brand: Brand = {
-    id: 'oakum-yard',
-    name: 'Oakum Yard',
-    zone: ZONE,
-    quiet: [{ yearly: '12-25' }, { yearly: '01-01' }],
-    houseStyle: { hashtags: [], neverSay: ['cheap', 'hack', 'effortless'], closingLines: [] },
-    held: null,
-    createdAt: now,
-  }
-  const accounts = ACCOUNTS.map((a) => accountOf(a, brand, now, request.port))
-  const base = `http://${site.host}.localhost:${request.port}`
-  const source = sourceOf({
-    id: 'yard-journal',
-    brand: brand.id,
-    title: site.title,
-    url: `${base}/feed.xml`,
-    siteUrl: `${base}/`,
-    now: request.now,
-  })
-  const articles = site.articles.filter((a) => a.day < 0).sort((a, b) => b.day - a.day)
-  const taken = finished(
-    articles.map((a) => pieceOf(site, a, base, bornAt, brand, source, now)),
-    now,
-    newId,
-  )
-  const pieces = taken.map((t) => t.piece)
-  source.lastVisit = {
-    at: now,
-    ok: true,
-    message: `${pieces.length} pieces, all taken in.`,
-    newPieces: pieces.length,
-    notes: [],
-  }
-  const passages = new Map<string, Passage[]>(taken.map((t) => [t.piece.id, t.passages]))
-  const pipeline: Pipeline = {
-    id: 'journal-long',
-    brand: brand.id,
-    name: 'Journal, long and thin',
-    hue: 'sky',
-    on: true,
-    sources: [source.id],
-    groups: [],
-    sieve: [],
-    since: now,
-    accounts: accounts.filter((a) => a.remoteId !== 'mu-rita').map((a) => a.id),
-    rhythm: TRICKLE,
-    gate: 'what is flagged',
-    held: null,
-    version: 1,
-    savedAt: now,
-    createdAt: now,
-  }
-
-  const rows = Object.fromEntries(TABLE_NAMES.map((t) => [t, []])) as unknown as Rows
-  const posts: Post[] = []
-  const today = toWall(request.now, ZONE).date
-  const start = (
-    slug: string,
-    startDay: string,
-    options: { rhythm: number; gate: Pipeline['gate']; accounts: Account[]; pipeline: Pipeline | null },
-  ): void => {
-    const piece = pieces.find((p) => p.itemId.endsWith(`/${slug}`))
-    if (!piece) return
-    const result = makeDrip({
-      now,
-      newId,
-      brand,
-      piece,
-      passages: passages.get(piece.id) ?? [],
-      accounts: options.accounts,
-      rhythm: RHYTHMS[options.rhythm] as Pipeline['rhythm'],
-      startDay,
-      seed: 7,
-      pipeline: options.pipeline,
-      gate: options.gate,
-      allAccounts: accounts,
-      allBrands: [brand],
-      standing: posts,
-    })
-    rows.drips.push(result.drip)
-    posts.push(...result.posts)
-    piece.dealt = { by: options.pipeline ? options.pipeline.name : 'you', at: now }
-    if (options.pipeline) piece.seenBy = [options.pipeline.id]
-  }
-  const three = accounts.filter((a) => a.remoteId !== 'mu-rita')
-  start('steaming-a-frame', today, { rhythm: 0, gate: 'what is flagged', accounts: three, pipeline })
-  start('reading-rot', addDays(today, 1), { rhythm: 2, gate: 'what is flagged', accounts, pipeline: null })
-  start('seven-tools', addDays(today, 3), { rhythm: 1, gate: 'everything', accounts: three, pipeline: null })
-
-  rows.workspace.push({
-    id: seed,
-    seed,
-    held: null,
-    lastBundleAt: null,
-    weeklyBundle: 'off',
-    lastVisitAt: null,
-    receiptCursor: 0,
-    createdAt: now,
-  })
-  rows.brands.push(brand)
-  rows.accounts.push(...accounts)
-  rows.sources.push(source)
-  for (const t of taken) {
-    const { piece, text } = partPiece(t.piece)
-    rows.pieces.push(piece)
-    rows.texts.push(text)
-    rows.sketches.push(t.sketch)
-  }
-  rows.passages.push(...[...passages.values()].flat())
-  rows.pipelines.push(pipeline)
-  rows.posts.push(...posts)
-  return writeBundle({ workspace: seed, madeAt: now, rows, media: new Map() })
+  const house = new House(request)
+  await yard(house)
+  await huts(house)
+  return house.bundle()
 }
 
-function accountOf(login: (typeof ACCOUNTS)[number], brand: Brand, now: string, port: number): Account {
+/** Oakum Yard: a blog with whole articles and a channel of films. */
+async function yard(house: House): Promise<void> {
+  const brand = house.brand({
+    id: 'oakum-yard',
+    name: 'Oakum Yard',
+    zone: 'Europe/Lisbon',
+    neverSay: ['cheap', 'hack', 'effortless'],
+  })
+  const accounts = house.accounts(brand, ACCOUNTS['oakum-yard'])
+  const journal = house.feed(brand, 'yard-journal', 'oakum-yard', null)
+  house.films(brand, 'yard-films', 'oakum-yard')
+  house.fold(brand)
+  const pipeline = house.pipeline(brand, {
+    id: 'journal-long',
+    name: 'Journal, long and thin',
+    hue: 'sky',
+    sources: [journal.id],
+    sieve: [{ kind: 'keeps', atLeast: 'about a year' }],
+    accounts: accounts.filter((a) => a.remoteId !== 'mu-rita').map((a) => a.id),
+    gate: 'what is flagged',
+  })
+  const three = accounts.filter((a) => a.remoteId !== 'mu-rita')
+  house.drip(brand, 'steaming-a-frame', {
+    day: 0,
+    rhythm: 0,
+    gate: 'what is flagged',
+    accounts: three,
+    pipeline,
+  })
+  house.drip(brand, 'reading-rot', { day: 1, rhythm: 2, gate: 'what is flagged', accounts })
+  house.drip(brand, 'seven-tools', { day: 3, rhythm: 1, gate: 'everything', accounts: three })
+}
+
+/** Fernhollow Huts: a blog with summaries only, a partner's letter, a handbook, a content sheet. */
+async function huts(house: House): Promise<void> {
+  const brand = house.brand({
+    id: 'fernhollow',
+    name: 'Fernhollow Huts',
+    zone: 'Europe/Dublin',
+    neverSay: ['hidden gem', 'bucket list'],
+  })
+  const accounts = house.accounts(brand, ACCOUNTS.fernhollow)
+  const journal = house.feed(brand, 'huts-journal', 'fernhollow', 'Walking')
+  const letter = house.feed(brand, 'partner-letter', 'partner', 'Walking')
+  await house.manuscript(brand, 'huts-handbook', 'The hut handbook')
+  house.sheet(brand, 'reading-list', 'Reading list')
+  house.fold(brand)
+  const list = house.wordList(brand, 'shop-words', 'Shop and village', [
+    'shop*',
+    'offer*',
+    'choir',
+    'concert',
+  ])
+  house.pipeline(brand, {
+    id: 'huts-pipeline',
+    name: 'On the path',
+    hue: 'jade',
+    sources: [journal.id, letter.id],
+    sieve: [
+      { kind: 'words', need: 'none', words: [], lists: [list], where: 'the title' },
+      { kind: 'tags', take: false, tags: ['kitchen', 'village', 'shop'] },
+      { kind: 'length', least: 200, most: null },
+      { kind: 'keeps', atLeast: 'months' },
+    ],
+    accounts: accounts.map((a) => a.id),
+    gate: 'everything',
+  })
+  house.drip(brand, 'blisters', { day: 1, rhythm: 2, gate: 'what is flagged', accounts })
+}
+
+/** Gathers the rows of the seed; ids and chance are the same for the same request. */
+class House {
+  readonly #request: SeedRequest
+  readonly #newId = idMaker(seededRandom(20))
+  readonly #now: string
+  readonly #origin: string
+  readonly #rows = Object.fromEntries(TABLE_NAMES.map((t) => [t, []])) as unknown as Rows
+  #taken: TakenPiece[] = []
+  readonly #passages = new Map<string, Passage[]>()
+  readonly #posts: Post[] = []
+
+  constructor(request: SeedRequest) {
+    this.#request = request
+    this.#now = new Date(request.now).toISOString()
+    this.#origin = `http://localhost:${request.port}`
+  }
+
+  brand(of: { id: string; name: string; zone: string; neverSay: string[] }): Brand {
+    const { neverSay, ...rest } = of
+    const brand: Brand = {
+      ...rest,
+      quiet: [{ yearly: '12-25' }, { yearly: '01-01' }],
+      houseStyle: { hashtags: [], neverSay, closingLines: [] },
+      held: null,
+      createdAt: new Date(this.#request.now + this.#rows.brands.length).toISOString(),
+    }
+    this.#rows.brands.push(brand)
+    return brand
+  }
+
+  accounts(brand: Brand, logins: readonly WorldAccount[]): Account[] {
+    const accounts = logins.map((a) => accountOf(a, brand, this.#now, this.#request.port))
+    this.#rows.accounts.push(...accounts)
+    return accounts
+  }
+
+  /** A site's own feed, with all that is out taken in. */
+  feed(brand: Brand, id: string, host: string, group: string | null): Source {
+    const site = this.#site(host)
+    const { bornAt, now } = this.#request
+    const base = baseOf(site, this.#origin)
+    const url = `${base}${FEED_PATHS[site.feed.kind]}`
+    const source = this.#source(brand, {
+      id,
+      kind: 'feed',
+      title: site.title,
+      url,
+      siteUrl: `${base}/`,
+      group,
+    })
+    const read = parseFeed(feedOf(site, bornAt, now, this.#origin), url).items.map((item) => {
+      const slug = (item.url ?? '').split('/').pop() ?? ''
+      const page = carriesFullText(item) ? null : pageOf(site, slug, bornAt, now)
+      return takePiece(
+        item,
+        {
+          page: page === null ? null : { text: page, url: item.url ?? '' },
+          transcript: null,
+          chapters: null,
+        },
+        this.#owner(source),
+      )
+    })
+    this.#finish(source, read)
+    return source
+  }
+
+  /** A site's channel of films, each with the transcript that its feed names. */
+  films(brand: Brand, id: string, host: string): Source {
+    const site = this.#site(host)
+    const base = baseOf(site, this.#origin)
+    const url = `${base}/films/feed.xml`
+    const films = filmsOf(site, this.#request.bornAt, this.#request.now)
+    const feed = parseFeed(channelFeed(site.title, films, base), url)
+    const source = this.#source(brand, {
+      id,
+      kind: 'feed',
+      title: feed.title,
+      url,
+      siteUrl: `${base}/films`,
+      visitEveryMinutes: 1440,
+    })
+    const read = feed.items.map((item) => {
+      const film = films.find((f) => item.url?.endsWith(`/${f.slug}`))
+      const named = item.video?.transcripts[0]
+      const transcript = film && named ? { text: webvtt(film), url: named.url } : null
+      return takePiece(item, { page: null, transcript, chapters: null }, this.#owner(source))
+    })
+    this.#finish(source, read)
+    return source
+  }
+
+  /** The huts' handbook, chapter by chapter, from Markdown and from a Word document. */
+  async manuscript(brand: Brand, id: string, title: string): Promise<void> {
+    const source = this.#source(brand, { id, kind: 'writing', title })
+    const { markdown, docx } = handbook()
+    const parts = [
+      ...(await readOwn(new TextEncoder().encode(markdown), 'handbook.md')).chapters,
+      ...(await readOwn(docx, 'handbook-winter.docx')).chapters,
+    ]
+    this.#finish(
+      source,
+      parts.map((c) =>
+        takeWriting(c, this.#owner(source), { kind: 'manuscript', itemId: `${title} › ${c.title}` }),
+      ),
+    )
+  }
+
+  sheet(brand: Brand, id: string, title: string): void {
+    const table = parseSheet(new TextEncoder().encode(readingList(this.#origin)))
+    const guessed = guessReading(table)
+    const reading = {
+      ...guessed,
+      columns: {
+        ...guessed.columns,
+        title: 'Headline',
+        status: 'Stage',
+        categories: 'Topic',
+        notes: 'Remark',
+      },
+      ready: ['ready'],
+    }
+    const source = this.#source(brand, {
+      id,
+      kind: 'sheet',
+      title,
+      sheet: reading,
+      visitEveryMinutes: 1440,
+      nextVisitAt: new Date(this.#request.now + 20 * HOUR).toISOString(),
+    })
+    const { added } = mergeRows([], readSheet(table, reading).rows, {
+      brand: brand.id,
+      source: source.id,
+      newId: this.#newId,
+    })
+    this.#rows.sheetRows.push(...added)
+  }
+
+  wordList(brand: Brand, id: string, name: string, words: string[]): string {
+    this.#rows.wordLists.push({ id, brand: brand.id, name, words })
+    return id
+  }
+
+  /** Folds the doubles among what a brand has taken in. */
+  fold(brand: Brand): void {
+    const mine = this.#taken.filter((t) => t.piece.brand === brand.id)
+    const told = new Map(mine.map((t) => [t.piece.id, { title: t.piece.title, text: quotable(t.piece) }]))
+    const doubles = findDoubles(
+      mine.map((t) => ({ ...t.piece, ...(told.get(t.piece.id) ?? { title: '', text: '' }) })),
+      [],
+      nearDoubles(
+        [],
+        mine.map((t) => t.sketch),
+      ),
+      (id) => told.get(id),
+    )
+    for (const t of mine) t.piece.double = doubles.get(t.piece.id) ?? null
+  }
+
+  /** A pipeline that is on, with what its sieve says of the pieces that are there. */
+  pipeline(
+    brand: Brand,
+    of: Pick<Pipeline, 'id' | 'name' | 'hue' | 'sources' | 'sieve' | 'accounts' | 'gate'>,
+  ): Pipeline {
+    const now = this.#now
+    const pipeline: Pipeline = {
+      ...of,
+      brand: brand.id,
+      on: true,
+      groups: [],
+      since: now,
+      rhythm: TRICKLE,
+      held: null,
+      version: 1,
+      savedAt: now,
+      createdAt: now,
+    }
+    this.#rows.pipelines.push(pipeline)
+    const pieces = this.#taken.map((t) => t.piece)
+    const context = sieveContext({ now, lists: this.#rows.wordLists, sources: this.#rows.sources, pieces })
+    for (const piece of pieces.filter((p) => of.sources.includes(p.source) && p.double === null)) {
+      const { passed, reason } = judge(piece, of.sieve, context)
+      piece.verdicts = [{ pipeline: pipeline.id, version: 1, passed, reason }]
+    }
+    return pipeline
+  }
+
+  drip(
+    brand: Brand,
+    slug: string,
+    of: { day: number; rhythm: number; gate: Pipeline['gate']; accounts: Account[]; pipeline?: Pipeline },
+  ): void {
+    const piece = this.#taken.find((t) => t.piece.itemId.endsWith(`/${slug}`))?.piece
+    if (!piece) return
+    const today = toWall(this.#request.now, brand.zone).date
+    const result = makeDrip({
+      now: this.#now,
+      newId: this.#newId,
+      brand,
+      piece,
+      passages: this.#passages.get(piece.id) ?? [],
+      accounts: of.accounts,
+      rhythm: RHYTHMS[of.rhythm] as Pipeline['rhythm'],
+      startDay: addDays(today, of.day),
+      seed: 7,
+      pipeline: of.pipeline ?? null,
+      gate: of.gate,
+      allAccounts: this.#rows.accounts,
+      allBrands: this.#rows.brands,
+      standing: this.#posts,
+    })
+    this.#rows.drips.push(result.drip)
+    this.#posts.push(...result.posts)
+    piece.dealt = { by: of.pipeline?.name ?? 'you', at: this.#now }
+    if (of.pipeline) piece.seenBy = [of.pipeline.id]
+  }
+
+  bundle(): Uint8Array {
+    const { seed } = this.#request
+    const rows = this.#rows
+    rows.workspace.push({
+      id: seed,
+      seed,
+      held: null,
+      lastBundleAt: null,
+      weeklyBundle: 'off',
+      lastVisitAt: null,
+      receiptCursor: 0,
+      createdAt: this.#now,
+    })
+    for (const t of this.#taken) {
+      const { piece, text } = partPiece(t.piece)
+      rows.pieces.push(piece)
+      rows.texts.push(text)
+      rows.sketches.push(t.sketch)
+      rows.passages.push(...(this.#passages.get(piece.id) ?? []))
+    }
+    rows.posts.push(...this.#posts)
+    return writeBundle({ workspace: seed, madeAt: this.#now, rows, media: new Map() })
+  }
+
+  #site(host: string): Site {
+    const site = this.#request.sites.find((s) => s.host === host)
+    if (!site) throw new Error(`There is no site ${host}.`)
+    return site
+  }
+
+  #owner(source: Source) {
+    return { id: this.#newId(), brand: source.brand, source: source.id, now: this.#now }
+  }
+
+  /** Reads pieces of one source to the end, as a visit does, and notes how the visit went. */
+  #finish(source: Source, read: readonly WholePiece[]): void {
+    const prints = read.map((p) => ({ id: p.id, set: new Set(blockPrints(p)) }))
+    const taken = read.map((p) =>
+      finishPiece(
+        p,
+        prints.filter((x) => x.id !== p.id).map((x) => x.set),
+        this.#now,
+        this.#newId,
+      ),
+    )
+    for (const t of taken) {
+      const at = Date.parse(t.piece.publishedAt ?? this.#now)
+      if (t.piece.url) t.piece.counts = { ...t.piece.counts, ...sharesOf(t.piece.url, at, this.#request.now) }
+      this.#passages.set(t.piece.id, t.passages)
+    }
+    this.#taken = [...this.#taken, ...taken]
+    if (source.url !== null)
+      source.lastVisit = {
+        at: this.#now,
+        ok: true,
+        message: `${taken.length} pieces, all taken in.`,
+        newPieces: taken.length,
+        notes: [],
+      }
+  }
+
+  #source(brand: Brand, of: Pick<Source, 'id' | 'kind' | 'title'> & Partial<Source>): Source {
+    const visited = of.url !== undefined
+    const every = of.visitEveryMinutes ?? (visited ? 180 : null)
+    const source: Source = {
+      brand: brand.id,
+      url: null,
+      siteUrl: null,
+      group: null,
+      visitEveryMinutes: every,
+      mostNew: 40,
+      backlog: { kind: 'everything' },
+      passedOver: [],
+      nextVisitAt: every === null ? null : new Date(this.#request.now + every * 60_000).toISOString(),
+      lastVisit: null,
+      failures: 0,
+      etag: null,
+      lastModified: null,
+      movedFrom: null,
+      sheet: null,
+      held: null,
+      createdAt: this.#now,
+      ...of,
+    }
+    this.#rows.sources.push(source)
+    return source
+  }
+}
+
+function accountOf(login: WorldAccount, brand: Brand, now: string, port: number): Account {
   const profile = network(login.network)
   return {
     id: login.id,
@@ -169,84 +453,6 @@ function accountOf(login: (typeof ACCOUNTS)[number], brand: Brand, now: string, 
     health: { state: 'linked', since: now, message: 'Linked.' },
     held: null,
     linkedAt: now,
-  }
-}
-
-function pieceOf(
-  site: Site,
-  article: SiteArticle,
-  base: string,
-  bornAt: number,
-  brand: Brand,
-  source: Source,
-  now: string,
-): WholePiece {
-  const url = `${base}/${article.slug}`
-  const published = Math.floor(bornAt / DAY) * DAY + article.day * DAY + 9 * 3_600_000
-  return takePiece(
-    {
-      title: article.title,
-      url,
-      id: url,
-      publishedAt: new Date(published).toISOString(),
-      author: article.author,
-      categories: article.categories,
-      summary: article.summary,
-      html: feedBody(site, article, base),
-      language: 'en',
-      base: `${base}/`,
-      video: null,
-      counts: {},
-      place: null,
-      fields: {},
-      images: [
-        { url: `${base}/pictures/${article.picture}.png`, alt: article.pictureAlt, width: 1200, height: 800 },
-      ],
-    },
-    { page: null, transcript: null, chapters: null },
-    { id: article.slug, brand: brand.id, source: source.id, now },
-  )
-}
-
-/** Pieces of one source read to the end, as a visit does. */
-function finished(read: readonly WholePiece[], now: string, newId: () => string): TakenPiece[] {
-  const prints = read.map((p) => ({ id: p.id, set: new Set(blockPrints(p)) }))
-  return read.map((p) =>
-    finishPiece(
-      p,
-      prints.filter((x) => x.id !== p.id).map((x) => x.set),
-      now,
-      newId,
-    ),
-  )
-}
-
-function sourceOf(of: {
-  id: string
-  brand: string
-  title: string
-  url: string
-  siteUrl: string
-  now: number
-}): Source {
-  const { now, ...rest } = of
-  return {
-    kind: 'feed',
-    group: null,
-    visitEveryMinutes: 180,
-    mostNew: 40,
-    backlog: { kind: 'everything' },
-    passedOver: [],
-    nextVisitAt: new Date(now + 3 * 3_600_000).toISOString(),
-    lastVisit: null,
-    failures: 0,
-    etag: null,
-    lastModified: null,
-    movedFrom: null,
-    sheet: null,
-    held: null,
-    createdAt: new Date(now).toISOString(),
-    ...rest,
   }
 }
 

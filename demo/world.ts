@@ -1,17 +1,17 @@
 import { resolve } from 'node:path'
 import { createWorld } from '../world'
-import { ACCOUNTS, oakumYard, SPARE_ACCOUNTS } from './content'
+import { ACCOUNTS, sites, SPARE_ACCOUNTS } from './content'
 import { makeSeed } from './seed'
 
 const port = Number(process.env['WORLD_PORT'] ?? 4601)
-const site = oakumYard()
+const all = sites()
 const world = await createWorld({
   port,
   serverUrl: process.env['SERVER_URL'] ?? 'http://localhost:4600',
   dataDir: resolve(process.env['DATA_DIR'] ?? '.dripline', 'world'),
-  sites: [site],
-  accounts: [...ACCOUNTS, ...SPARE_ACCOUNTS],
-  seed: (seed, bornAt, now) => makeSeed({ seed, bornAt, now, port, site }),
+  sites: all,
+  accounts: [...Object.values(ACCOUNTS).flat(), ...SPARE_ACCOUNTS],
+  seed: (seed, bornAt, now) => makeSeed({ seed, bornAt, now, port, sites: all }),
 })
 const stop = (): void => {
   void world.close().then(() => process.exit(0))

@@ -7,10 +7,13 @@ import { NETWORKS } from '../core/networks'
 import { WorldClock } from './clock'
 import { escape, page } from './html'
 import { networkRoutes } from './networks/routes'
-import { appearsAt, siteRoutes, type Site } from './sites/site'
+import { countRoutes } from './counts'
+import { appearsAt, momentsOf, siteRoutes, type Site } from './sites/site'
 import { Store, WorldAccount, type State } from './state'
 
-export { feedBody, type Site, type SiteArticle } from './sites/site'
+export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
+export { sharesOf } from './counts'
+export { channelFeed, webvtt, type SiteFilm } from './sites/films'
 export type { WorldAccount } from './state'
 
 export interface WorldOptions {
@@ -66,6 +69,16 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   const accounts = [...options.accounts]
   networkRoutes(app, { store, clock, accounts, origin })
   for (const site of options.sites) siteRoutes(app, site, { clock, bornAt: () => store.state.bornAt, origin })
+  countRoutes(app, {
+    clock,
+    publishedAt: (url) => {
+      const { hostname, pathname } = new URL(url)
+      const site = options.sites.find((s) => hostname === `${s.host}.localhost`)
+      const slug = pathname.replace(/^\/(?:films\/)?/, '').replace(/\/$/, '')
+      const thing = [...(site?.articles ?? []), ...(site?.films ?? [])].find((a) => a.slug === slug)
+      return thing ? appearsAt(thing, store.state.bornAt) : null
+    },
+  })
 
   app.get('/', async (_request, reply) =>
     reply
@@ -90,7 +103,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   app.get('/control/next', async (request) => {
     const after = Date.parse(z.object({ after: z.string() }).parse(request.query).after)
     const moments = [
-      ...options.sites.flatMap((s) => s.articles.map((a) => appearsAt(a, store.state.bornAt))),
+      ...options.sites.flatMap((s) => momentsOf(s, store.state.bornAt)),
       ...store.state.tokens.filter((t) => !t.withdrawn).map((t) => t.expiresAt),
     ].filter((m) => m > after)
     return { at: moments.length ? new Date(Math.min(...moments)).toISOString() : null }
@@ -140,7 +153,9 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
 function overview(options: WorldOptions, origin: string, state: State, now: number): string {
   const sites = options.sites.map((s) => {
     const url = origin.replace('//', `//${s.host}.`)
-    return `<li><a href="${url}/">${escape(s.title)}</a> · <a href="${url}/feed.xml">feed</a> · ${s.articles.filter((a) => appearsAt(a, state.bornAt) <= now).length} of ${s.articles.length} articles out</li>`
+    const films = s.films ? ` · <a href="${url}/films">films</a>` : ''
+    const files = Object.keys(s.files ?? {}).map((path) => ` · <a href="${url}${path}">${path.slice(1)}</a>`)
+    return `<li><a href="${url}/">${escape(s.title)}</a>${films}${files.join('')} · ${s.articles.filter((a) => appearsAt(a, state.bornAt) <= now).length} of ${s.articles.length} articles out</li>`
   })
   const networks = NETWORKS.map((n) => {
     const accounts = options.accounts

@@ -27,7 +27,7 @@ describe('the yard’s site', () => {
     const feed = parseFeed(answer.body, `http://oakum-yard.localhost:${port}/feed.xml`)
     expect(feed.items.length).toBeGreaterThanOrEqual(8)
     for (const item of feed.items) {
-      expect(item.html.length).toBeGreaterThan(3000)
+      expect(item.html.length).toBeGreaterThan(2000)
       expect(item.categories.length).toBeGreaterThan(0)
       expect(item.images[0]).toMatchObject({ width: 1200, height: 800 })
     }

@@ -3,12 +3,11 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { PIECE_KINDS, type Piece } from '../../core/model'
-import { foldDoubles } from '../../core/sieve'
+import { byNeed, foldDoubles, haystack, matches, pieceState, type PieceState } from '../../core/sieve'
 import { clockNow, dealWith, letThrough, unfold, useRows } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, Empty, Notice, Page, PageHead, SelectField, TextField, useKeys } from '../ui'
 import { PieceRow } from './PieceRow'
-import { byNeed, haystack, matches, pieceState, type PieceState } from './pieceState'
 import { StartDrip } from './StartDrip'
 
 const VIEWS = ['all', 'waiting', 'caught', 'changed', 'dripping', 'set aside'] as const
@@ -162,7 +161,7 @@ export function Intake() {
   if (!pieces || !sources || !pipelines) return <Page>{null}</Page>
   const now = clockNow()
   const failing = sources.filter((s) => s.lastVisit?.ok === false)
-  const fresh = sorted.filter((e) => e.state.kind === 'waiting').length
+  const fresh = sorted.filter((e) => ['waiting', 'changed', 'wordless'].includes(e.state.kind)).length
   const folded = pieces.length - sorted.length
   const numbers = new Map<View, number>(
     VIEWS.map((v) => [v, sorted.filter((e) => v === 'all' || e.state.kind === v).length]),

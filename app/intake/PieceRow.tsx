@@ -1,8 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import type { Piece } from '../../core/model'
+import type { PieceState } from '../../core/sieve'
 import { Button, clip, count, distance, Mono } from '../ui'
-import type { PieceState } from './pieceState'
 
 const TONE: Record<PieceState['kind'], string> = {
   waiting: 'clayText',
@@ -103,7 +103,7 @@ export function PieceRow({
             </Link>
           </chakra.span>
           {folded > 0 && (
-            <Button size="sm" look="quiet" aria-expanded={isOpen} onClick={onFold} flexShrink={0}>
+            <Button size="sm" look="quiet" h="5" aria-expanded={isOpen} onClick={onFold} flexShrink={0}>
               {isOpen ? 'fold' : `+ ${count(folded, 'double')}`}
             </Button>
           )}

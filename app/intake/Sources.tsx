@@ -139,7 +139,6 @@ function SourceRow({
       gap="4"
       py="3"
       px="2"
-      mx="-2"
       borderTopWidth="1px"
       borderColor="hairline"
       alignItems="flex-start"

@@ -29,7 +29,12 @@ export function Shell() {
   const [started, setStarted] = useState<Boot | null>(null)
   const [broken, setBroken] = useState<string | null>(null)
   const [chosen, setChosen] = useState(() => localStorage.getItem(CHOSEN))
-  const brands = useTable('brands')
+  const unsorted = useTable('brands')
+  // The oldest brand is the first one.
+  const brands = useMemo(
+    () => unsorted && [...unsorted].sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1)),
+    [unsorted],
+  )
   const workspaces = useTable('workspace')
   useEffect(() => {
     boot().then(setStarted, (error: unknown) =>

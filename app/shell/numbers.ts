@@ -1,6 +1,7 @@
 import type { StationName } from './stations'
 import { useAccounts, useRows, clockNow } from '../data'
 import { openFlagsOf } from '../../core/model'
+import { waitingPieces } from '../../core/sieve'
 import { waitingFor } from '../desk'
 import type { Work } from './work'
 
@@ -28,7 +29,7 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
     Desk: { value: waiting.length, drop: waiting.length > 0 },
     Pipelines: { value: pipelines.filter((p) => p.on).length, drop: false },
     Intake: {
-      value: pieces.filter((p) => p.dealt === null).length,
+      value: waitingPieces(pieces, pipelines).length,
       drop: sources.some((s) => s.lastVisit?.ok === false),
     },
     Writing: {

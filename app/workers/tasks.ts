@@ -58,7 +58,7 @@ import {
   type TakenPiece,
 } from '../../core/pipeline'
 import { blockPrints, readOwn, titleOf } from '../../core/reading'
-import { compare, Doubles } from '../../core/sieve'
+import { findDoubles, nearDoubles } from '../../core/sieve'
 
 /** A result that crosses to the page: faults travel as data, since classes do not. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; fault: FaultBody }
@@ -154,26 +154,23 @@ export const tasks = {
     ),
 
   /** For each new sketch the pieces that may tell the same, those among the new ones included. */
-  nearDoubles: (standing: Sketch[], fresh: Sketch[]): Answer<{ id: string; near: string[] }[]> =>
-    answer(() => {
-      const index = new Doubles([...standing, ...fresh])
-      return fresh.map((s) => ({
-        id: s.id,
-        near: index
-          .near(s, 8)
-          .map((c) => c.id)
-          .filter((id) => id !== s.id),
-      }))
-    }),
+  nearDoubles: (standing: Sketch[], fresh: Sketch[]): Map<string, string[]> => nearDoubles(standing, fresh),
 
-  /** The piece of which another one is a double, with how alike they are. */
-  doubleOf: (piece: WholePiece, others: WholePiece[]): Double | null => {
+  /** Which new pieces are doubles, and of what. `others` are the candidates that stood before. */
+  findDoubles: (
+    fresh: WholePiece[],
+    standing: { id: string; address: string | null }[],
+    near: Map<string, string[]>,
+    others: WholePiece[],
+  ): Map<string, Double> => {
     const told = (p: WholePiece) => ({ title: p.title, text: quotable(p) })
-    const found = others.flatMap((other) => {
-      const alike = compare(told(piece), told(other))
-      return alike ? [{ of: other.id, likeness: alike.likeness, why: alike.why }] : []
-    })
-    return found.sort((a, b) => b.likeness - a.likeness)[0] ?? null
+    const words = new Map([...others, ...fresh].map((p) => [p.id, told(p)]))
+    return findDoubles(
+      fresh.map((p) => ({ ...p, ...told(p) })),
+      standing,
+      near,
+      (id) => words.get(id),
+    )
   },
 
   /** Opens a file that was dropped or pasted, whatever it is. */

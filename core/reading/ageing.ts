@@ -23,7 +23,7 @@ const WEEKDAY = 'monday|tuesday|wednesday|thursday|friday|saturday|sunday'
 const PHRASES: readonly { pattern: RegExp; why: string; span: Span; bound?: boolean }[] = [
   {
     pattern: new RegExp(
-      `\\b(?:(?:this|last|next|the coming) (?:week|weekend|${WEEKDAY})|tonight|tomorrow|yesterday|today(?! (?:we|people|most|many))|right now|at the moment|just (?:now|announced|released|launched|opened|out))\\b`,
+      `\\b(?:(?:this|last|next|the coming) (?:week|weekend|${WEEKDAY})|tonight|tomorrow|yesterday|today(?! (?:we|people|most|many))|right now|at the moment(?! (?:when|of|that|you|we|he|she|they|it)\\b)|just (?:now|announced|released|launched|opened|out))\\b`,
       'gi',
     ),
     why: 'speaks of a week',
@@ -57,7 +57,7 @@ const PHRASES: readonly { pattern: RegExp; why: string; span: Span; bound?: bool
   },
   {
     pattern:
-      /\b(?:join us (?:on|at|for)|doors open|open (?:day|house|evening) (?:is|on|will)|save the date|we (?:will|are going to) (?:open|launch|hold|host)|takes place|see you (?:on|at|there)|rsvp|tickets? (?:are|cost|go|on sale))\b/gi,
+      /\b(?:join us (?:on|at|for)|doors open (?:at|from)|open (?:day|house|evening) (?:is|on|will)|save the date|we (?:will|are going to) (?:open|launch|hold|host)|takes place|see you (?:on|at|there)|rsvp|tickets? (?:are|cost|go|on sale))\b/gi,
     why: 'an event',
     span: 'weeks',
     bound: true,

@@ -214,8 +214,8 @@ After a pause, the planks.`
     const { piece } = result
     expect(piece.blocks).toHaveLength(2)
     expect(piece.sentences.map((s) => [piece.text.slice(s.start, s.end), s.from, s.to])).toEqual([
-      ['We begin with the keel.', 1, 3.93],
-      ['Then the frames.', 3.5, 5],
+      ['We begin with the keel.', 1, 4.02],
+      ['Then the frames.', 4.08, 5],
       ['After a pause, the planks.', 9, 11],
     ])
     expect(piece.title).toBe('talk')

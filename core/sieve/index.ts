@@ -12,3 +12,6 @@ export {
 } from './judge'
 export { firstNumber, matchingWords } from './words'
 export { judge, sieveContext, sourcesOf } from './takeIn'
+export { findDoubles } from './find'
+export { nearDoubles } from './near'
+export { byNeed, haystack, matches, pieceState, waitingPieces, type PieceState } from './state'

@@ -198,43 +198,27 @@ async function withDoubles(brand: string, taken: readonly TakenPiece[]): Promise
     all('pieces', 'brand', brand),
     all('sketches', 'brand', brand),
   ])
-  const near = await unwrap<{ id: string; near: string[] }[]>(
-    heavy().nearDoubles(
-      sketches,
-      taken.map((t) => t.sketch),
-    ) as never,
+  const near = await heavy().nearDoubles(
+    sketches,
+    taken.map((t) => t.sketch),
   )
-  const candidates = new Map(near.map((n) => [n.id, n.near]))
   const heads = new Map(pieces.map((p) => [p.id, p]))
-  const fresh = new Map(taken.map((t) => [t.piece.id, t.piece]))
-  const whole = async (id: string): Promise<WholePiece | null> => {
-    const own = fresh.get(id)
-    if (own) return own
-    const head = heads.get(id)
-    const text = head && (await one('texts', textId(head.id, head.revision)))
-    return head && text ? joinPiece(head, text) : null
-  }
-  const order = [...taken].sort((a, b) => time(a.piece).localeCompare(time(b.piece)))
-  const settled = new Map<string, TakenPiece>()
-  for (const t of order) {
-    const standing: Piece[] = [...pieces, ...[...settled.values()].map((s) => s.piece)]
-    const same = standing.find((p) => p.address !== null && p.address === t.piece.address)
-    if (same) {
-      settled.set(t.piece.id, fold(t, { of: same.id, likeness: 1, why: 'the same address' }))
-      continue
-    }
-    const ids = (candidates.get(t.piece.id) ?? []).filter((id) => heads.has(id) || settled.has(id))
-    const others = (await Promise.all(ids.map(whole))).filter((p) => p !== null)
-    const double = others.length ? await heavy().doubleOf(t.piece, others) : null
-    settled.set(t.piece.id, double ? fold(t, double) : t)
-  }
-  return taken.map((t) => settled.get(t.piece.id) ?? t)
+  const wanted = [...new Set([...near.values()].flat())].flatMap((id) => heads.get(id) ?? [])
+  const others = await Promise.all(
+    wanted.map(async (p) => {
+      const text = await one('texts', textId(p.id, p.revision))
+      return text ? [joinPiece(p, text)] : []
+    }),
+  )
+  const doubles = await heavy().findDoubles(
+    taken.map((t) => t.piece),
+    pieces.map(({ id, address }) => ({ id, address })),
+    near,
+    others.flat(),
+  )
+  return taken.map((t) => ({ ...t, piece: { ...t.piece, double: doubles.get(t.piece.id) ?? null } }))
 }
 
-const fold = (taken: TakenPiece, double: Piece['double']): TakenPiece => ({
-  ...taken,
-  piece: { ...taken.piece, double },
-})
 const time = (p: Pick<Piece, 'publishedAt' | 'takenAt'>): string => p.publishedAt ?? p.takenAt
 
 /** Reads anew the items of which the feed says something else than it did, and keeps what changed. */

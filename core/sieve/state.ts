@@ -1,4 +1,5 @@
-import type { Piece, Pipeline } from '../../core/model'
+import type { Piece, Pipeline } from '../model'
+import { foldDoubles } from './doubles'
 
 /** What a person sees of where a piece stands. */
 export interface PieceState {
@@ -58,4 +59,14 @@ export function matches(hay: string, search: string): boolean {
     .toLowerCase()
     .split(/\s+/)
     .every((w) => hay.includes(w))
+}
+
+/** The pieces that wait for somebody: doubles folded, nothing caught, nothing dealt with. */
+export function waitingPieces(
+  pieces: readonly Piece[],
+  pipelines: readonly Pick<Pipeline, 'id' | 'name'>[],
+): Piece[] {
+  return foldDoubles(pieces)
+    .map(({ piece }) => piece)
+    .filter((p) => ['waiting', 'changed', 'wordless'].includes(pieceState(p, pipelines).kind))
 }

@@ -1,0 +1,113 @@
+import { escape } from '../html'
+
+/** A film of a stand-in channel: what is said in it, in paragraphs, under its chapters. */
+export interface SiteFilm {
+  slug: string
+  title: string
+  speaker: string
+  day: number
+  picture: string
+  tags: string[]
+  about: string
+  /** Whether its feed names the chapters. */
+  chaptered: boolean
+  /** Whether its feed names the transcript; else it lies on the page for people to take. */
+  transcribed: boolean
+  parts: readonly { chapter: string | null; paragraphs: readonly string[] }[]
+}
+
+/** Words a second of an unhurried talk, and the silence between two paragraphs. */
+const PACE = 2.4
+const BREATH = 1.8
+/** Words a caption holds at most. */
+const LINE = 9
+
+interface Line {
+  from: number
+  to: number
+  text: string
+  speaker: string | null
+}
+
+/** What is said when: captions of at most nine words, ended by punctuation where there is any. */
+function timed(film: SiteFilm): {
+  lines: Line[]
+  chapters: { at: number; title: string }[]
+  seconds: number
+} {
+  const lines: Line[] = []
+  const chapters: { at: number; title: string }[] = []
+  let clock = 0
+  for (const part of film.parts) {
+    if (part.chapter) chapters.push({ at: Math.floor(clock), title: part.chapter })
+    for (const paragraph of part.paragraphs) {
+      const named = /^([A-Z]\w+): (.*)$/s.exec(paragraph)
+      const words = (named?.[2] ?? paragraph).split(/\s+/)
+      for (let i = 0; i < words.length;) {
+        let end = Math.min(words.length, i + LINE)
+        for (let k = i + 3; k < end; k++) if (/[.?!]$/.test(words[k - 1] ?? '')) end = k
+        const text = words.slice(i, end).join(' ')
+        const to = clock + (end - i) / PACE
+        lines.push({ from: clock, to, text, speaker: named?.[1] ?? null })
+        clock = to
+        i = end
+      }
+      clock += BREATH
+    }
+  }
+  return { lines, chapters, seconds: Math.ceil(clock) }
+}
+
+export function webvtt(film: SiteFilm): string {
+  const cues = timed(film).lines.map(
+    (l, i) =>
+      `${i + 1}\n${stamp(l.from)} --> ${stamp(l.to)}\n${l.speaker ? `<v ${l.speaker}>` : ''}${l.text}${l.speaker ? '</v>' : ''}\n`,
+  )
+  return `WEBVTT\n\n${cues.join('\n')}`
+}
+
+function secondsOf(film: SiteFilm): number {
+  return timed(film).seconds
+}
+
+/** The text below a film: what it is about, and its chapters where it names them. */
+function describe(film: SiteFilm): string {
+  const { chapters } = timed(film)
+  return film.chaptered && chapters.length
+    ? `${film.about}\n\n${chapters.map((c) => `${short(c.at)} ${c.title}`).join('\n')}`
+    : film.about
+}
+
+/** The channel's feed: Atom with media tags, its transcripts where they are named. */
+export function channelFeed(
+  title: string,
+  films: readonly (SiteFilm & { at: number })[],
+  base: string,
+): string {
+  return `<?xml version="1.0" encoding="utf-8"?>
+<feed xmlns="http://www.w3.org/2005/Atom" xmlns:media="http://search.yahoo.com/mrss/" xml:lang="en"><title>${escape(title)}: films</title>
+<id>${base}/films</id><link href="${base}/films"/><link rel="self" href="${base}/films/feed.xml"/><updated>${new Date(films[0]?.at ?? 0).toISOString()}</updated>
+${films
+  .map(
+    (
+      f,
+    ) => `<entry><id>${base}/films/${f.slug}</id><title>${escape(f.title)}</title><link href="${base}/films/${f.slug}"/>
+<published>${new Date(f.at).toISOString()}</published><updated>${new Date(f.at).toISOString()}</updated><author><name>${escape(f.speaker)}</name></author>
+<media:group><media:title>${escape(f.title)}</media:title><media:content url="${base}/films/${f.slug}" medium="video" duration="${secondsOf(f)}"/><media:thumbnail url="${base}/pictures/${f.picture}.png" width="1200" height="800"/><media:description>${escape(describe(f))}</media:description><media:keywords>${escape(f.tags.join(', '))}</media:keywords>${f.transcribed ? `<media:subTitle type="text/vtt" lang="en" href="${base}/films/${f.slug}.vtt"/>` : ''}<media:community><media:statistics views="${120 + f.title.length * 31}" favorites="${f.title.length}"/></media:community></media:group></entry>`,
+  )
+  .join('\n')}
+</feed>`
+}
+
+export function filmPage(film: SiteFilm): string {
+  return `<main><article><h1>${escape(film.title)}</h1><p class="byline">${escape(film.speaker)}</p><figure><img src="/pictures/${film.picture}.png" alt="${escape(film.about)}" width="1200" height="800"></figure>
+<p>${escape(describe(film)).replace(/\n/g, '<br>')}</p><p><a href="/films/${film.slug}.vtt">The transcript of this film (WebVTT)</a></p></article></main>`
+}
+
+const two = (n: number): string => String(n).padStart(2, '0')
+const short = (seconds: number): string => `${Math.floor(seconds / 60)}:${two(Math.floor(seconds) % 60)}`
+function stamp(seconds: number): string {
+  const whole = Math.floor(seconds)
+  const thousandths = String(Math.floor((seconds - whole) * 1000)).padStart(3, '0')
+  return `${two(Math.floor(whole / 3600))}:${two(Math.floor(whole / 60) % 60)}:${two(whole % 60)}.${thousandths}`
+}
