@@ -47,6 +47,7 @@ export const PieceText = memo(function PieceText({ piece, ...overlay }: { piece:
       ))
   return (
     <>
+      {images(-1)}
       {piece.blocks.map((block, index) => {
         const from = times.get(index)
         const before = times.get(index - 1) ?? -1

@@ -360,7 +360,7 @@ function KeepsNotice({ piece }: { piece: WholePiece }) {
       <Box color="soft">
         {named} {words.length === 1 ? 'ages' : 'age'}.{' '}
         {span === 'evergreen'
-          ? 'Passages near it are left out of long drips.'
+          ? `Passages near ${words.length === 1 ? 'it' : 'them'} are left out of long drips.`
           : 'Choose a rhythm that ends before.'}
       </Box>
     </Box>

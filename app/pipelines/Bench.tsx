@@ -166,9 +166,6 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             for little else.
           </Box>
         )}
-      </Part>
-      <Part title="Sieve">
-        <Sieve pipeline={pipeline} onSave={(sieve, label) => save({ sieve }, label)} />
         <Sieve pipeline={pipeline} onSave={(sieve, label) => save({ sieve }, label)} />
       </Part>
       <Part title="Make">

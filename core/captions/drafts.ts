@@ -1,4 +1,5 @@
 import type { Angle, PassageKind, PieceContent, Place } from '../model'
+import { withoutFillers } from '../speech'
 import { analyse, type ReadSentence, type Token } from '../reading'
 import {
   danglingWords,
@@ -54,6 +55,13 @@ interface Section {
  * stands alone. Every body is made of whole sentences; nothing in it points out of it.
  */
 export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
+  const drafts = allDrafts(piece, passage)
+  if (!piece.video) return drafts
+  // What was said is written down without its ums.
+  return drafts.map((d) => ({ ...d, paragraphs: d.paragraphs.map(withoutFillers) }))
+}
+
+function allDrafts(piece: PieceContent, passage: Material): Draft[] {
   if (passage.kind === 'steps') return stepDrafts(piece, passage)
   const section = sectionOf(piece, passage)
   const run = section.sentences.filter(
@@ -320,12 +328,28 @@ function inPairs(body: readonly SentenceFeatures[]): SentenceFeatures[][] {
   return parts
 }
 
-/** The running paragraphs around a place: up to its heading, and broken by whatever is not running text. */
+/** Index of the chapter of a talk in which a block is spoken; 0 for what is read. */
+function chapterOf(piece: PieceContent, block: number): number {
+  const from = piece.video ? piece.sentences.find((s) => s.block === block)?.from : undefined
+  return from === undefined ? 0 : (piece.video?.chapters.filter((c) => c.at <= from + 0.5).length ?? 0)
+}
+
+/**
+ * The running paragraphs around a place: up to its heading, and broken by whatever is not running
+ * text; of a talk, by another voice and another chapter.
+ */
 function sectionOf(piece: PieceContent, place: Place): Section {
   const block = piece.blocks.findIndex((b) => b.start <= place.start && place.start < b.end)
+  const chapter = chapterOf(piece, block)
   const runs = (i: number): boolean => {
     const b = piece.blocks[i]
-    return b !== undefined && b.furniture === null && (b.kind === 'paragraph' || b.kind === 'quotation')
+    return (
+      b !== undefined &&
+      b.furniture === null &&
+      (b.kind === 'paragraph' || b.kind === 'quotation') &&
+      b.speaker === piece.blocks[block]?.speaker &&
+      chapterOf(piece, i) === chapter
+    )
   }
   let top = block
   while (top >= 0 && piece.blocks[top]?.kind !== 'heading') top--

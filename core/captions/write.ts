@@ -1,3 +1,4 @@
+import { withoutFillers } from '../speech'
 import type { Check, FoundPassage, PieceContent, Wording } from '../model'
 import { graphemes, measure, network, type NetworkProfile } from '../networks'
 import { NUMBER_WORDS } from '../passages'
@@ -92,6 +93,8 @@ const LEAST_OF_BAND = 0.5
 
 class Writer {
   readonly #request: WriteRequest
+  /** The piece's own words, as far as they are written down. */
+  readonly #said: string
   readonly #random: Random
   readonly #hashtags: string[]
   readonly #drafts = new Map<FoundPassage, Draft[]>()
@@ -104,6 +107,7 @@ class Writer {
   constructor(request: WriteRequest, random: Random) {
     this.#request = request
     this.#random = random
+    this.#said = request.piece.video ? withoutFillers(request.piece.text) : request.piece.text
     this.#hashtags = hashtagsFor(request.piece, request.house.style.hashtags)
   }
 
@@ -214,7 +218,7 @@ class Writer {
     const lines = new Set(wording.text.split('\n'))
     for (const c of [...this.#request.house.style.closingLines, ...Object.values(CLOSINGS).flat()])
       if (lines.has(c)) this.#closings.add(c)
-    const inPiece = this.#request.piece.text.includes(firstSentence(wording.text.split('\n')[0] ?? ''))
+    const inPiece = this.#said.includes(firstSentence(wording.text.split('\n')[0] ?? ''))
     if (!inPiece) this.#framed++
   }
 }

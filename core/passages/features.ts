@@ -407,6 +407,15 @@ export function isBalanced(text: string): boolean {
   )
 }
 
+const OPENER = /^(?:okay|ok|well|right|um+|uh+|erm?|yeah|yes|no)$/
+
+/** A sentence without the "Okay," or "Well," that only opens it, so that what follows counts as its first word. */
+function withoutOpener(tokens: readonly Token[]): readonly Token[] {
+  let from = 0
+  while (OPENER.test(tokens[from]?.lower ?? '') && /^[,.…]$/.test(tokens[from + 1]?.text ?? '')) from += 2
+  return from ? tokens.slice(from) : tokens
+}
+
 /** What is known of each sentence of a piece before runs are formed. */
 export interface SentenceFeatures {
   sentence: ReadSentence
@@ -424,7 +433,8 @@ export interface SentenceFeatures {
 }
 
 export function sentenceFeatures(sentence: ReadSentence): SentenceFeatures {
-  const { tokens, text } = sentence
+  const { text } = sentence
+  const tokens = withoutOpener(sentence.tokens)
   return {
     sentence,
     dangling: danglingWords(tokens, text),

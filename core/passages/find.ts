@@ -1,5 +1,6 @@
 import type { FoundPassage, PassageKind, PieceContent } from '../model'
 import { analyse } from '../reading'
+import { withoutFillers } from '../speech'
 import { jaccard, lexRank } from './centrality'
 import {
   danglingWords,
@@ -18,6 +19,18 @@ interface Candidate {
 
 /** Lengths in characters that a passage may have; the best lies between 80 and 280. */
 const LENGTH = { least: 35, most: 900, good: [80, 280] as const }
+
+/** The shortest clip that networks take, in seconds. */
+const SHORTEST_CLIP = 5
+
+/** When a stretch of a talk begins and ends, in seconds; null for what is read. */
+function timesOf(piece: PieceContent, start: number, end: number): { from: number; to: number } | null {
+  if (!piece.video) return null
+  const inside = piece.sentences.filter((s) => s.start < end && s.end > start)
+  const from = inside[0]?.from
+  const to = inside[inside.length - 1]?.to
+  return from === undefined || to === undefined ? null : { from, to }
+}
 
 /** The most sentences in a run: fewer where the piece has few, so that it does not use itself up. */
 function longestRun(sentences: number): number {
@@ -91,6 +104,8 @@ function runCandidate(
   const end = last.sentence.end
   const text = piece.text.slice(start, end)
   if (text.length < LENGTH.least || text.length > LENGTH.most) return null
+  const times = timesOf(piece, start, end)
+  if (times && times.to - times.from < SHORTEST_CLIP) return null
   if (first.dangling !== null || !first.verb) return null
   if (last.question || !/[.!?…][”’"')\]]*$/.test(text) || !isBalanced(text)) return null
   if (first.question && run.length === 1) return null
@@ -110,7 +125,9 @@ function runCandidate(
     centrality,
     cut ? next.sentence.text : null,
   )
-  const score = known ? raw * 0.8 : raw
+  // What was said with ums and beginnings anew is quoted only where there is nothing cleaner.
+  const clean = times && withoutFillers(text) !== text ? 0.75 : 1
+  const score = (known ? raw * 0.8 : raw) * clean
   return {
     features: run,
     lemmas: new Set(run.flatMap((f) => f.lemmas)),

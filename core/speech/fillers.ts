@@ -1,13 +1,18 @@
 import type { Place } from '../model'
 
-const SOUNDS = /(?:^|(?<=\s))(?:u+m+|u+h+|e+r+m*|a+h+|m{2,}|h+m{2,}|mm-?hmm)\b[,.…]?\s*/gi
-const PHRASES =
-  /(?<=^|[,;.!?]\s)(?:you know|I mean|sort of|kind of|like|right|well|okay|ok|so yeah|basically)(?:,\s*|(?=[.!?]))/gi
+const SOUND = String.raw`u+m+|u+h+|e+r+m*|a+h+|m{2,}|h+m{2,}|mm-?hmm`
+const PHRASE = 'you know|I mean|sort of|kind of|like|right|well|okay|ok|so yeah|basically'
+
+const SOUNDS = new RegExp(String.raw`(?:^|(?<=\s))(?:${SOUND})\b[,.…]?\s*`, 'gi')
+const PHRASES = new RegExp(
+  String.raw`(?<=^|[,;.!?]\s)(?:${PHRASE})(?:,\s*|(?<=[.!?]\s\w+)[.!]\s*|(?=[.!?]))`,
+  'gi',
+)
 
 /**
- * The fillers of speech in a text: sounds of hesitation anywhere ("um"), and phrases that say
- * nothing only where commas fence them ("you know," but not "you know how"). Each place takes
- * the space after it along, so that leaving it out leaves whole sentences.
+ * The fillers of speech in a text, to be shown softly or hidden: sounds of hesitation anywhere
+ * ("um"), and phrases that say nothing only where commas fence them ("you know," but not "you
+ * know how"). Each place takes the space after it along.
  */
 export function fillersIn(text: string): Place[] {
   const found: Place[] = []
@@ -18,26 +23,33 @@ export function fillersIn(text: string): Place[] {
   return found.filter((f, i) => i === 0 || f.start >= (found[i - 1]?.end ?? 0))
 }
 
-/** A text of speech without its fillers: sentences begin with a capital again, commas do not double. */
+const ANY = `(?:${SOUND}|${PHRASE})`
+
+/** What is taken out of speech when it is written down, and what stands for it. */
+const WRITTEN: readonly [RegExp, string][] = [
+  // "with this, um, this little brush": the speaker began again.
+  [new RegExp(String.raw`\b(\w+(?:\s\w+){0,2}),\s*${ANY},\s*\1\b`, 'gi'), '$1'],
+  // "like a, like a vein": so did this one. A single word said twice may be meant.
+  [/\b(\w+\s\w+),\s\1\b/gi, '$1'],
+  [new RegExp(String.raw`,\s*${ANY},\s*`, 'gi'), ' '],
+  [new RegExp(String.raw`(^|[.!?]["”’)]?\s+)${ANY}[.!]\s+`, 'gi'), '$1'],
+  [new RegExp(String.raw`(^|[.!?]["”’)]?\s+)(?:${ANY},\s*)+`, 'gi'), '$1'],
+  [new RegExp(String.raw`,\s*${ANY}(?=[.!?])`, 'gi'), ''],
+  [new RegExp(String.raw`(^|\s)(?:${SOUND})\b[,…]?\s*`, 'gi'), '$1'],
+]
+
+/**
+ * Speech as it is written down: without its fillers, without the commas that fenced them, without
+ * the words with which a sentence began again. Sentences begin with a capital.
+ *
+ * @example withoutFillers('So I, um, I press it.') // 'So I press it.'
+ */
 export function withoutFillers(text: string): string {
-  const places = fillersIn(text)
-  if (places.length === 0) return text
-  let kept = ''
-  let from = 0
-  for (const { start, end } of places) {
-    kept += text.slice(from, start)
-    const opens = /(?:^|[.!?]["”’)]?\s+)$/.test(kept)
-    const rest = text.slice(end)
-    const next = rest.charAt(0)
-    if (opens && next && next !== next.toUpperCase()) {
-      kept += next.toUpperCase()
-      from = end + 1
-    } else from = end
-  }
-  kept += text.slice(from)
-  return kept
-    .replace(/\s+([,.;!?])/g, '$1')
-    .replace(/,+(?=[.!?,])/g, '')
+  return WRITTEN.reduce((sum, [pattern, by]) => sum.replace(pattern, by), text)
     .replace(/ {2,}/g, ' ')
+    .replace(
+      /(^|[.!?]["”’)]?\s+)(\p{Ll})/gu,
+      (_, before: string, letter: string) => before + letter.toUpperCase(),
+    )
     .trim()
 }
