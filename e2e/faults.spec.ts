@@ -15,7 +15,7 @@ async function openTrouble(): Promise<void> {
 
 async function addSource(page: Page, address: string): Promise<void> {
   await page.getByLabel('Add a source by its address').fill(address)
-  await page.getByRole('button', { name: 'Add', exact: true }).click()
+  await page.getByRole('button', { name: 'Look', exact: true }).click()
 }
 
 test.beforeAll(openTrouble)
@@ -27,10 +27,10 @@ test('every bad address gets a sentence, and nothing already there is lost', asy
   await expect(page.getByText('Oakum Yard journal').first()).toBeVisible()
   const world = `http://localhost:${Number(new URL(page.url()).port) + 1}`
   const cases: [string, RegExp][] = [
-    [`${world}/`, /This is a web page, not a feed\. Give the address of its feed/],
+    [`${world}/`, /No feed was found on this page nor in the usual places/],
     [
       `${world.replace('//', '//oakum-yard.')}/no-such-page`,
-      /answered 404: there is nothing at this address/,
+      /There is nothing at this address at .* \(404\)/,
     ],
     ['http://no-such-host.invalid/feed', /There is no site at no-such-host\.invalid/],
     ['http://192.168.1.20/feed.xml', /lies in a private network/],
@@ -44,9 +44,10 @@ test('every bad address gets a sentence, and nothing already there is lost', asy
     await page.getByRole('button', { name: 'Close' }).click()
   }
   await addSource(page, `${world.replace('//', '//oakum-yard.')}/feed.xml`)
+  await page.getByRole('button', { name: 'Add this source' }).click()
   await expect(page.getByText('Oakum Yard journal is among your sources already.')).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByText('8 pieces from 1 source, 5 waiting.')).toBeVisible()
+  await expect(page.getByText('14 pieces from 2 sources, 9 waiting.')).toBeVisible()
 })
 
 test('a broken bundle is refused with a sentence, a whole one comes back unchanged', async ({ page }) => {
@@ -69,15 +70,15 @@ test('a broken bundle is refused with a sentence, a whole one comes back unchang
     await page.getByRole('button', { name: 'Leave it' }).click()
   }
   await page.goto('/intake')
-  await expect(page.getByText('5 waiting')).toBeVisible()
+  await expect(page.getByText('9 waiting')).toBeVisible()
   await page.keyboard.press('x')
-  await expect(page.getByText('4 waiting')).toBeVisible()
+  await expect(page.getByText('8 waiting')).toBeVisible()
   await page.goto('/workspace')
   await page.getByLabel('A bundle file').setInputFiles(path)
   await page.getByRole('button', { name: 'Replace everything' }).click()
   await expect(page.getByText('The bundle was read in.')).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByText('8 pieces from 1 source, 5 waiting.')).toBeVisible()
+  await expect(page.getByText('14 pieces from 2 sources, 9 waiting.')).toBeVisible()
 })
 
 test('a second browser is told that another owns the spool, and may take it over', async ({
@@ -116,13 +117,13 @@ test('a second browser is told that another owns the spool, and may take it over
 
 test('without the server the work goes on, and the screen says so', async ({ page }) => {
   await page.goto('/intake')
-  await expect(page.getByText('5 waiting')).toBeVisible()
+  await expect(page.getByText('9 waiting')).toBeVisible()
   await page.route('**/api/**', (route) => route.abort())
   await expect(page.getByText(/The server does not answer/)).toBeVisible({ timeout: 20_000 })
   await page.keyboard.press('x')
-  await expect(page.getByText('4 waiting')).toBeVisible()
+  await expect(page.getByText('8 waiting')).toBeVisible()
   await page.unroute('**/api/**')
   await expect(page.getByText(/The server does not answer/)).toBeHidden({ timeout: 20_000 })
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('5 waiting')).toBeVisible()
+  await expect(page.getByText('9 waiting')).toBeVisible()
 })

@@ -71,8 +71,9 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
   await test.step('2: the blog’s address is enough; its pieces are read in full, without furniture', async () => {
     await page.goto('/intake/sources')
     await page.getByLabel('Add a source by its address').fill(world(page).replace('//', '//oakum-yard.'))
-    await page.getByRole('button', { name: 'Add', exact: true }).click()
-    await expect(page.getByText('8 pieces from 1 source, 8 waiting.')).toBeVisible({ timeout: 30_000 })
+    await page.getByRole('button', { name: 'Look', exact: true }).click()
+    await page.getByRole('button', { name: 'Add this source' }).click()
+    await expect(page.getByText('11 pieces from 1 source, 11 waiting.')).toBeVisible({ timeout: 30_000 })
   })
 
   await test.step('3: the Reader marks passages; one is kept, one left out, one added by selecting', async () => {

@@ -22,7 +22,11 @@ export function Changed({ piece }: { piece: WholePiece }) {
     <Box borderLeftWidth="4px" borderColor="amber" bg="raised" px="4" py="3" mb="5" borderRadius="sm">
       <Flex justify="space-between" gap="3" align="flex-start" flexWrap="wrap">
         <Box flex="1" minW="220px">
-          <Box fontWeight="600">This piece changed at its source</Box>
+          <Box fontWeight="600">
+            {piece.video?.transcript === 'dropped'
+              ? 'This piece has another transcript'
+              : 'This piece changed at its source'}
+          </Box>
           <Box fontSize="13px" color="soft">
             {changes ? `${count(changes, 'change')}, below. ` : 'Its marks changed, its words did not. '}
             {open === undefined

@@ -126,10 +126,8 @@ export const tasks = {
     kind: 'manuscript' | 'video',
   ): Answer<WholePiece> => answer(() => takeWriting(content, owner, { itemId, kind })),
 
-  withTranscript: (piece: WholePiece, text: string): Answer<WholePiece> =>
-    answer(() =>
-      takeWriting(withTranscript(piece, text), { ...piece, now: piece.takenAt }, { ...piece, trouble: null }),
-    ),
+  withTranscript: (piece: WholePiece, text: string): Answer<PieceContent> =>
+    answer(() => withTranscript(piece, text)),
 
   /** Finishes pieces of one source together: what repeats among them is furniture of each. */
   finishPieces: (read_: WholePiece[], siblings: Sibling[], now: string): Answer<TakenPiece[]> =>
@@ -141,7 +139,7 @@ export const tasks = {
   revisePiece: (
     before: WholePiece,
     passages: Passage[],
-    content: WholePiece,
+    content: PieceContent,
     siblings: Sibling[],
     now: string,
   ): Answer<TakenPiece> =>
@@ -217,7 +215,7 @@ export const tasks = {
 }
 
 /** What a page says of a piece, without what the product knows of it. */
-function contentOf(piece: WholePiece): PieceContent {
+function contentOf(piece: PieceContent): PieceContent {
   const { title, url, author, publishedAt, language, categories, summary, words, images, video } = piece
   const { text, blocks, sentences } = piece
   return {

@@ -179,11 +179,16 @@ export function foldDoubles<P extends Pick<Piece, 'id' | 'double' | 'unfolded'>>
   pieces: readonly P[],
 ): { piece: P; folded: P[] }[] {
   const byId = new Map(pieces.map((p) => [p.id, p]))
+  // A chain of doubles ends at its first; a ring, which two windows can make, at its smallest name.
   const firstOf = (piece: P): string => {
+    const passed = [piece.id]
     let at = piece
-    for (let step = 0; step < 20 && at.double && !at.unfolded; step++) {
+    while (at.double && !at.unfolded) {
       const next = byId.get(at.double.of)
-      if (!next || next.id === piece.id) break
+      if (!next) break
+      const back = passed.indexOf(next.id)
+      if (back >= 0) return passed.slice(back).sort()[0] as string
+      passed.push(next.id)
       at = next
     }
     return at.id

@@ -9,6 +9,7 @@ import {
   type Counts,
   type FetchAnswer,
   type Piece,
+  type PieceContent,
   type Source,
   type WholePiece,
 } from '../../../core/model'
@@ -256,7 +257,7 @@ async function seeChanges(
 /** Keeps a piece's changed words as its next revision, its passages found again in them. */
 export async function revise(
   before: WholePiece,
-  content: WholePiece,
+  content: PieceContent,
   siblings: Awaited<ReturnType<typeof siblingTexts>> = [],
 ): Promise<void> {
   const passages = await all('passages', 'piece', before.id)

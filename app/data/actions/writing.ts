@@ -3,7 +3,7 @@ import type { RowFault, SheetMerge, SheetTable } from '../../../core/formats'
 import { Fault, type PieceContent, type SheetReading, type WholePiece } from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, must, put, wholePiece, type Write } from '../store'
+import { all, commit, must, patch, put, wholePiece, type Write } from '../store'
 import { newSource } from './sources'
 import { keepNew, revise } from './visit'
 
@@ -60,7 +60,10 @@ export async function takeWriting(
 /** Gives a video its words from a file; passages are found anew. Throws where the file has no times. */
 export async function giveTranscript(id: string, text: string): Promise<void> {
   const before = await wholePiece(id)
-  await revise(before, await unwrap<WholePiece>(heavy().withTranscript(before, text) as never))
+  await revise(before, await unwrap<PieceContent>(heavy().withTranscript(before, text) as never))
+  // Where there were no words before, nothing quotes them that could be made again.
+  if (before.video?.transcript === null)
+    await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null })) as Write])
 }
 
 /** What an import of a sheet would do, by a reading of its columns; nothing is kept. */
