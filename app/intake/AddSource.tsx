@@ -18,6 +18,7 @@ export function AddSource() {
   const [busy, setBusy] = useState(false)
   const [found, setFound] = useState<FoundFeed[] | null>(null)
   const [opened, setOpened] = useState<OpenedFile[]>([])
+  const [reading, setReading] = useState(0)
   const [pasting, setPasting] = useState(false)
   const look = async (): Promise<void> => {
     setBusy(true)
@@ -26,12 +27,16 @@ export function AddSource() {
     setBusy(false)
   }
   const open = (files: readonly { name: string; bytes: Uint8Array }[]): void =>
-    void attempt(async () => {
+    void (async () => {
+      setReading((n) => n + files.length)
       for (const file of files) {
-        const one = await during(`Reading ${file.name}`, () => openFile(file.name, file.bytes))
-        setOpened((all) => [...all, one])
+        await attempt(async () => {
+          const one = await during(`Reading ${file.name}`, () => openFile(file.name, file.bytes))
+          setOpened((all) => [...all, one])
+        })
+        setReading((n) => n - 1)
       }
-    })
+    })()
   return (
     <Box>
       <chakra.form
@@ -97,6 +102,7 @@ export function AddSource() {
         <OpenedPanel
           key={`${file.title} ${index}`}
           file={file}
+          last={opened.length + reading === 1}
           onDone={() => setOpened((all) => all.filter((f) => f !== file))}
         />
       ))}

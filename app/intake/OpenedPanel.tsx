@@ -11,22 +11,47 @@ import { BacklogChoice } from './BacklogChoice'
 type Of<K extends OpenedFile['kind']> = Extract<OpenedFile, { kind: K }>
 
 /** A file that was opened, with what is in it, before anything of it is kept. */
-export function OpenedPanel({ file, onDone }: { file: OpenedFile; onDone: () => void }) {
+export function OpenedPanel({
+  file,
+  last,
+  onDone,
+}: {
+  file: OpenedFile
+  /** No other file waits beside it. */
+  last: boolean
+  onDone: () => void
+}) {
   return (
-    <Box mt="3" borderLeftWidth="4px" borderColor="water" pl="4" py="1">
+    <Box
+      role="group"
+      aria-label={file.title}
+      mt="3"
+      borderLeftWidth="4px"
+      borderColor="water"
+      pl="4"
+      py="1"
+    >
       {file.kind === 'sheet' ? (
         <SheetPanel file={file} onDone={onDone} />
       ) : file.kind === 'feeds' ? (
         <FeedsPanel file={file} onDone={onDone} />
       ) : (
-        <WritingPanel file={file} onDone={onDone} />
+        <WritingPanel file={file} last={last} onDone={onDone} />
       )}
     </Box>
   )
 }
 
 /** A manuscript chapter by chapter, or one talk. */
-function WritingPanel({ file, onDone }: { file: Of<'writing'> | Of<'transcript'>; onDone: () => void }) {
+function WritingPanel({
+  file,
+  last,
+  onDone,
+}: {
+  file: Of<'writing'> | Of<'transcript'>
+  last: boolean
+  onDone: () => void
+}) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const [title, setTitle] = useState(file.title)
@@ -44,7 +69,7 @@ function WritingPanel({ file, onDone }: { file: Of<'writing'> | Of<'transcript'>
       )
       say(`${count(ids.length, 'piece')} taken in from ${title}.`)
       onDone()
-      void navigate(ids.length === 1 ? `/intake/${ids[0]}` : '/intake')
+      if (last) void navigate(ids.length === 1 ? `/intake/${ids[0]}` : '/intake')
     })
   return (
     <>
