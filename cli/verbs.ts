@@ -26,7 +26,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   read: async (bytes, file, options) => ReadOutput.parse(await readFileAs(bytes, file, options)),
   passages: async (bytes, file, options) => {
     const count = options.count === undefined ? 24 : wholeNumber(options.count, 'count', 1)
-    return PassageRow.array().parse(findPassages(await pieceOf(bytes, file, options), count))
+    return PassageRow.array().parse(findPassages(await pieceOf(bytes, file, options), { count }))
   },
   captions: async (bytes, file, options) => captions(await pieceOf(bytes, file, options), options),
   plan: async (bytes) => {

@@ -82,7 +82,10 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
     const word = await (await page.request.get(`${file(page, 'fernhollow')}/handbook-winter.docx`)).body()
     await drop(page, 'winter.docx', word)
     const winter = page.getByRole('group', { name: 'winter' })
-    await page.getByRole('group', { name: 'handbook' }).getByRole('button', { name: /^Take in/ }).click()
+    await page
+      .getByRole('group', { name: 'handbook' })
+      .getByRole('button', { name: /^Take in/ })
+      .click()
     await expect(page.getByText(/taken in from handbook/)).toBeVisible()
     await winter.getByRole('button', { name: 'Take in this piece' }).click()
     await expect(page.getByRole('heading', { name: 'Closing a hut for winter' })).toBeVisible()

@@ -22,15 +22,7 @@ export function OpenedPanel({
   onDone: () => void
 }) {
   return (
-    <Box
-      role="group"
-      aria-label={file.title}
-      mt="3"
-      borderLeftWidth="4px"
-      borderColor="water"
-      pl="4"
-      py="1"
-    >
+    <Box role="group" aria-label={file.title} mt="3" borderLeftWidth="4px" borderColor="water" pl="4" py="1">
       {file.kind === 'sheet' ? (
         <SheetPanel file={file} onDone={onDone} />
       ) : file.kind === 'feeds' ? (

@@ -1,3 +1,4 @@
+import { sameAddress } from '../feeds'
 import { textId } from '../model'
 
 type Raw = Record<string, unknown> & { id: string }
@@ -40,7 +41,7 @@ function partWordsFromPieces(rows: RawRows): RawRows {
       ...head,
       video: null,
       kind: 'article',
-      address: head['url'] ?? null,
+      address: typeof head['url'] === 'string' ? sameAddress(head['url']) : null,
       itemPrint: '',
       changedAt: null,
       keeps: { span: 'evergreen', until: null, phrases: [] },

@@ -43,7 +43,8 @@ export function danglingWords(
   if (opens && CONNECTIVES.has(first.lower)) return first.text
   if (
     opens &&
-    /^(this|that|these|those|such|ours|theirs|mine|another|neither|either|both|there)$/.test(first.lower)
+    /^(this|that|these|those|such|ours|theirs|mine|another|neither|either|both|there)$/.test(first.lower) &&
+    !isNow(first, second)
   ) {
     const existential =
       first.lower === 'there' && second !== undefined && /^(is|are|was|were)$/.test(second.lower)
@@ -167,7 +168,7 @@ export function danglingWords(
         if (!named) return token.text
       } else if (!nouns.singular) return token.text
     }
-    if (/^(this|these|those)$/.test(token.lower) && opens) {
+    if (/^(this|these|those)$/.test(token.lower) && opens && !isNow(token, next)) {
       const known = next !== undefined && isNoun(next) && lemmas.has(next.lemma)
       const relative =
         token.lower === 'those' && next !== undefined && /^(who|that|which|of|in|with)$/.test(next.lower)
@@ -188,6 +189,16 @@ const TIMES = new Set(
     ' ',
   ),
 )
+
+/** "This year", "this Monday": it points at the day of writing, not at words before; it ages instead. */
+function isNow(token: Token, next: Token | undefined): boolean {
+  return (
+    token.lower === 'this' &&
+    next !== undefined &&
+    TIMES.has(next.lemma) &&
+    !/^(second|minute|hour|day|time|moment|first)$/.test(next.lemma)
+  )
+}
 
 const ends = (token: Token | undefined): boolean => token === undefined || token.pos === 'PUNCT'
 

@@ -20,6 +20,9 @@ interface Candidate {
 /** Lengths in characters that a passage may have; the best lies between 80 and 280. */
 const LENGTH = { least: 35, most: 900, good: [80, 280] as const }
 
+/** What a passage that ages is worth in a piece that does not. */
+const AGEING = 0.4
+
 /** The shortest clip that networks take, in seconds. */
 const SHORTEST_CLIP = 5
 
@@ -44,9 +47,10 @@ function longestRun(sentences: number): number {
  * lead-in. Each is scored from what it is made of: whether it stands alone, says something
  * concrete, is central to the piece (LexRank), has an edge, its length and its place. The set is
  * chosen by maximal marginal relevance (Carbonell and Goldstein 1998), so that no two say the
- * same. Furniture, headings and sentences that point out of themselves never open one.
+ * same. Furniture, headings and sentences that point out of themselves never open one. What ages
+ * counts for less, unless the piece itself ends with what it tells (`ends`), as a notice does.
  */
-export function findPassages(piece: PieceContent, count = 24): FoundPassage[] {
+export function findPassages(piece: PieceContent, { count = 24, ends = false } = {}): FoundPassage[] {
   const sentences = analyse(piece)
   const features = sentences.map(sentenceFeatures)
   const ranks = lexRank(features.map((f) => f.lemmas))
@@ -69,6 +73,9 @@ export function findPassages(piece: PieceContent, count = 24): FoundPassage[] {
       }
   })
   for (const list of listCandidates(piece, blocks, centrality)) candidates.push(list)
+  for (const { passage } of candidates)
+    if (!ends && passage.reasons.some((r) => r.startsWith('ages')))
+      passage.score = Math.round(passage.score * AGEING * 1000) / 1000
   return choose(candidates, count)
 }
 
@@ -225,10 +232,7 @@ function judge(
   reasons.unshift('stands alone')
   let score = 0.2 * whole + 0.26 * concrete + 0.2 * central + 0.16 * edge + 0.12 * length + 0.06 * place
   const ageing = run.find((f) => f.ageing)?.ageing
-  if (ageing) {
-    score *= 0.4
-    reasons.push(`ages: “${ageing}”`)
-  }
+  if (ageing) reasons.push(`ages: “${ageing}”`)
   if (cutFrom) {
     score *= 0.8
     reasons.push('its “but” stays behind')

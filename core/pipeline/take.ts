@@ -265,9 +265,13 @@ export function quotable(piece: Pick<WholePiece, 'text' | 'blocks'>): string {
     .join('\n\n')
 }
 
-/** The passages found in a piece as records: the best few that do not age kept, the others spare. */
+/**
+ * The passages found in a piece as records: the best few kept, the others spare. What ages is
+ * kept only of a piece that ends before it has aged, such as a notice of an event.
+ */
 export function toPassages(piece: WholePiece, newId: () => string): Passage[] {
-  return findPassages(piece).map((found, index) => {
+  const ends = piece.keeps.span === 'weeks' || piece.keeps.span === 'months'
+  return findPassages(piece, { ends }).map((found, index) => {
     const ageing = piece.keeps.phrases.find((p) => p.start < found.end && p.end > found.start)
     const said = found.reasons.some((r) => r.startsWith('ages'))
     const reasons =
@@ -282,7 +286,7 @@ export function toPassages(piece: WholePiece, newId: () => string): Passage[] {
       piece: piece.id,
       revision: piece.revision,
       ...around(piece.text, found.start, found.end),
-      choice: index < KEPT_AT_FIRST && !said && !ageing ? 'kept' : 'spare',
+      choice: index < KEPT_AT_FIRST && (ends || (!said && !ageing)) ? 'kept' : 'spare',
       by: 'machine',
       lostPlace: false,
     }

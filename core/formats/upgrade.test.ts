@@ -1,0 +1,44 @@
+import { describe, expect, it } from 'vitest'
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { TABLE_NAMES, TABLES } from '../model'
+import { readBundle, SCHEMA, upgradeRows, UPGRADES } from '.'
+import { bundleOfSchema1, schema1 } from './testing/schema1'
+
+describe('rows of an older schema', () => {
+  it('are brought up step by step to the schema of today', () => {
+    expect(UPGRADES.map((u) => u.to)).toEqual(UPGRADES.map((_, i) => i + 2))
+    const rows = upgradeRows(schema1(), 1)
+    for (const table of TABLE_NAMES)
+      for (const row of rows[table] ?? [])
+        expect([table, TABLES[table].safeParse(row).error]).toEqual([table, undefined])
+  })
+
+  it('2: the words of a piece lie apart from it, and its address is known in other clothes', () => {
+    const rows = upgradeRows(schema1(), 1)
+    expect(rows['pieces']?.[0]).not.toHaveProperty('text')
+    expect(rows['pieces']?.[0]).toMatchObject({ address: 'journal.example/seam', kind: 'article', words: 14 })
+    expect(rows['texts']).toMatchObject([
+      { id: 'piece.3', piece: 'piece', revision: 3, text: expect.stringMatching(/^A seam/) as string },
+    ])
+    expect(rows['posts']?.[0]).toMatchObject({ pieceRevision: 2 })
+    expect(rows['sources']?.[0]).toMatchObject({ lastVisit: { message: 'All well.', notes: [] } })
+  })
+
+  it('of today come out as they are', () => {
+    const rows = upgradeRows(schema1(), 1)
+    expect(upgradeRows(rows, SCHEMA)).toBe(rows)
+  })
+
+  it('come in with their bundle', () => {
+    const bundle = readBundle(bundleOfSchema1())
+    expect(bundle.rows.pieces[0]?.title).toBe('A seam')
+    expect(bundle.rows.texts).toHaveLength(1)
+  })
+
+  it('with a wrong row are refused by file and line, as those of today are', () => {
+    const files = unzipSync(bundleOfSchema1())
+    const text = strFromU8(files['pieces.jsonl'] ?? new Uint8Array())
+    files['pieces.jsonl'] = strToU8(text.replace('"title":"A seam"', '"title":7'))
+    expect(() => readBundle(zipSync(files))).toThrow(/pieces\.jsonl, line 1: title/)
+  })
+})

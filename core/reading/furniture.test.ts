@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest'
+import { blockPrints, markRepeats, readFragment } from '.'
+import { aWholePiece } from '../model/samples'
+
+const whole = (html: string) => aWholePiece({ ...readFragment(html), id: html.slice(0, 9) })
+const prints = (html: string): Set<string> => new Set(blockPrints(whole(html)))
+
+describe('what repeats across the pages of a source', () => {
+  const line = '<p>Bread, letters, and a bed for the night: that is all we sell.</p>'
+  const others = [prints(`<p>About fog.</p>${line}`), prints(`<p>About wind.</p>${line}`)]
+
+  it('is furniture where it stands on two others, word for word, whatever its marks', () => {
+    const piece = whole(`<p>About snow, and much of it.</p>${line.replace(/[,:]/g, ' –')}`)
+    const marked = markRepeats(piece, others)
+    expect(marked.blocks.map((b) => b.furniture)).toEqual([null, 'repeats on other pages'])
+    expect(marked.words).toBe(6)
+    expect(marked.text).toBe(piece.text)
+  })
+
+  it('is not where it stands on one, or is only alike, or a short heading', () => {
+    const piece = whole(`<h2>About us</h2><p>About snow.</p>${line.replace('bed', 'chair')}<p>Read on.</p>`)
+    expect(markRepeats(piece, [...others, prints('<h2>About us</h2>'), prints('<h2>About us</h2>')])).toBe(
+      piece,
+    )
+    expect(markRepeats(whole(line), others.slice(1)).blocks[0]?.furniture).toBeNull()
+  })
+})
+
+describe('a quotation', () => {
+  const speaker = (html: string) =>
+    readFragment(html)
+      .blocks.filter((b) => b.kind === 'quotation')
+      .map((b) => b.speaker)
+
+  it.each([
+    ['by a footer', '<blockquote><p>Fog lifts.</p><footer>— Ada Fell</footer></blockquote>', 'Ada Fell'],
+    ['by a cite', '<blockquote><p>Fog lifts.</p><cite>Ada Fell</cite></blockquote>', 'Ada Fell'],
+    [
+      'by the caption of its figure',
+      '<figure><blockquote><p>Fog lifts.</p></blockquote><figcaption>Ada Fell, warden</figcaption></figure>',
+      'Ada Fell, warden',
+    ],
+    [
+      'by a last line after a dash',
+      '<blockquote><p>Fog lifts.</p><p>– Ada Fell</p></blockquote>',
+      'Ada Fell',
+    ],
+  ])('knows its speaker %s', (_, html, name) => {
+    expect(speaker(html)).toEqual([name])
+    expect(readFragment(html).text).toBe('Fog lifts.')
+  })
+
+  it('without one has none', () => {
+    expect(speaker('<blockquote><p>Fog lifts – always.</p></blockquote>')).toEqual([undefined])
+  })
+})

@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest'
+import { writeDocx } from '../../demo/docx'
+import { read, readOwn } from '.'
+import { chaptersOf } from './manuscript'
+
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
+const lines = (n: number): string =>
+  Array.from({ length: n }, (_, i) => `Line ${i} of the book says what the wind did that day.`).join(' ')
+const BOOK = `# The first night\n\n${lines(3)}\n\n## What to hang up\n\n- Socks\n- Boots\n\n# The second night\n\n${lines(2)}\n`
+
+describe('a manuscript', () => {
+  it.each([
+    ['Markdown', 'book.md', bytes(BOOK)],
+    ['Markdown with front matter', 'book.md', bytes(`---\ntitle: x\nlayout: y\n---\n${BOOK}`)],
+    [
+      'HTML',
+      'book.html',
+      bytes(`<h1>The first night</h1><p>${lines(3)}</p><h1>The second night</h1><p>${lines(2)}</p>`),
+    ],
+    ['a Word document', 'book.docx', writeDocx(BOOK.replace('- Socks\n- Boots', 'Socks and boots.'))],
+    [
+      'plain text with chapters spelled out',
+      'book.txt',
+      bytes(`Chapter One: The first night\n\n${lines(3)}\n\nChapter Two: The second night\n\n${lines(2)}`),
+    ],
+  ])('%s is offered chapter by chapter', async (_, name, file) => {
+    const own = await readOwn(file, name)
+    expect(own).toMatchObject({ kind: 'writing', title: 'book' })
+    expect(own.chapters.map((c) => c.title.replace(/^Chapter \w+: /, ''))).toEqual([
+      'The first night',
+      'The second night',
+    ])
+    for (const c of own.chapters) expect(c.text).toContain('what the wind did')
+    expect(own.chapters[1]?.text).not.toContain('Line 2')
+  })
+
+  it('with one main heading is one piece, called after it', async () => {
+    const own = await readOwn(bytes('# A letter\n\nTo whom it concerns: the stove works.'), 'note.md')
+    expect(own.title).toBe('A letter')
+    expect(own.chapters).toMatchObject([{ title: 'A letter', text: 'To whom it concerns: the stove works.' }])
+  })
+
+  it('that is long is parted below its only main heading, and what stands before goes with the first', () => {
+    const part = (t: string) => `<h2>${t}</h2><p>${lines(120)}</p>`
+    const html = `<p>For Ada.</p><h1>The weather book</h1>${part('Fog')}${part('Wind')}`
+    expect(chaptersOf(html, 'x').map((c) => [c.title, c.html.includes('For Ada')])).toEqual([
+      ['Fog', true],
+      ['Wind', false],
+    ])
+    expect(chaptersOf(html, 'x', false)).toHaveLength(1)
+  })
+
+  it('in Word keeps its headings, and one that does not open is refused', async () => {
+    const whole = await read(writeDocx('# Closing a hut\n\n## The stove\n\nEmpty it first.'), {
+      name: 'a.docx',
+    })
+    expect(whole).toMatchObject({
+      kind: 'piece',
+      piece: { title: 'Closing a hut', blocks: [{ kind: 'heading', level: 2 }, { kind: 'paragraph' }] },
+    })
+    const cut = writeDocx('# A\n\nWords.').slice(0, 300)
+    await expect(read(cut, { name: 'a.docx' })).rejects.toThrow(/Word document cannot be opened/)
+    await expect(read(writeDocx(''), { name: 'a.docx' })).rejects.toThrow(/holds no text/)
+  })
+
+  it('that is no writing is turned away with where it belongs', async () => {
+    await expect(readOwn(bytes('<rss version="2.0"><channel/></rss>'), 'a.xml')).rejects.toThrow(
+      /its address/,
+    )
+    await expect(readOwn(bytes('<opml version="2.0"><body/></opml>'), 'a.opml')).rejects.toThrow(
+      /list of feeds/,
+    )
+    await expect(readOwn(bytes('\n \n'), 'a.md')).rejects.toThrow(/empty/)
+    await expect(readOwn(new Uint8Array([0x89, 0x50, 0, 0, 0]), 'a.md')).rejects.toThrow(/not a text file/)
+  })
+
+  it('that is a saved page is read without the page around it', async () => {
+    const own = await readOwn(
+      bytes(
+        `<html><body><nav class="menu">Home</nav><article><h1>Fog</h1><p>${lines(20)}</p></article><footer>© us</footer></body></html>`,
+      ),
+      'fog.html',
+    )
+    expect(own.chapters[0]?.title).toBe('Fog')
+    expect(own.chapters[0]?.blocks.filter((b) => b.furniture === null)).toHaveLength(1)
+  })
+})
