@@ -2,11 +2,12 @@ import { createHash } from 'node:crypto'
 import { get } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { caller, handOver, openHouse, until, type Page } from '../e2e/house'
+import { oakumYard } from '../demo/content'
 import { picturePng } from '../demo/pictures'
 
 let house: Awaited<ReturnType<typeof openHouse>>
 beforeAll(async () => {
-  house = await openHouse()
+  house = await openHouse({ sites: [oakumYard()] })
 })
 afterAll(() => house.close())
 
@@ -14,6 +15,45 @@ const now = async (): Promise<number> =>
   Date.parse((await house.call<{ now: string }>('GET', '/api/clock')).body.now)
 const soon = async (milliseconds = 1000): Promise<string> =>
   new Date((await now()) + milliseconds).toISOString()
+
+describe('what sources are fetched with', () => {
+  const fetchOf = (path: string, as = 'feed') =>
+    house
+      .call<{ text: string; trouble: { message: string; gone: boolean } | null }>(
+        'POST',
+        '/api/intake/fetch',
+        {
+          url: `${house.worldUrl.replace('//', '//oakum-yard.')}${path}`,
+          as,
+        },
+      )
+      .then((answer) => answer.body)
+
+  it('a feed and a page come as text, what is not there with what to do', async () => {
+    expect(await fetchOf('/feed.xml')).toMatchObject({
+      trouble: null,
+      text: expect.stringContaining('<rss') as string,
+    })
+    expect(await fetchOf('/no-such-page', 'page')).toMatchObject({
+      text: '',
+      trouble: {
+        gone: false,
+        message: expect.stringMatching(/nothing at this address.*Check the address/) as string,
+      },
+    })
+  })
+
+  it('how often pages were shared comes from the share-count service, unknown ones as unknown', async () => {
+    const page = `${house.worldUrl.replace('//', '//oakum-yard.')}/reading-rot`
+    const { body } = await house.call<{ counts: ({ shares?: number } | null)[] }>(
+      'POST',
+      '/api/intake/counts',
+      { urls: [page, 'https://nowhere.example/x'] },
+    )
+    expect(body.counts[0]?.shares).toBeGreaterThanOrEqual(0)
+    expect(body.counts[1]).toBeNull()
+  })
+})
 
 describe('every route that changes or fetches anything', () => {
   it('wants the application’s origin', async () => {

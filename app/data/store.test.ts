@@ -2,7 +2,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { deleteDB, openDB } from 'idb'
 import { emptyDatabase } from './testing/browser'
 import { aBrand, aPost, anAccount, aPipeline } from '../../core/model/samples'
-import type { Post } from '../../core/model'
+import { TABLE_NAMES, TABLES, type Post } from '../../core/model'
+import { schema1 } from '../../core/formats/testing/schema1'
 import { DATABASE_VERSION, migrate, MIGRATIONS } from './schema'
 import { all, commit, must, onWrite, one, patch, put, remove, type Write } from './store'
 import { lastChange, undo } from './undo'
@@ -137,6 +138,24 @@ describe('migrations', () => {
     expect(await db.getAllFromIndex('posts', 'drip', 'kept')).toEqual([aPost({ drip: 'kept' })])
     db.close()
     await deleteDB('migration-2')
+  })
+
+  it('3: part words from pieces, and bring every row up to what is read today', async () => {
+    const old = await openDB('migration-3', 2, {
+      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 2),
+    })
+    for (const [table, rows] of Object.entries(schema1())) for (const row of rows) await old.put(table, row)
+    old.close()
+    const db = await openDB('migration-3', 3, {
+      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 3),
+    })
+    expect(await db.getAllFromIndex('texts', 'piece', 'piece')).toMatchObject([{ id: 'piece.3' }])
+    for (const table of TABLE_NAMES)
+      for (const row of await db.getAll(table))
+        expect([table, TABLES[table].safeParse(row).error]).toEqual([table, undefined])
+    expect(await db.count('pieces')).toBe(1)
+    db.close()
+    await deleteDB('migration-3')
   })
 
   it('leave alone what is up to date', async () => {

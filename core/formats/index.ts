@@ -8,6 +8,5 @@ export {
   readSheet,
   type RowFault,
   type SheetMerge,
-  type SheetRowDraft,
   type SheetTable,
 } from './sheet'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { FeedItem } from '../feeds'
+import type { FeedItem } from '../feeds'
 import { aSheetRow, aWholePiece } from '../model/samples'
 import { readFragment, blockPrints } from '../reading'
 import type { Passage, PieceContent, WholePiece } from '../model'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { beatCount, beatDays, proposedRhythm, TRICKLE } from '.'
+import { beatCount, beatDays, proposedRhythm, rhythmWithin, TRICKLE } from '.'
 
 const TODAY = '2026-11-24'
 const in_ = (days: number): string =>
@@ -29,5 +29,17 @@ describe('the rhythm proposed for how long a piece keeps', () => {
     )
     expect(proposedRhythm({ until: in_(6) }, TODAY)).toEqual({ name: `Until ${in_(6)}`, list: [0, 3, 6] })
     expect(proposedRhythm({ until: null }, TODAY)).toBe(TRICKLE)
+  })
+})
+
+describe('a rhythm within how long a piece keeps', () => {
+  it('loses the beats after the last day, and is none where all are', () => {
+    expect(rhythmWithin(TRICKLE, { until: null }, TODAY)).toBe(TRICKLE)
+    expect(rhythmWithin(TRICKLE, { until: in_(280) }, TODAY)).toBe(TRICKLE)
+    expect(rhythmWithin({ name: 'Mine', list: [0, 3, 30] }, { until: in_(29) }, TODAY)).toEqual({
+      name: 'Mine',
+      list: [0, 3],
+    })
+    expect(rhythmWithin(TRICKLE, { until: in_(-1) }, TODAY)).toBeNull()
   })
 })

@@ -10,7 +10,7 @@ const DAY = 86_400_000
  */
 export function proposedRhythm(keeps: Pick<Keeps, 'until'>, today: string): Rhythm {
   if (keeps.until === null) return TRICKLE
-  const left = Math.round((Date.parse(keeps.until) - Date.parse(today)) / DAY)
+  const left = daysBetween(today, keeps.until)
   const fits = RHYTHMS.find((r) => (beatDays(r).at(-1) ?? 0) <= left && r.name !== 'Echo')
   if (fits) return fits
   if (left <= 0) return { name: 'Once', list: [0] }
@@ -19,4 +19,21 @@ export function proposedRhythm(keeps: Pick<Keeps, 'until'>, today: string): Rhyt
     name: `Until ${keeps.until}`,
     list: Array.from({ length: beats }, (_, k) => Math.round((left * k) / (beats - 1))),
   }
+}
+
+/**
+ * A rhythm without the beats that would go out after a piece has aged; null where none is left.
+ * `startDay` and the piece's `until` are local dates.
+ */
+export function rhythmWithin(rhythm: Rhythm, keeps: Pick<Keeps, 'until'>, startDay: string): Rhythm | null {
+  if (keeps.until === null) return rhythm
+  const left = daysBetween(startDay, keeps.until)
+  const days = beatDays(rhythm)
+  const list = days.filter((d) => d <= left)
+  if (list.length === days.length) return rhythm
+  return list.length ? { name: rhythm.name, list } : null
+}
+
+function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(to) - Date.parse(from)) / DAY)
 }

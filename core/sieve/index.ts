@@ -1,13 +1,10 @@
-export { compare, Doubles, foldDoubles, shingles, sketchOf, type Candidate, type Told } from './doubles'
+export { compare, Doubles, foldDoubles, shingles, sketchOf } from './doubles'
 export {
   languageName,
-  listed,
   readsText,
   sieve,
   spanInWords,
-  topBound,
   type Sieved,
-  type SieveContext,
   type SieveResult,
 } from './judge'
 export { firstNumber, matchingWords } from './words'

@@ -18,6 +18,18 @@ const ANSWERS: Record<string, (request: IncomingMessage, response: ServerRespons
       ? r.writeHead(304).end()
       : r.end('new'),
   '/hop': (_, r) => r.writeHead(302, { location: '/plain' }).end(),
+  '/moved': (_, r) => r.writeHead(301, { location: '/moved-again' }).end(),
+  '/moved-again': (_, r) => r.writeHead(308, { location: '/plain' }).end(),
+  '/moved-for-now': (_, r) => r.writeHead(301, { location: '/hop' }).end(),
+  '/busy': (_, r) => r.writeHead(429, { 'retry-after': '90' }).end(),
+  '/until': (_, r) =>
+    r
+      .writeHead(503, {
+        date: 'Tue, 24 Nov 2026 10:00:00 GMT',
+        'retry-after': 'Tue, 24 Nov 2026 10:05:00 GMT',
+      })
+      .end(),
+  '/whenever': (_, r) => r.writeHead(503, { 'retry-after': 'later' }).end(),
   '/loop': (_, r) => r.writeHead(301, { location: '/loop' }).end(),
   '/inward': (_, r) => r.writeHead(302, { location: 'http://169.254.169.254/latest/meta-data' }).end(),
   '/home': (_, r) => r.writeHead(302, { location: `http://127.0.0.1:${port}/plain` }).end(),
@@ -87,6 +99,30 @@ describe('fetching on behalf of a source', () => {
     const answer = await safeFetch(url('/hop'), options())
     expect([answer.url, answer.bytes.toString()]).toEqual([url('/plain'), 'Hello.'])
     expect(await refusal(url('/loop'))).toMatch(/^bad-answer: The address redirects more than 5 times/)
+  })
+
+  it('tells a move for good from one for now', async () => {
+    const movedTo = async (path: string) => (await safeFetch(url(path), options())).movedTo
+    expect(await movedTo('/moved')).toBe(url('/plain'))
+    expect(await movedTo('/moved-for-now')).toBeNull()
+    expect(await movedTo('/hop')).toBeNull()
+    expect(await movedTo('/plain')).toBeNull()
+  })
+
+  it('reads how long a site wants to be left alone, in seconds or as a date', async () => {
+    const wait = async (path: string) => (await safeFetch(url(path), options())).retryAfter
+    expect([
+      await wait('/busy'),
+      await wait('/until'),
+      await wait('/whenever'),
+      await wait('/plain'),
+    ]).toEqual([90, 300, null, null])
+  })
+
+  it('asks before every request, also after a redirect', async () => {
+    const asked: string[] = []
+    await safeFetch(url('/hop'), options({ mayRead: async (address) => void asked.push(address) }))
+    expect(asked).toEqual([url('/hop'), url('/plain')])
   })
 
   it('unpacks what is packed, and is not blown up by it', async () => {

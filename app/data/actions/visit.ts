@@ -86,12 +86,15 @@ async function visitFeed(source: Source, show: Show): Promise<number> {
   const fresh = wanted.slice(0, source.mostNew)
   const notes: string[] = [...feed.notes]
   const read: WholePiece[] = []
+  let again = wanted.length > fresh.length
   for (const item of fresh) {
     show(read.length, fresh.length)
     try {
       read.push(await readItem(item, owner(source)))
     } catch (error) {
-      notes.push(`“${item.title}” was left out: ${asFault(error).message}`)
+      const fault = asFault(error)
+      again ||= fault.code === 'unreachable' || fault.code === 'too-slow'
+      notes.push(`“${item.title}” was left out: ${fault.message}`)
     }
   }
   await keepNew(source, read)
@@ -114,7 +117,8 @@ async function visitFeed(source: Source, show: Show): Promise<number> {
       .join(' '),
     notes,
     taken: read.length,
-    fetched,
+    // What is still to be taken is asked for again, although the feed itself stays as it is.
+    fetched: again ? { ...fetched, etag: null, lastModified: null } : fetched,
     siteUrl: feed.url,
     passedOver: [...source.passedOver.filter((i) => current.has(i)), ...left],
   })

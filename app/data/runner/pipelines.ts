@@ -1,6 +1,6 @@
-import { asFault, textId, type Piece, type Pipeline } from '../../../core/model'
+import { asFault, Fault, textId, type Piece, type Pipeline } from '../../../core/model'
 import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
-import { toWall } from '../../../core/planning'
+import { rhythmWithin, toWall } from '../../../core/planning'
 import { startDrip } from '../actions/drips'
 import { readHolds } from '../actions/holds'
 import { nowIso } from '../clock'
@@ -19,12 +19,15 @@ export async function runPipelines(): Promise<void> {
     for (const piece of passed) {
       try {
         const startDay = toWall(Date.parse(nowIso()), brands.get(pipeline.brand)?.zone ?? 'UTC').date
+        // Nobody looks, so nothing of it may go out after it has aged.
+        const rhythm = rhythmWithin(pipeline.rhythm, piece.keeps, startDay)
+        if (!rhythm) throw new Fault('bad-request', `it kept until ${piece.keeps.until}, which has passed.`)
         await during(`${pipeline.name} writes “${piece.title}”`, (show) =>
           startDrip(
             {
               piece: piece.id,
               accounts: pipeline.accounts,
-              rhythm: pipeline.rhythm,
+              rhythm,
               startDay,
               gate: pipeline.gate,
               pipeline,

@@ -22,28 +22,7 @@ import { undo } from '../undo'
 import { jump } from '.'
 import { reconcile, tick } from './tick'
 
-vi.mock('../../workers', async () => {
-  const { tasks } = await import('../../workers/tasks')
-  const { Fault } = await import('../../../core/model')
-  return {
-    heavy: () => tasks,
-    // Without a canvas the picture stays whole, which these networks take.
-    pictures: () => ({
-      crop: async (blob: Blob) => {
-        const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())
-        return { blob, hash: Buffer.from(digest).toString('hex'), type: blob.type, width: 1200, height: 800 }
-      },
-    }),
-    proxy: (x: unknown) => x,
-    unwrap: async (
-      answer: Promise<{ ok: boolean; value?: unknown; fault?: { code: never; message: string } }>,
-    ) => {
-      const result = await answer
-      if (result.ok) return result.value
-      throw new Fault(result.fault?.code ?? ('internal' as never), result.fault?.message ?? '')
-    },
-  }
-})
+vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 const HOUR = 3_600_000
 let house: Awaited<ReturnType<typeof openHouse>>
