@@ -8,9 +8,12 @@ import { findPassages } from '../core/passages'
 import { beatDays, plan, TRICKLE, type PlanInput } from '../core/planning'
 import { readFragment } from '../core/reading'
 import { readArticle } from '../demo/content'
+import { screenFrames } from './frames'
+import { intakeRatios } from './intake'
 
 /*
- * npm run bench: how long the heart takes, on the demo's articles and on a large plan. Times are
+ * npm run bench: how long the heart takes, on the demo's articles and on a large plan; what intake
+ * takes beside known libraries; and the frames of a list of 20,000 pieces in Chromium. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -106,3 +109,5 @@ for (const count of [5, 20]) {
   report(`plan a year for ${count} accounts`, 3, input.posts.length, 'post', () => plan(input))
 }
 console.table(rows)
+console.table(intakeRatios(articles))
+console.table(await screenFrames())

@@ -1,8 +1,6 @@
-import { spawn } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { openPage, startDemo } from './demo'
 import { until } from './house'
 
 /*
@@ -11,33 +9,8 @@ import { until } from './house'
  */
 
 const root = join(import.meta.dirname, '..')
-const [port, worldPort] = [4600, 4601]
-const demo = spawn(process.execPath, ['scripts/start.mjs'], {
-  cwd: root,
-  stdio: 'ignore',
-  env: {
-    ...process.env,
-    PORT: String(port),
-    WORLD_PORT: String(worldPort),
-    DATA_DIR: mkdtempSync(join(tmpdir(), 'dripline-shots-')),
-  },
-})
-const base = `http://localhost:${port}`
-await until(
-  async () => (await fetch(`http://localhost:${worldPort}/demo`).catch(() => null))?.ok === true,
-  180_000,
-)
-
-const browser = await chromium.launch({
-  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-background-networking'],
-})
-const context = await browser.newContext({
-  viewport: { width: 1280, height: 800 },
-  timezoneId: 'Europe/Lisbon',
-  reducedMotion: 'reduce',
-})
-const page = await context.newPage()
+const { base, stop } = await startDemo(4600, 4601)
+const { browser, page } = await openPage()
 const shot = async (name: string): Promise<void> => {
   await page.waitForTimeout(700)
   await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
@@ -111,4 +84,4 @@ await page.locator('button[data-post]').nth(1).click()
 await page.getByTestId('caption').waitFor()
 await shot('drip-sheet-dark')
 await browser.close()
-demo.kill('SIGTERM')
+stop()

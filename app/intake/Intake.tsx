@@ -1,27 +1,24 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { PIECE_KINDS, type Piece } from '../../core/model'
-import { byNeed, foldDoubles, haystack, matches, pieceState, type PieceState } from '../../core/sieve'
-import { clockNow, dealWith, letThrough, unfold, useRows } from '../data'
+import { PIECE_KINDS } from '../../core/model'
+import { byNeed, foldDoubles, haystack, matches, pieceState } from '../../core/sieve'
+import { clockNow, dealWith, letThrough, useRows } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, Empty, Notice, Page, PageHead, SelectField, TextField, useKeys } from '../ui'
-import { PieceRow } from './PieceRow'
+import { heightOf, PieceRow, ROWS, type Entry } from './PieceRow'
 import { StartDrip } from './StartDrip'
 
 const VIEWS = ['all', 'waiting', 'caught', 'changed', 'dripping', 'set aside'] as const
 type View = (typeof VIEWS)[number]
+const NEEDS: ReadonlySet<string> = new Set(['waiting', 'changed', 'wordless'])
 
-interface Entry {
-  piece: Piece
-  state: PieceState
-  folded: Piece[]
-  /** The piece it is folded under, for one that is shown unfolded. */
-  under: Piece | null
+function toggled(all: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(all)
+  if (!next.delete(id)) next.add(id)
+  return next
 }
-
-const ROW = 61
 
 /** Pieces as they arrive: searched, filtered, doubles folded, several at a time. */
 export function Intake() {
@@ -87,6 +84,8 @@ export function Intake() {
       ]),
     [shown, open, pipelines],
   )
+  const keys = useMemo(() => rows.map((r) => (r.under ? `under ${r.piece.id}` : r.piece.id)), [rows])
+  const names = useMemo(() => new Map((sources ?? []).map((s) => [s.id, s.title])), [sources])
   const scroller = useRef<HTMLDivElement>(null)
   const searchField = useRef<HTMLInputElement>(null)
   // The list is drawn anew when it scrolls; what it measures cannot be kept between.
@@ -94,9 +93,10 @@ export function Intake() {
   const list = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-    getItemKey: (index) => `${rows[index]?.under ? 'under' : ''}${rows[index]?.piece.id ?? index}`,
+    // Rows are as high as what stands in them says, so that none has to be measured while scrolling.
+    estimateSize: useCallback((i: number) => heightOf(rows[i]), [rows]),
+    overscan: 8,
+    getItemKey: useCallback((i: number) => keys[i] ?? i, [keys]),
   })
   const index = Math.min(at, rows.length - 1)
   const current = rows[index]?.piece
@@ -105,11 +105,14 @@ export function Intake() {
     setAt(next)
     list.scrollToIndex(next)
   }
-  const toggle = (id: string): void => {
-    const next = new Set(chosen)
-    if (!next.delete(id)) next.add(id)
-    setChosen(next)
-  }
+  const toggle = useCallback((id: string) => setChosen((all) => toggled(all, id)), [])
+  const foldAt = useCallback(
+    (id: string) => {
+      setAt(keys.indexOf(id))
+      setOpen((all) => toggled(all, id))
+    },
+    [keys],
+  )
   const picked = useMemo(() => (pieces ?? []).filter((p) => chosen.has(p.id)), [pieces, chosen])
   const acted = picked.length ? picked : current ? [current] : []
   const act = (work: (ids: string[]) => Promise<void>): void =>
@@ -134,10 +137,7 @@ export function Intake() {
   const fold = (): void => {
     const entry = rows[index]
     if (!entry || (entry.folded.length === 0 && !entry.under)) return
-    const head = entry.under?.id ?? entry.piece.id
-    const next = new Set(open)
-    if (!next.delete(head)) next.add(head)
-    setOpen(next)
+    setOpen(toggled(open, entry.under?.id ?? entry.piece.id))
   }
   useKeys({
     ArrowDown: () => move(1),
@@ -158,14 +158,16 @@ export function Intake() {
       setChosen(new Set())
     },
   })
+  const numbers = useMemo(() => {
+    const of = (v: View): number => sorted.filter((e) => v === 'all' || e.state.kind === v).length
+    return new Map<View, number>(VIEWS.map((v) => [v, of(v)]))
+  }, [sorted])
   if (!pieces || !sources || !pipelines) return <Page>{null}</Page>
-  const now = clockNow()
+  // By the minute, so that rows stay as they were drawn while nothing of theirs changed.
+  const now = Math.floor(clockNow() / 60_000) * 60_000
   const failing = sources.filter((s) => s.lastVisit?.ok === false)
-  const fresh = sorted.filter((e) => ['waiting', 'changed', 'wordless'].includes(e.state.kind)).length
+  const fresh = sorted.filter((e) => NEEDS.has(e.state.kind)).length
   const folded = pieces.length - sorted.length
-  const numbers = new Map<View, number>(
-    VIEWS.map((v) => [v, sorted.filter((e) => v === 'all' || e.state.kind === v).length]),
-  )
   return (
     <Page
       side={
@@ -326,6 +328,7 @@ export function Intake() {
             listStyleType="none"
             aria-label="Pieces"
             position="relative"
+            css={ROWS}
             style={{ height: list.getTotalSize() }}
           >
             {list.getVirtualItems().map((item) => {
@@ -334,27 +337,15 @@ export function Intake() {
               return (
                 <PieceRow
                   key={item.key}
-                  index={item.index}
-                  measure={list.measureElement}
                   top={item.start}
-                  piece={entry.piece}
-                  state={entry.state}
-                  source={sources.find((s) => s.id === entry.piece.source)?.title ?? 'a removed source'}
+                  entry={entry}
+                  source={names.get(entry.piece.source) ?? 'a removed source'}
                   now={now}
                   current={item.index === index}
                   chosen={chosen.has(entry.piece.id)}
-                  folded={entry.folded.length}
                   isOpen={open.has(entry.piece.id)}
-                  under={entry.under}
-                  onChoose={() => toggle(entry.piece.id)}
-                  onFold={() => {
-                    setAt(item.index)
-                    const next = new Set(open)
-                    if (!next.delete(entry.piece.id)) next.add(entry.piece.id)
-                    setOpen(next)
-                  }}
-                  onUnfold={() => void attempt(() => unfold(entry.piece.id, true))}
-                  onThrough={() => void attempt(() => letThrough([entry.piece.id], true))}
+                  onChoose={toggle}
+                  onFold={foldAt}
                 />
               )
             })}

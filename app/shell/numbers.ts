@@ -1,3 +1,4 @@
+import { useMemo } from 'react'
 import type { StationName } from './stations'
 import { useAccounts, useRows, clockNow } from '../data'
 import { openFlagsOf } from '../../core/model'
@@ -5,6 +6,7 @@ import { waitingPieces } from '../../core/sieve'
 import { waitingFor } from '../desk'
 import type { Work } from './work'
 
+const MINUTE = 60_000
 const MONTH = 30 * 86_400_000
 
 /** The live number of a station, and whether something there needs a person. */
@@ -18,32 +20,38 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
   const accounts = useAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
-  if (!posts || !pipelines || !pieces || !accounts || !sources || !drips) return null
-  const now = clockNow()
-  const soon = new Date(now + MONTH).toISOString()
-  const present = new Date(now).toISOString()
-  const review = posts.filter((p) => p.state === 'for review')
-  const troubled = posts.filter((p) => p.state === 'failed' || (p.held !== null && p.state === 'approved'))
-  const waiting = waitingFor({ posts, pipelines, pieces, accounts, sources, drips, now, zone: brand.zone })
-  return {
-    Desk: { value: waiting.length, drop: waiting.length > 0 },
-    Pipelines: { value: pipelines.filter((p) => p.on).length, drop: false },
-    Intake: {
-      value: waitingPieces(pieces, pipelines).length,
-      drop: sources.some((s) => s.lastVisit?.ok === false),
-    },
-    Writing: {
-      value: review.length,
-      drop: review.some((p) => openFlagsOf(p).length > 0) || review.length > 0,
-    },
-    Horizon: {
-      value: posts.filter((p) => p.at !== null && p.at >= present && p.at <= soon && p.state !== 'set aside')
-        .length,
-      drop: false,
-    },
-    Dispatch: {
-      value: troubled.length,
-      drop: troubled.length > 0 || accounts.some((a) => a.health.state !== 'linked'),
-    },
-  }
+  const arrived = useMemo(() => waitingPieces(pieces ?? [], pipelines ?? []).length, [pieces, pipelines])
+  // The shell is drawn many times a minute; thousands of records are counted only once in it.
+  const minute = Math.floor(clockNow() / MINUTE)
+  return useMemo(() => {
+    if (!posts || !pipelines || !pieces || !accounts || !sources || !drips) return null
+    const now = minute * MINUTE
+    const soon = new Date(now + MONTH).toISOString()
+    const present = new Date(now).toISOString()
+    const review = posts.filter((p) => p.state === 'for review')
+    const troubled = posts.filter((p) => p.state === 'failed' || (p.held !== null && p.state === 'approved'))
+    const waiting = waitingFor({ posts, pipelines, pieces, accounts, sources, drips, now, zone: brand.zone })
+    return {
+      Desk: { value: waiting.length, drop: waiting.length > 0 },
+      Pipelines: { value: pipelines.filter((p) => p.on).length, drop: false },
+      Intake: {
+        value: arrived,
+        drop: sources.some((s) => s.lastVisit?.ok === false),
+      },
+      Writing: {
+        value: review.length,
+        drop: review.some((p) => openFlagsOf(p).length > 0) || review.length > 0,
+      },
+      Horizon: {
+        value: posts.filter(
+          (p) => p.at !== null && p.at >= present && p.at <= soon && p.state !== 'set aside',
+        ).length,
+        drop: false,
+      },
+      Dispatch: {
+        value: troubled.length,
+        drop: troubled.length > 0 || accounts.some((a) => a.health.state !== 'linked'),
+      },
+    }
+  }, [brand.zone, arrived, posts, pipelines, pieces, accounts, sources, drips, minute])
 }

@@ -6,37 +6,70 @@
 export function lexRank(sentences: readonly (readonly string[])[], damping = 0.85, rounds = 40): number[] {
   const n = sentences.length
   if (n === 0) return []
-  const documents = new Map<string, number>()
-  for (const words of sentences) for (const w of new Set(words)) documents.set(w, (documents.get(w) ?? 0) + 1)
-  const vectors = sentences.map((words) => {
-    const weights = new Map<string, number>()
-    for (const w of words) weights.set(w, (weights.get(w) ?? 0) + Math.log(1 + n / (documents.get(w) ?? 1)))
-    const norm = Math.hypot(...weights.values()) || 1
-    for (const [w, x] of weights) weights.set(w, x / norm)
-    return weights
-  })
-  const likeness = vectors.map((a, i) =>
-    vectors.map((b, j) => {
-      if (i === j) return 0
-      let dot = 0
-      for (const [w, x] of a) dot += x * (b.get(w) ?? 0)
-      return dot > 0.05 ? dot : 0
-    }),
-  )
-  const sums = likeness.map((row) => row.reduce((a, b) => a + b, 0))
-  let rank = new Array<number>(n).fill(1 / n)
-  for (let round = 0; round < rounds; round++) {
-    rank = rank.map((_, i) => {
-      let incoming = 0
-      for (let j = 0; j < n; j++) {
-        const out = sums[j] ?? 0
-        incoming += out > 0 ? ((likeness[j]?.[i] ?? 0) / out) * (rank[j] ?? 0) : (rank[j] ?? 0) / n
+  // Words as numbers, and per word the sentences it stands in, so that only pairs that share one are met.
+  const numbers = new Map<string, number>()
+  const holders: number[][] = []
+  const weights = sentences.map((words, i) => {
+    const counts = new Map<number, number>()
+    for (const w of words) {
+      let number = numbers.get(w)
+      if (number === undefined) {
+        number = holders.push([]) - 1
+        numbers.set(w, number)
       }
-      return (1 - damping) / n + damping * incoming
+      const seen = counts.get(number) ?? 0
+      if (seen === 0) holders[number]?.push(i)
+      counts.set(number, seen + 1)
+    }
+    return counts
+  })
+  for (const counts of weights) {
+    let square = 0
+    for (const [w, count] of counts) {
+      const weight = count * Math.log(1 + n / (holders[w]?.length ?? 1))
+      counts.set(w, weight)
+      square += weight * weight
+    }
+    const norm = Math.sqrt(square) || 1
+    for (const [w, x] of counts) counts.set(w, x / norm)
+  }
+  const neighbours: { at: number[]; likeness: number[]; sum: number }[] = weights.map((counts, i) => {
+    const dots = new Float64Array(n)
+    for (const [w, x] of counts)
+      for (const j of holders[w] ?? []) dots[j] = (dots[j] ?? 0) + x * (weights[j]?.get(w) ?? 0)
+    const found = { at: [] as number[], likeness: [] as number[], sum: 0 }
+    for (let j = 0; j < n; j++) {
+      const dot = dots[j] ?? 0
+      if (j === i || dot <= 0.05) continue
+      found.at.push(j)
+      found.likeness.push(dot)
+      found.sum += dot
+    }
+    return found
+  })
+  let rank = new Float64Array(n).fill(1 / n)
+  for (let round = 0; round < rounds; round++) {
+    const next = new Float64Array(n)
+    let lonely = 0
+    neighbours.forEach(({ at, likeness, sum }, j) => {
+      const mine = rank[j] ?? 0
+      if (sum === 0) lonely += mine / n
+      for (let k = 0; k < at.length; k++) {
+        const i = at[k] ?? 0
+        next[i] = (next[i] ?? 0) + ((likeness[k] ?? 0) / sum) * mine
+      }
     })
+    let moved = 0
+    for (let i = 0; i < n; i++) {
+      const now = (1 - damping) / n + damping * ((next[i] ?? 0) + lonely)
+      moved = Math.max(moved, Math.abs(now - (rank[i] ?? 0)))
+      next[i] = now
+    }
+    rank = next
+    if (moved * n < 1e-4) break
   }
   const top = Math.max(...rank)
-  return rank.map((r) => r / top)
+  return Array.from(rank, (r) => r / top)
 }
 
 /** The Jaccard index of two sets. */

@@ -11,7 +11,7 @@ import {
 
 const isNoun = (t: Token): boolean => t.pos === 'NOUN' || t.pos === 'PROPN'
 const isVerb = (t: Token): boolean => t.pos === 'VERB' || t.pos === 'AUX'
-const isWord = (t: Token): boolean => /[\p{L}\p{N}]/u.test(t.text)
+const isWord = (t: Token): boolean => t.word
 
 /** The words of a sentence that carry its subject, as lemmas. */
 export function contentLemmas(tokens: readonly Token[]): string[] {

@@ -1,5 +1,5 @@
 import type { FoundPassage, PassageKind, PieceContent } from '../model'
-import { analyse } from '../reading'
+import { analyse, type Token } from '../reading'
 import { withoutFillers } from '../speech'
 import { jaccard, lexRank } from './centrality'
 import {
@@ -66,11 +66,17 @@ export function findPassages(piece: PieceContent, { count = 24, ends = false } =
   piece.blocks.forEach((block, index) => {
     if (block.furniture !== null || block.kind === 'heading' || block.kind === 'item') return
     const run = blocks.get(index) ?? []
-    for (let from = 0; from < run.length; from++)
+    for (let from = 0; from < run.length; from++) {
+      if (run[from]?.dangling !== null || !run[from]?.verb) continue
+      let before: readonly Token[] = []
       for (let to = from; to < Math.min(run.length, from + longest); to++) {
+        const f = run[to]
+        if (!f || (to > from && pointsOut(f, before))) break
+        before = [...before, ...f.sentence.tokens]
         const candidate = runCandidate(piece, run.slice(from, to + 1), run[to + 1], from, index, centrality)
         if (candidate) candidates.push(candidate)
       }
+    }
   })
   for (const list of listCandidates(piece, blocks, centrality)) candidates.push(list)
   for (const { passage } of candidates)
@@ -96,6 +102,14 @@ export function passageAt(piece: PieceContent, start: number, end: number): Foun
   }
 }
 
+/**
+ * Whether a sentence points out of the run that it would end, and so of every longer one. What
+ * stands alone does so after other sentences too.
+ */
+function pointsOut({ sentence, dangling }: SentenceFeatures, before: readonly Token[]): boolean {
+  return dangling !== null && danglingWords(sentence.tokens, sentence.text, before) !== null
+}
+
 function runCandidate(
   piece: PieceContent,
   run: SentenceFeatures[],
@@ -113,15 +127,9 @@ function runCandidate(
   if (text.length < LENGTH.least || text.length > LENGTH.most) return null
   const times = timesOf(piece, start, end)
   if (times && times.to - times.from < SHORTEST_CLIP) return null
-  if (first.dangling !== null || !first.verb) return null
   if (last.question || !/[.!?…][”’"')\]]*$/.test(text) || !isBalanced(text)) return null
   if (first.question && run.length === 1) return null
   if (promisesList(last.sentence.text)) return null
-  let before = [...first.sentence.tokens]
-  for (const f of run.slice(1)) {
-    if (danglingWords(f.sentence.tokens, f.sentence.text, before) !== null) return null
-    before = [...before, ...f.sentence.tokens]
-  }
   const cut =
     next !== undefined && /^(but|unless|otherwise|except|however|only if)\b/i.test(next.sentence.text)
   const known = position > 0 && opensOnKnown(first.sentence.tokens)
@@ -255,29 +263,28 @@ function kindOf(run: readonly SentenceFeatures[]): PassageKind {
 
 /** Maximal marginal relevance with λ = 0.75; overlapping candidates exclude each other. */
 function choose(candidates: readonly Candidate[], count: number): FoundPassage[] {
-  const left = [...candidates].sort(
+  let left = [...candidates].sort(
     (a, b) => b.passage.score - a.passage.score || a.passage.start - b.passage.start,
   )
+  const nearest = new Map<Candidate, number>()
   const chosen: Candidate[] = []
   while (chosen.length < count && left.length) {
-    let best = -1
+    let taken = left[0] as Candidate
     let top = -Infinity
-    left.forEach((c, i) => {
-      const nearest = Math.max(0, ...chosen.map((x) => jaccard(c.lemmas, x.lemmas)))
-      const value = 0.75 * c.passage.score - 0.25 * nearest
-      if (nearest < 0.6 && value > top) {
+    for (const candidate of left) {
+      const value = 0.75 * candidate.passage.score - 0.25 * (nearest.get(candidate) ?? 0)
+      if (value > top) {
         top = value
-        best = i
+        taken = candidate
       }
-    })
-    const taken = left[best]
-    if (!taken) break
-    chosen.push(taken)
-    for (let i = left.length - 1; i >= 0; i--) {
-      const other = left[i]
-      if (other && other.passage.start < taken.passage.end && other.passage.end > taken.passage.start)
-        left.splice(i, 1)
     }
+    chosen.push(taken)
+    left = left.filter((c) => {
+      if (c.passage.start < taken.passage.end && c.passage.end > taken.passage.start) return false
+      const near = Math.max(nearest.get(c) ?? 0, jaccard(c.lemmas, taken.lemmas))
+      nearest.set(c, near)
+      return near < 0.6
+    })
   }
   return chosen.map((c) => c.passage).sort((a, b) => b.score - a.score || a.start - b.start)
 }

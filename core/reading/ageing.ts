@@ -89,7 +89,7 @@ const EVENT =
 export function ageingPhrases(text: string, now: string | null): AgeingPhrase[] {
   const found: AgeingPhrase[] = [...datesIn(text, now)]
   for (const { pattern, why, span, bound } of PHRASES)
-    for (const match of text.matchAll(pattern))
+    for (const match of matchesOf(text, pattern))
       found.push({
         start: match.index,
         end: match.index + match[0].trimEnd().length,
@@ -98,7 +98,7 @@ export function ageingPhrases(text: string, now: string | null): AgeingPhrase[] 
         day: null,
         bound: bound ?? false,
       })
-  for (const match of text.matchAll(PRICE)) {
+  for (const match of matchesOf(text, PRICE)) {
     const around = sentenceAround(text, match.index)
     if (OFFERED.test(around) && !PAID.test(around))
       found.push({
@@ -114,21 +114,28 @@ export function ageingPhrases(text: string, now: string | null): AgeingPhrase[] 
   return found.filter((p, i) => !found.slice(0, i).some((q) => q.end > p.start))
 }
 
+/** All matches of a global pattern; most texts have none, which a search tells much sooner. */
+function matchesOf(text: string, pattern: RegExp): Iterable<RegExpExecArray> {
+  return text.search(pattern) < 0 ? [] : text.matchAll(pattern)
+}
+
 /** The first phrase that ages a sentence or caption, as its words, or null. */
 export function ageingWords(text: string): string | null {
   const first = ageingPhrases(text, null).find((p) => p.why !== 'a price' && p.why !== 'an event')
   return first ? text.slice(first.start, first.end) : null
 }
 
+const WRITTEN_DATE = new RegExp(
+  `\\b(?:(?:${WEEKDAY}),? (?:the )?)?(?:(\\d{1,2})(?:st|nd|rd|th)?(?: of)? (${MONTH})\\b|(${MONTH})\\.? (\\d{1,2})(?:st|nd|rd|th)?\\b(?! (?:people|per|times)))(?:,? ((?:19|20)\\d\\d))?|\\b((?:19|20)\\d\\d)-(\\d\\d)-(\\d\\d)\\b`,
+  'gi',
+)
+
 function datesIn(text: string, now: string | null): AgeingPhrase[] {
   const found: AgeingPhrase[] = []
+  if (!/\d/.test(text)) return found
   const today = now ? Date.parse(now) : null
-  const written = new RegExp(
-    `\\b(?:(?:${WEEKDAY}),? (?:the )?)?(?:(\\d{1,2})(?:st|nd|rd|th)?(?: of)? (${MONTH})\\b|(${MONTH})\\.? (\\d{1,2})(?:st|nd|rd|th)?\\b(?! (?:people|per|times)))(?:,? ((?:19|20)\\d\\d))?|\\b((?:19|20)\\d\\d)-(\\d\\d)-(\\d\\d)\\b`,
-    'gi',
-  )
   const taken: Place[] = []
-  for (const match of text.matchAll(written)) {
+  for (const match of text.matchAll(WRITTEN_DATE)) {
     const [whole, dayA, monthA, monthB, dayB, yearText, isoYear, isoMonth, isoDay] = match
     const month = isoMonth ? Number(isoMonth) - 1 : monthOf(monthA ?? monthB ?? '')
     const date = Number(isoDay ?? dayA ?? dayB)

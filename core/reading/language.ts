@@ -10,6 +10,8 @@ export interface Token {
   pos: string
   start: number
   end: number
+  /** Whether it is a word or number, not a mark. */
+  word: boolean
 }
 
 /** A sentence of a stretch of text. */
@@ -19,6 +21,7 @@ export interface SentenceTokens {
   tokens: Token[]
 }
 
+const WORD = /[\p{L}\p{N}]/u
 const nlp = winkNLP(model, ['sbd', 'pos'])
 const its: ItsHelpers = nlp.its
 
@@ -51,15 +54,14 @@ export function readSentences(text: string, offset = 0): SentenceTokens[] {
       pos: tags[i] ?? 'X',
       start: start + offset,
       end: cursor + offset,
+      word: WORD.test(value),
     })
   })
   const found: SentenceTokens[] = []
   let next = 0
-  document.sentences().each((sentence: { out(of: unknown): unknown }) => {
-    const span = sentence.out(its.span) as number[]
-    const count = (span[1] ?? 0) - (span[0] ?? 0) + 1
-    const mine = tokens.slice(next, next + count)
-    next += count
+  for (const [from, to] of document.sentences().out(its.span) as unknown as [number, number][]) {
+    const mine = tokens.slice(next, next + to - from + 1)
+    next += mine.length
     for (const part of splitLate(mine)) {
       const first = part[0]
       const last = part[part.length - 1]
@@ -70,7 +72,7 @@ export function readSentences(text: string, offset = 0): SentenceTokens[] {
         before.end = last.end
       } else found.push({ start: first.start, end: last.end, tokens: part })
     }
-  })
+  }
   return found
 }
 
