@@ -271,3 +271,15 @@ it('tells the pace of a source, and when it has fallen silent', () => {
   expect(paceOf([100, 300].map(day), now).silentSince).toBeNull()
   expect(paceOf([], now)).toEqual({ perWeek: 0, silentSince: null })
 })
+
+it('a summary is the beginning of a long text, cut between words, and a short one whole', () => {
+  const feed = (inside: string) =>
+    parseFeed(
+      `<rss version="2.0"><channel><title>x</title><item><title>a</title><guid>1</guid><description><![CDATA[${inside}]]></description></item></channel></rss>`,
+    ).items[0]
+  const long = `<p>${'A word of oak. '.repeat(400)}<a href="https://x.example/">end</a></p>`
+  expect(feed('<b>Short</b> and whole.')?.summary).toBe('Short and whole.')
+  expect(feed(long)?.summary).toMatch(/^(A word of oak\. )+.* …$/)
+  expect(feed(long)?.summary.length).toBeLessThanOrEqual(503)
+  expect(feed(long)?.html).toBe(long)
+})

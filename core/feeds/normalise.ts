@@ -4,7 +4,7 @@ import { chaptersIn, seconds } from './chapters'
 import { feedDate } from './date'
 import { jsonFields } from './fields'
 import type { FeedItem } from './item'
-import { names, paragraphs, plain } from './plain'
+import { names, paragraphs, plain, SUMMARY, summaryOf } from './plain'
 
 type Parsed = ReturnType<typeof parseWithFeedsmith<string>>
 type Of<F extends Parsed['format']> = Extract<Parsed, { format: F }>['feed']
@@ -51,7 +51,7 @@ function ofAtom(feed: Of<'atom'>, base: string | null): ReturnType<typeof normal
       author: plain(e.authors?.[0]?.name ?? e.dc?.creators?.[0] ?? by ?? '') || null,
       language: e.xml?.lang ?? e.dc?.languages?.[0] ?? feed.xml?.lang ?? null,
       categories: names([...(e.categories ?? []).map((c) => c.label ?? c.term), ...keywords(e.media)]),
-      summary: plain(summary),
+      summary: summaryOf(summary),
       html: e.content && isPlain(e.content) ? paragraphs(html) : html,
       base: own,
       images: mediaImages(e.media, own),
@@ -94,7 +94,7 @@ function ofJson(feed: Of<'json'>, base: string | null, raw: unknown): ReturnType
       author: plain(i.authors?.[0]?.name ?? feed.authors?.[0]?.name ?? '') || null,
       language: i.language ?? feed.language ?? null,
       categories: names(i.tags),
-      summary: plain(i.summary ?? ''),
+      summary: summaryOf(i.summary ?? ''),
       html: i.content_html ?? paragraphs(i.content_text ?? ''),
       base: own,
       images: images([i.image, i.banner_image], own),
@@ -128,7 +128,7 @@ function ofRss(feed: Of<'rss'> | Of<'rdf'>, base: string | null): ReturnType<typ
     const i = item as ItemOf<'rss'>
     const body = i.content?.encoded ?? ''
     const description = i.description ?? ''
-    const html = body || (description.length > 1200 || /<p[\s>]/i.test(description) ? description : '')
+    const html = body || (description.length > SUMMARY || /<p[\s>]/i.test(description) ? description : '')
     const linked = i.guid?.isPermaLink !== false ? i.guid?.value : undefined
     return {
       title: plain(i.title ?? '') || plain(mediaTitle(i.media)),
@@ -143,7 +143,7 @@ function ofRss(feed: Of<'rss'> | Of<'rdf'>, base: string | null): ReturnType<typ
         ...(i.dc?.subjects ?? []),
         ...keywords(i.media),
       ]),
-      summary: plain(description || i.itunes?.summary || mediaDescription(i.media)),
+      summary: summaryOf(description || i.itunes?.summary || mediaDescription(i.media)),
       html,
       base: own,
       images: [

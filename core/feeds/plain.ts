@@ -4,7 +4,22 @@ import { decodeHTML } from 'entities'
 export function plain(html: string): string {
   if (!/[<&\s]/.test(html)) return html
   const bare = html.includes('<') ? html.replace(/<(?:\/?[a-z!][^>]*|!--[\s\S]*?--)>/gi, ' ') : html
-  return (bare.includes('&') ? decodeHTML(bare) : bare).replace(/\s+/g, ' ').trim()
+  return squeezed(bare.includes('&') ? decodeHTML(bare) : bare)
+}
+
+/** Runs of spaces as one; the single ones, which are nearly all, are left alone. */
+function squeezed(text: string): string {
+  return text.replace(/ *[^\S ]\s*| \s+/g, ' ').trim()
+}
+
+/** The longest summary that is kept, in characters: above that a feed carries a text, not a summary. */
+export const SUMMARY = 500
+
+/** The beginning of a text as a summary, without its markup, cut between words. */
+export function summaryOf(html: string): string {
+  const start = html.length > 3 * SUMMARY ? html.slice(0, 3 * SUMMARY).replace(/<[^>]*$/, '') : html
+  const text = plain(start)
+  return text.length <= SUMMARY ? text : `${text.slice(0, text.lastIndexOf(' ', SUMMARY))} …`
 }
 
 /** Plain text as paragraphs of HTML, parted at blank lines. */
