@@ -1,8 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { diffWordsWithSpace } from 'diff'
 import { useMemo } from 'react'
 import useSWR from 'swr'
 import type { WholePiece } from '../../core/model'
+import { differences, shortened } from '../../core/reading'
 import { during, leaveChanged, makeAgain, openPostsOf, useWholePiece } from '../data'
 import { attempt, Button, count, say } from '../ui'
 
@@ -14,10 +14,12 @@ export function Changed({ piece }: { piece: WholePiece }) {
   const before = useWholePiece(piece.id, piece.revision - 1)
   const { data: open } = useSWR(['open posts', piece.id, piece.revision], () => openPostsOf(piece.id))
   const parts = useMemo(
-    () => (before && before.text !== piece.text ? diffWordsWithSpace(before.text, piece.text) : []),
+    () => (before && before.text !== piece.text ? differences(before.text, piece.text) : []),
     [before, piece.text],
   )
-  const changes = parts.filter((p) => p.added || p.removed).length
+  const changes = parts.filter(
+    (p, i) => p.kind !== 'same' && !(p.kind === 'new' && parts[i - 1]?.kind === 'gone'),
+  ).length
   return (
     <Box borderLeftWidth="4px" borderColor="amber" bg="raised" px="4" py="3" mb="5" borderRadius="sm">
       <Flex justify="space-between" gap="3" align="flex-start" flexWrap="wrap">
@@ -58,18 +60,18 @@ export function Changed({ piece }: { piece: WholePiece }) {
       {changes > 0 && (
         <Box fontFamily="reading" fontSize="15px" mt="2" maxH="220px" overflowY="auto" whiteSpace="pre-wrap">
           {parts.map((part, i) =>
-            part.added || part.removed ? (
-              <chakra.span
-                key={i}
-                as={part.added ? 'ins' : 'del'}
-                bg={part.added ? 'waterTint' : 'clayTint'}
-                textDecoration={part.added ? 'underline' : 'line-through'}
-              >
-                {part.value}
+            part.kind === 'same' ? (
+              <chakra.span key={i} color="soft">
+                {shortened(part.text, AROUND, { after: i > 0, before: i < parts.length - 1 })}
               </chakra.span>
             ) : (
-              <chakra.span key={i} color="soft">
-                {shortened(part.value, i > 0, i < parts.length - 1)}
+              <chakra.span
+                key={i}
+                as={part.kind === 'new' ? 'ins' : 'del'}
+                bg={part.kind === 'new' ? 'waterTint' : 'clayTint'}
+                textDecoration={part.kind === 'new' ? 'underline' : 'line-through'}
+              >
+                {part.text}
               </chakra.span>
             ),
           )}
@@ -77,12 +79,4 @@ export function Changed({ piece }: { piece: WholePiece }) {
       )}
     </Box>
   )
-}
-
-/** What stayed, shortened to what stands around the changes. */
-function shortened(text: string, after: boolean, before: boolean): string {
-  if (text.length <= AROUND * 2.2) return text
-  const head = after ? text.slice(0, AROUND) : ''
-  const tail = before ? text.slice(-AROUND) : ''
-  return `${head} … ${tail}`
 }

@@ -221,8 +221,8 @@ function SheetPanel({ file, onDone }: { file: Of<'sheet'>; onDone: () => void })
                 return (
                   <chakra.th key={c} textAlign="left" pr="4" pb="1" fontWeight="600" whiteSpace="nowrap">
                     {c}
-                    <Mono display="block" color={field ? 'waterText' : 'soft'}>
-                      {field ?? 'a field of its own'}
+                    <Mono display="block" fontWeight="400" color={field ? 'waterText' : 'soft'}>
+                      {field ?? 'its own field'}
                     </Mono>
                   </chakra.th>
                 )

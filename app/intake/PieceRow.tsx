@@ -151,7 +151,7 @@ export const PieceRow = memo(function PieceRow({
         {distance(piece.publishedAt ?? piece.takenAt, now)}
       </div>
       <div className="state">
-        <div className={TONE[state.kind]}>{state.words}</div>
+        <div className={under ? 'soft' : TONE[state.kind]}>{under ? 'folded' : state.words}</div>
         {state.kind === 'caught' ? (
           <Button
             size="sm"

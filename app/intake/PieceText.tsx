@@ -59,7 +59,15 @@ export const PieceText = memo(function PieceText({ piece, ...overlay }: { piece:
         return (
           <Fragment key={block.start}>
             {begun.slice(-1).map((c) => (
-              <chakra.h2 key={c.at} fontSize="17px" fontWeight="700" mt="6" mb="1" data-skip>
+              <chakra.h2
+                key={c.at}
+                fontFamily="heading"
+                fontSize="17px"
+                fontWeight="700"
+                mt="6"
+                mb="1"
+                data-skip
+              >
                 <Mono mr="2">{clip(c.at)}</Mono>
                 {c.title}
               </chakra.h2>

@@ -121,7 +121,9 @@ export function Sieve({
         {trial && trial.results.length > 0 && (
           <Box data-testid="trial">
             Of the last {count(trial.results.length, 'piece')}, <b>{trial.passed} pass</b>
-            {trial.results.length > trial.passed ? `, ${trial.results.length - trial.passed} are caught` : ''}
+            {trial.results.length > trial.passed
+              ? `, ${count(trial.results.length - trial.passed, 'is', 'are')} caught`
+              : ''}
             .
           </Box>
         )}

@@ -1,21 +1,49 @@
 import { Box, chakra, Heading } from '@chakra-ui/react'
 import { Popover } from './Popover'
 
-const KEYS: readonly [string, string][] = [
-  ['1 – 6', 'go to a station'],
-  ['arrows, j k', 'move'],
-  ['Enter', 'open'],
-  ['Esc', 'close the sheet'],
-  ['a', 'approve'],
-  ['e', 'edit'],
-  ['w', 'another wording'],
-  ['x', 'set aside, leave out'],
-  ['k', 'keep a passage'],
-  ['] [', 'stretch or shorten a passage'],
-  ['d', 'start a drip'],
-  ['[ ]', 'earlier and later, on the Horizon'],
-  ['Ctrl Z', 'undo'],
-  ['?', 'these keys'],
+const KEYS: readonly [string, readonly [string, string][]][] = [
+  [
+    'Everywhere',
+    [
+      ['1 – 6', 'go to a station'],
+      ['arrows', 'move'],
+      ['Enter', 'open'],
+      ['/', 'search'],
+      ['Esc', 'close the sheet'],
+      ['Ctrl Z', 'undo'],
+      ['?', 'these keys'],
+    ],
+  ],
+  [
+    'Pieces',
+    [
+      ['space', 'select'],
+      ['d', 'start a drip'],
+      ['x', 'set aside'],
+      ['l', 'let through the sieve'],
+      ['f', 'fold and unfold doubles'],
+    ],
+  ],
+  [
+    'Passages',
+    [
+      ['k x', 'keep, leave out'],
+      ['] [', 'stretch or shorten its end'],
+      ['{ }', 'stretch or shorten its beginning'],
+      ['j', 'join with the next'],
+      ['n', 'next place found'],
+    ],
+  ],
+  [
+    'Posts',
+    [
+      ['a', 'approve'],
+      ['e', 'edit'],
+      ['w', 'another wording'],
+      ['x', 'set aside'],
+      ['[ ]', 'earlier, later'],
+    ],
+  ],
 ]
 
 /** All keys, behind a question mark. */
@@ -36,20 +64,28 @@ export function KeysHelp() {
             Keys
           </Heading>
           <Box
-            as="dl"
             display="grid"
-            gridTemplateColumns="auto 1fr"
-            columnGap="4"
-            rowGap="1"
-            w="230px"
+            gridTemplateColumns="1fr 1fr"
+            columnGap="6"
+            rowGap="3"
+            w="500px"
             fontSize="13px"
           >
-            {KEYS.map(([key, what]) => (
-              <Box key={key} display="contents">
-                <dt>
-                  <kbd>{key}</kbd>
-                </dt>
-                <dd>{what}</dd>
+            {KEYS.map(([place, keys]) => (
+              <Box key={place}>
+                <Box fontWeight="600" color="soft" mb="1">
+                  {place}
+                </Box>
+                <Box as="dl" display="grid" gridTemplateColumns="68px 1fr" rowGap="1">
+                  {keys.map(([key, what]) => (
+                    <Box key={key} display="contents">
+                      <dt>
+                        <kbd>{key}</kbd>
+                      </dt>
+                      <dd>{what}</dd>
+                    </Box>
+                  ))}
+                </Box>
               </Box>
             ))}
           </Box>

@@ -170,3 +170,12 @@ describe('importing again', () => {
     )
   })
 })
+
+it('guesses the title by what stands in a column where no name tells', () => {
+  const table = parseSheet(
+    new TextEncoder().encode(
+      'Woche;Überschrift;Adresse;Stand\n49;Reading a sky;https://a.example/1;fertig\n50;Warden;https://a.example/2;fertig\n51;Water on the ridge;https://a.example/3;Entwurf\n',
+    ),
+  )
+  expect(guessReading(table).columns).toMatchObject({ title: 'Überschrift', address: 'Adresse' })
+})

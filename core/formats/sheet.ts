@@ -119,6 +119,22 @@ export function guessReading(table: SheetTable): SheetReading {
     const best = table.columns.map((name, i) => ({ name, n: share(i) })).sort((a, b) => b.n - a.n)[0]
     if (best && best.n > 0) columns.address = best.name
   }
+  if (columns.title === undefined) {
+    // A title says something else in every row, in a few words.
+    const taken = new Set(Object.values(columns))
+    const name = table.columns.find((c, i) => {
+      const cells = table.rows.flatMap((r) => r.cells[i]?.trim() || [])
+      const letters = cells.filter((t) => /\p{L}{3}/u.test(t) && t.length <= 160).length
+      return (
+        !taken.has(c) &&
+        cells.length >= table.rows.length * 0.8 &&
+        letters === cells.length &&
+        new Set(cells).size >= cells.length * 0.9 &&
+        cells.join('').length >= cells.length * 6
+      )
+    })
+    if (name !== undefined) columns.title = name
+  }
   const status = table.columns.indexOf(columns.status ?? '')
   const found = new Set(table.rows.map((r) => (r.cells[status] ?? '').toLowerCase()))
   return { columns, ready: READY.filter((w) => found.has(w)).slice(0, 6) }

@@ -222,6 +222,8 @@ function pronounThat(tokens: readonly Token[]): string | null {
     if (tokens[i]?.lower !== 'that') continue
     const before = tokens[i - 1] as Token
     const next = tokens[i + 1]
+    // "On Saturday that means you can drive in": never "the sign that means danger", which has its noun first.
+    if (next?.lower === 'means' && tokens[0]?.pos === 'ADP' && isNoun(before)) return `${before.text} that`
     const rest = tokens.slice(i + 1)
     const clause = rest.slice(
       0,
@@ -337,7 +339,7 @@ export function isImperative(tokens: readonly Token[]): boolean {
 }
 
 const STOP_AS_VERB =
-  /^(be|is|are|was|have|has|had|will|would|can|could|may|might|must|should|shall|do|does|did|if|when|what|how|why|where|who)$/
+  /^(half|such|quite|be|is|are|was|have|has|had|will|would|can|could|may|might|must|should|shall|do|does|did|if|when|what|how|why|where|who)$/
 
 /** Whether a sentence tells of something that happened: past verbs and somebody they happened to. */
 export function isPast(tokens: readonly Token[]): boolean {
