@@ -3,6 +3,7 @@ import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useDropzone } from 'react-dropzone'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Passage, Place, WholePiece } from '../../core/model'
+import { NETWORKS, type NetworkProfile } from '../../core/networks'
 import { beatCount, proposedRhythm, RHYTHMS, toWall } from '../../core/planning'
 import {
   addPassage,
@@ -13,6 +14,7 @@ import {
   joinPassage,
   removePassage,
   stretchPassage,
+  useAccounts,
   useRow,
   useRows,
   useWholePiece,
@@ -66,6 +68,8 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
   const { brand } = useWork()
   const navigate = useNavigate()
   const source = useRow('sources', piece.source)
+  const accounts = useAccounts(brand.id)
+  const networks = NETWORKS.filter((n) => accounts?.some((a) => a.network === n.id))
   const [chosen, setChosen] = useState<string | null>(null)
   const [starting, setStarting] = useState(false)
   const suited = proposedRhythm(piece.keeps, toWall(clockNow(), brand.zone).date)
@@ -183,6 +187,7 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
                   key={p.id}
                   passage={p}
                   range={rangeOf(piece, p)}
+                  networks={networks}
                   current={p.id === chosen}
                   onChoose={() => setChosen(p.id)}
                 />
@@ -456,15 +461,19 @@ function VideoHead({
 function PassageRow({
   passage,
   range,
+  networks,
   current,
   onChoose,
 }: {
   passage: Passage
   range: { from: number; to: number } | null
+  /** The networks in use, whose limits a clip has to keep. */
+  networks: readonly NetworkProfile[]
   current: boolean
   onChoose: () => void
 }) {
   const left = passage.choice === 'left out'
+  const tooLong = range ? networks.filter((n) => range.to - range.from > n.media.clip.most) : []
   return (
     <Flex
       id={`row-${passage.id}`}
@@ -490,6 +499,11 @@ function PassageRow({
             {clip(range.from)}–{clip(range.to)} ·{' '}
             {count(Math.max(1, Math.round(range.to - range.from)), 'second')}
           </Mono>
+        )}
+        {tooLong.length > 0 && (
+          <Box fontSize="12px" color="amberText">
+            too long a clip for {tooLong.map((n) => n.name).join(' and ')}
+          </Box>
         )}
         <Box
           fontFamily="reading"

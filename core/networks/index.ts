@@ -35,3 +35,8 @@ export function network(id: string): NetworkProfile {
     )
   return found
 }
+
+/** The longest clip that all of some networks take, in seconds; all that ship where none is named. */
+export function longestClip(profiles: readonly NetworkProfile[] = NETWORKS): number {
+  return Math.min(...profiles.map((p) => p.media.clip.most))
+}

@@ -28,6 +28,8 @@ export const NetworkProfile = z.object({
     /** Shapes a picture may have; empty where any will do. */
     shapes: z.array(z.object({ width: z.int().positive(), height: z.int().positive() })),
     maxBytes: z.int().positive(),
+    /** How long a clip may be, in seconds. */
+    clip: z.object({ least: z.int().positive(), most: z.int().positive() }),
   }),
   hashtags: z.object({ sensible: z.int().min(0), most: z.int().min(0) }),
   link: z.object({ place: LinkPlace }),

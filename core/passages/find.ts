@@ -1,4 +1,5 @@
 import type { FoundPassage, PassageKind, PieceContent } from '../model'
+import { longestClip } from '../networks'
 import { analyse, type Token } from '../reading'
 import { withoutFillers } from '../speech'
 import { jaccard, lexRank } from './centrality'
@@ -23,8 +24,8 @@ const LENGTH = { least: 35, most: 900, good: [80, 280] as const }
 /** What a passage that ages is worth in a piece that does not. */
 const AGEING = 0.4
 
-/** The shortest clip that networks take, in seconds. */
-const SHORTEST_CLIP = 5
+/** The shortest clip that says something, and the longest that every network takes, in seconds. */
+const CLIP = { least: 5, most: longestClip() }
 
 /** When a stretch of a talk begins and ends, in seconds; null for what is read. */
 function timesOf(piece: PieceContent, start: number, end: number): { from: number; to: number } | null {
@@ -126,7 +127,7 @@ function runCandidate(
   const text = piece.text.slice(start, end)
   if (text.length < LENGTH.least || text.length > LENGTH.most) return null
   const times = timesOf(piece, start, end)
-  if (times && times.to - times.from < SHORTEST_CLIP) return null
+  if (times && (times.to - times.from < CLIP.least || times.to - times.from > CLIP.most)) return null
   if (last.question || !/[.!?…][”’"')\]]*$/.test(text) || !isBalanced(text)) return null
   if (first.question && run.length === 1) return null
   if (promisesList(last.sentence.text)) return null

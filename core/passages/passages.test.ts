@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import type { PieceContent } from '../model'
-import { ageingWords, readFragment } from '../reading'
+import { ageingWords, readFragment, readTranscript } from '../reading'
 import { readSentences } from '../reading/language'
 import { findPassages, passageAt } from '.'
 import { lexRank } from './centrality'
@@ -164,6 +164,23 @@ describe('findPassages', () => {
     const first = (ends: boolean) => findPassages(piece, { ends })[0]?.text
     expect(first(true)).toMatch(/^The kiln/)
     expect(first(false)).toMatch(/^A cup/)
+  })
+
+  it('clips of a talk last from five seconds to the longest that every network takes', () => {
+    const cue = (from: number, to: number, text: string): string =>
+      `00:${String(Math.floor(from / 60)).padStart(2, '0')}:${String(from % 60).padStart(2, '0')}.000 --> 00:${String(Math.floor(to / 60)).padStart(2, '0')}:${String(to % 60).padStart(2, '0')}.000\n${text}`
+    const piece = readTranscript(
+      [
+        'WEBVTT',
+        cue(1, 4, 'Four coils of cotton were enough for a hull of nine metres.'),
+        cue(60, 72, 'A seam of four millimetres wants two strands of cotton.'),
+        cue(80, 175, 'A plank of larch takes nine weeks to lose its water in the shade.'),
+      ].join('\n\n'),
+      { title: 'A talk' },
+    )
+    expect(findPassages(piece).map((p) => p.text)).toEqual([
+      'A seam of four millimetres wants two strands of cotton.',
+    ])
   })
 
   it('keeps a list whole with its lead-in', () => {
