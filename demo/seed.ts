@@ -2,6 +2,7 @@ import { parseFeed } from '../core/feeds'
 import { guessReading, mergeRows, parseSheet, readSheet, writeBundle } from '../core/formats'
 import {
   partPiece,
+  quotable,
   TABLE_NAMES,
   type Account,
   type Brand,
@@ -17,7 +18,6 @@ import {
   carriesFullText,
   finishPiece,
   makeDrip,
-  quotable,
   takePiece,
   takeWriting,
   type TakenPiece,

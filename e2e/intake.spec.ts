@@ -73,6 +73,15 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
     await page.getByRole('button', { name: 'Seen' }).click()
   })
 
+  await test.step('a single film by its page', async () => {
+    await look(page, `${site(page, 'oakum-yard')}/films/paying-a-seam`)
+    await page.getByRole('button', { name: 'Take in this page alone' }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(/seam/i)
+    await expect(page.getByRole('listbox', { name: 'Passages' }).getByRole('option').first()).toContainText(
+      /\d:\d\d–\d:\d\d · \d+ seconds/,
+    )
+  })
+
   await test.step('a manuscript chapter by chapter, Markdown and Word', async () => {
     await page.goto('/intake/sources')
     const handbook = await (await page.request.get(`${file(page, 'fernhollow')}/handbook.md`)).text()

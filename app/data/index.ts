@@ -30,16 +30,17 @@ export {
   addSource,
   changeAddress,
   editSource,
-  findFeeds,
+  lookAt,
   removeSource,
   visitEvery,
-  type FoundFeed,
+  type Looked,
 } from './actions/sources'
 export { visitSource } from './actions/visit'
 export {
   giveTranscript,
   importSheet,
   openFile,
+  takePage,
   takeWriting,
   trySheet,
   type OpenedFile,

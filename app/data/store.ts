@@ -4,6 +4,7 @@ import {
   Fault,
   joinPiece,
   partPiece,
+  quotable,
   TABLES,
   textId,
   type Change,
@@ -181,5 +182,5 @@ export async function textsOf(
   const db = await database()
   const tx = db.transaction('texts')
   const rows = await Promise.all(pieces.map((p) => tx.store.get(textId(p.id, p.revision))))
-  return new Map(rows.flatMap((row) => (row ? [[row.piece, row.text] as const] : [])))
+  return new Map(rows.flatMap((row) => (row ? [[row.piece, quotable(row)] as const] : [])))
 }

@@ -3,7 +3,16 @@ import { useState } from 'react'
 import { useDropzone } from 'react-dropzone'
 import { useNavigate } from 'react-router'
 import type { Backlog } from '../../core/model'
-import { addSource, during, findFeeds, openFile, useClock, type FoundFeed, type OpenedFile } from '../data'
+import {
+  addSource,
+  during,
+  lookAt,
+  openFile,
+  takePage,
+  useClock,
+  type Looked,
+  type OpenedFile,
+} from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, distance, Labelled, Mono, say, TextField } from '../ui'
 import { clockNow } from '../data'
@@ -16,14 +25,14 @@ export function AddSource() {
   const { worldUrl } = useClock()
   const [address, setAddress] = useState('')
   const [busy, setBusy] = useState(false)
-  const [found, setFound] = useState<FoundFeed[] | null>(null)
+  const [looked, setLooked] = useState<Looked | null>(null)
   const [opened, setOpened] = useState<OpenedFile[]>([])
   const [reading, setReading] = useState(0)
   const [pasting, setPasting] = useState(false)
   const look = async (): Promise<void> => {
     setBusy(true)
-    setFound(null)
-    await attempt(async () => setFound(await during('Looking for feeds', (show) => findFeeds(address, show))))
+    setLooked(null)
+    await attempt(async () => setLooked(await during('Looking for feeds', (show) => lookAt(address, show))))
     setBusy(false)
   }
   const open = (files: readonly { name: string; bytes: Uint8Array }[]): void =>
@@ -49,7 +58,7 @@ export function AddSource() {
         }}
       >
         <Box flex="1">
-          <Labelled label="Add a source by its address: a blog, its feed, or a video channel’s feed">
+          <Labelled label="Add a source by its address: a blog, a video channel, a feed, or one page or film">
             {(id) => (
               <TextField
                 id={id}
@@ -87,7 +96,7 @@ export function AddSource() {
           })}
         </Box>
       )}
-      {found && <FoundFeeds found={found} onClose={() => setFound(null)} />}
+      {looked && <FoundFeeds key={looked.page} looked={looked} onClose={() => setLooked(null)} />}
       <DropFiles onFiles={open} onPaste={() => setPasting(true)} />
       {pasting && (
         <Paste
@@ -111,7 +120,8 @@ export function AddSource() {
 }
 
 /** The feeds at an address with what is in them, and what to do with what is there already. */
-function FoundFeeds({ found, onClose }: { found: FoundFeed[]; onClose: () => void }) {
+function FoundFeeds({ looked, onClose }: { looked: Looked; onClose: () => void }) {
+  const { feeds: found, page } = looked
   const { brand } = useWork()
   const navigate = useNavigate()
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set([found[0]?.url ?? '']))
@@ -125,6 +135,26 @@ function FoundFeeds({ found, onClose }: { found: FoundFeed[]; onClose: () => voi
       onClose()
       void navigate('/intake')
     })
+  const alone = (url: string): void =>
+    void attempt(async () => {
+      const id = await during('Reading the page', () => takePage(brand.id, url))
+      onClose()
+      void navigate(`/intake/${id}`)
+    })
+  const only = page !== null && <Button onClick={() => alone(page)}>Take in this page alone</Button>
+  if (found.length === 0)
+    return (
+      <Box mt="3" borderLeftWidth="4px" borderColor="amber" pl="4" py="1">
+        No feed was found on this page nor in the usual places. Give the feed’s own address, import a list of
+        its pages as a sheet, or take in this page alone.
+        <Flex gap="2" mt="2">
+          {only}
+          <Button look="quiet" onClick={onClose}>
+            Close
+          </Button>
+        </Flex>
+      </Box>
+    )
   return (
     <Box mt="3" borderLeftWidth="4px" borderColor="water" pl="4" py="1">
       <Box fontWeight="600">
@@ -158,6 +188,7 @@ function FoundFeeds({ found, onClose }: { found: FoundFeed[]; onClose: () => voi
         <Button look="water" disabled={chosen.size === 0} onClick={add}>
           Add {found.length > 1 && chosen.size > 1 ? `${chosen.size} sources` : 'this source'}
         </Button>
+        {only}
         <Button look="quiet" onClick={onClose}>
           Not now
         </Button>

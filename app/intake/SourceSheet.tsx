@@ -278,7 +278,7 @@ function Rows({ source }: { source: Source }) {
   return (
     <Box>
       <Box fontWeight="600" mb="1">
-        {count(rows.length, 'row')}, {rows.filter((r) => r.ready && !r.piece).length} ready
+        {count(rows.length, 'row')}, {rows.filter((r) => r.ready && !r.piece && !r.trouble).length} ready
       </Box>
       {rows.map((row) => (
         <Box key={row.id} borderTopWidth="1px" borderColor="hairline" py="1.5" fontSize="13px">

@@ -4,6 +4,7 @@ import {
   commonPlaces,
   decodeText,
   discoverFeeds,
+  itemOfPage,
   looksLikeFeed,
   looksLikeOpml,
   parseFeed,
@@ -23,6 +24,7 @@ import {
 } from '../../core/formats'
 import {
   asFault,
+  quotable,
   type Check,
   type Double,
   type FaultBody,
@@ -44,7 +46,6 @@ import {
   itemPrint,
   makeDrip,
   placePosts,
-  quotable,
   revisePiece,
   takePiece,
   takeRow,
@@ -110,6 +111,8 @@ export const tasks = {
     transcript: item.video?.transcripts[0]?.url ?? null,
     chapters: item.video && item.video.chapters.length === 0 ? item.video.chaptersUrl : null,
   }),
+
+  itemOfPage: (page: Document): Answer<FeedItem> => answer(() => itemOfPage(page.text, page.url)),
 
   itemPrint: (item: FeedItem): string => itemPrint(item),
 

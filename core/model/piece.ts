@@ -182,6 +182,14 @@ export function joinPiece(piece: Piece, { text, blocks, sentences, revision }: P
   return { ...piece, text, blocks, sentences, revision }
 }
 
+/** The words of a piece that are the piece: its blocks without furniture. */
+export function quotable(piece: Pick<PieceText, 'text' | 'blocks'>): string {
+  return piece.blocks
+    .filter((b) => b.furniture === null)
+    .map((b) => piece.text.slice(b.start, b.end))
+    .join('\n\n')
+}
+
 /** A whole piece as the two records it is kept in. */
 export function partPiece(whole: WholePiece): { piece: Piece; text: PieceText } {
   const { text, blocks, sentences, ...piece } = whole

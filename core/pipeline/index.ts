@@ -5,7 +5,6 @@ export {
   carriesFullText,
   finishPiece,
   itemPrint,
-  quotable,
   relocate,
   revisePiece,
   takePiece,

@@ -2,12 +2,11 @@ import { describe, expect, it } from 'vitest'
 import type { FeedItem } from '../feeds'
 import { aSheetRow, aWholePiece } from '../model/samples'
 import { readFragment, blockPrints } from '../reading'
-import type { Passage, PieceContent, WholePiece } from '../model'
+import { quotable, type Passage, type PieceContent, type WholePiece } from '../model'
 import {
   carriesFullText,
   finishPiece,
   itemPrint,
-  quotable,
   relocate,
   revisePiece,
   takePiece,

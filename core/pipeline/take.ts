@@ -1,6 +1,7 @@
 import { canonicalAddress, parseChapters, sameAddress, type FeedItem } from '../feeds'
 import {
   around,
+  quotable,
   type Passage,
   type Piece,
   type PieceContent,
@@ -255,14 +256,6 @@ export function finishPiece(
     passages: toPassages(piece, newId),
     sketch: { id: piece.id, brand: piece.brand, ...sketchOf(quotable(piece)) },
   }
-}
-
-/** The words of a piece that are the piece: its blocks without furniture. */
-export function quotable(piece: Pick<WholePiece, 'text' | 'blocks'>): string {
-  return piece.blocks
-    .filter((b) => b.furniture === null)
-    .map((b) => piece.text.slice(b.start, b.end))
-    .join('\n\n')
 }
 
 /**

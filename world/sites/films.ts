@@ -99,9 +99,19 @@ ${films
 </feed>`
 }
 
+/** A film's page, with what it says of itself as linked data (schema.org). */
 export function filmPage(film: SiteFilm): string {
-  return `<main><article><h1>${escape(film.title)}</h1><p class="byline">${escape(film.speaker)}</p><figure><img src="/pictures/${film.picture}.png" alt="${escape(film.about)}" width="1200" height="800"></figure>
-<p>${escape(describe(film)).replace(/\n/g, '<br>')}</p><p><a href="/films/${film.slug}.vtt">The transcript of this film (WebVTT)</a></p></article></main>`
+  const data = {
+    '@context': 'https://schema.org',
+    '@type': 'VideoObject',
+    name: film.title,
+    description: describe(film),
+    duration: `PT${secondsOf(film)}S`,
+    thumbnailUrl: `/pictures/${film.picture}.png`,
+    author: { '@type': 'Person', name: film.speaker },
+  }
+  return `<script type="application/ld+json">${JSON.stringify(data).replace(/</g, '\\u003c')}</script><main><article><h1>${escape(film.title)}</h1><p class="byline">${escape(film.speaker)}</p><figure><img src="/pictures/${film.picture}.png" alt="${escape(film.about)}" width="1200" height="800"></figure>
+<p>${escape(describe(film)).replace(/\n/g, '<br>')}</p>${film.transcribed ? `<p><a href="/films/${film.slug}.vtt">The transcript of this film (WebVTT)</a></p>` : ''}</article></main>`
 }
 
 const two = (n: number): string => String(n).padStart(2, '0')

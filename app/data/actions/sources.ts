@@ -24,6 +24,24 @@ export async function fetchText(url: string, as: 'feed' | 'page' | 'file'): Prom
   return answer
 }
 
+/** What is at an address: its feeds, and the page that may be taken in alone (null where it is a feed itself). */
+export interface Looked {
+  feeds: FoundFeed[]
+  page: string | null
+}
+
+/** Looks at an address as `findFeeds` does, and is content with a page that has no feed. */
+export async function lookAt(
+  address: string,
+  show: (done: number, all: number) => void = () => undefined,
+): Promise<Looked> {
+  const url = addressOf(address)
+  const fetched = await fetchText(url, 'feed')
+  const read = await readAddress(fetched)
+  if (read.feed) return { feeds: [describe(read.feed, fetched.url)], page: null }
+  return { feeds: await feedsOf(read, show), page: fetched.url }
+}
+
 /**
  * The feeds at an address: the feed itself, those that the page names, else those that lie in
  * common places. Each was read, so that it can be offered with what is in it.
@@ -32,10 +50,23 @@ export async function findFeeds(
   address: string,
   show: (done: number, all: number) => void = () => undefined,
 ): Promise<FoundFeed[]> {
-  const url = /^https?:\/\//i.test(address.trim()) ? address.trim() : `https://${address.trim()}`
-  const fetched = await fetchText(url, 'feed')
-  const read = await readAddress(fetched)
-  if (read.feed) return [describe(read.feed, fetched.url)]
+  const { feeds } = await lookAt(address, show)
+  if (feeds.length === 0)
+    throw new Fault(
+      'not-a-feed',
+      'No feed was found on this page nor in the usual places. Give the feed’s own address.',
+    )
+  return feeds
+}
+
+const addressOf = (typed: string): string =>
+  /^https?:\/\//i.test(typed.trim()) ? typed.trim() : `https://${typed.trim()}`
+
+/** The feeds that a page names, else the first that lies in a common place; the newest first. */
+async function feedsOf(
+  { named, common }: { named: readonly { url: string }[]; common: readonly string[] },
+  show: (done: number, all: number) => void,
+): Promise<FoundFeed[]> {
   const tryAll = async (urls: readonly string[], enough: number): Promise<FoundFeed[]> => {
     const found = new Map<string, FoundFeed>()
     for (const [index, candidate] of urls.entries()) {
@@ -51,19 +82,10 @@ export async function findFeeds(
     }
     return [...found.values()]
   }
-  const named = await tryAll(
-    read.named.map((n) => n.url),
-    Infinity,
-  )
-  const found = named.length ? named : await tryAll(read.common, 1)
-  if (found.length === 0)
-    throw new Fault(
-      'not-a-feed',
-      read.named.length
-        ? 'This page names a feed, but there is none at that address. Give the feed’s own address.'
-        : 'No feed was found on this page nor in the usual places. Give the feed’s own address, or import a list of its pages as a sheet.',
-    )
-  return found.sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || b.items - a.items)
+  const urls = named.map((n) => n.url)
+  const found = await tryAll(urls, Infinity)
+  const all_ = found.length ? found : await tryAll(common, 1)
+  return all_.sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || b.items - a.items)
 }
 
 export function readAddress(

@@ -144,8 +144,12 @@ function owner(source: Source): Owner {
   return { id: nanoid(), brand: source.brand, source: source.id, now: nowIso() }
 }
 
-/** Reads an item with whatever it names: its page, its transcript, its chapters. */
-async function readItem(item: FeedItem, whose: Owner): Promise<WholePiece> {
+/** Reads an item with whatever it names: its page (where it is not at hand), its transcript, its chapters. */
+export async function readItem(
+  item: FeedItem,
+  whose: Owner,
+  atHand: Document | null = null,
+): Promise<WholePiece> {
   const fetchDocument = async (
     url: string | null | undefined,
     as: 'page' | 'file',
@@ -159,7 +163,7 @@ async function readItem(item: FeedItem, whose: Owner): Promise<WholePiece> {
     heavy().takePiece(
       item,
       {
-        page: await fetchDocument(page, 'page'),
+        page: page && atHand ? atHand : await fetchDocument(page, 'page'),
         // A transcript that cannot be had leaves the video waiting for one by hand.
         transcript: await fetchDocument(transcript, 'file').catch(() => null),
         chapters: await fetchDocument(chapters, 'file').catch(() => null),

@@ -1,11 +1,12 @@
 import { nanoid } from 'nanoid'
+import type { FeedItem } from '../../../core/feeds'
 import type { RowFault, SheetMerge, SheetTable } from '../../../core/formats'
 import { Fault, type PieceContent, type SheetReading, type WholePiece } from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Write } from '../store'
-import { newSource } from './sources'
-import { keepNew, revise } from './visit'
+import { fetchText, newSource } from './sources'
+import { keepNew, readItem, revise } from './visit'
 
 /** What a dropped file turned out to be, before anything is kept. */
 export type OpenedFile =
@@ -55,6 +56,28 @@ export async function takeWriting(
   }
   await keepNew(source, fresh)
   return ids
+}
+
+/** The source under which pages stand that were taken in alone. */
+const SINGLE = 'Single pages'
+
+/**
+ * Takes one page in alone: an article, or a film with its transcript where the page names one.
+ * Taken in again, the piece is revised where its words changed. Gives the piece's id.
+ */
+export async function takePage(brand: string, url: string): Promise<string> {
+  const fetched = await fetchText(url, 'page')
+  const page = { text: fetched.text, url: fetched.url }
+  const item = await unwrap<FeedItem>(heavy().itemOfPage(page) as never)
+  const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === SINGLE)
+  const source = known ?? newSource(brand, { kind: 'writing', title: SINGLE })
+  const before = (await all('pieces', 'source', source.id)).find((p) => p.itemId === item.id)
+  const whose = { id: before?.id ?? nanoid(), brand, source: source.id, now: nowIso() }
+  const read = await readItem(item, whose, page)
+  if (!known) await commit({ brand, label: `Add ${SINGLE.toLowerCase()}` }, [put('sources', source) as Write])
+  if (!before) await keepNew(source, [read])
+  else if (before.fingerprint !== read.fingerprint) await revise(await wholePiece(before.id), read)
+  return read.id
 }
 
 /** Gives a video its words from a file; passages are found anew. Throws where the file has no times. */

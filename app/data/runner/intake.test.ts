@@ -6,7 +6,7 @@ import { aBrand, anAccount, aPipeline, aWorkspace } from '../../../core/model/sa
 import type { FetchAnswer, Pipeline, Source } from '../../../core/model'
 import { addListedFeeds, addSource, findFeeds } from '../actions/sources'
 import { visitSource } from '../actions/visit'
-import { giveTranscript, importSheet, openFile, takeWriting, trySheet } from '../actions/writing'
+import { giveTranscript, importSheet, openFile, takePage, takeWriting, trySheet } from '../actions/writing'
 import {
   dealWith,
   leaveChanged,
@@ -337,6 +337,34 @@ describe('a pipeline’s sieve', () => {
     expect(await all('drips')).toHaveLength(2)
   })
 
+  it('looks into the words of the piece, not into the furniture around them', async () => {
+    const ids = await kiln({
+      sieve: [
+        {
+          kind: 'words',
+          need: 'none',
+          words: ['tulips', 'letter'],
+          lists: [],
+          where: 'the title and the text',
+        },
+      ],
+    })
+    const bowl = await must('texts', `${ids.get('bowl')}.1`)
+    const line = 'Subscribe to our letter, every week in your inbox.'
+    const start = bowl.text.length + 2
+    const block = {
+      kind: 'paragraph' as const,
+      start,
+      end: start + line.length,
+      furniture: 'call to subscribe',
+    }
+    await commit('machine', [
+      put('texts', { ...bowl, text: `${bowl.text}\n\n${line}`, blocks: [...bowl.blocks, block] }) as Write,
+    ])
+    await runPipelines()
+    expect(await dripping()).toContain('About the bowl')
+  })
+
   it('yields to a person: one let through is dripped, one set aside never', async () => {
     const ids = await kiln({ sieve: none('lid', 'tile', 'cup', 'jug') })
     await letThrough([ids.get('lid') ?? ''], true)
@@ -417,6 +445,21 @@ describe('a content sheet', () => {
     await visitSource(source)
     expect(await visitSource(source)).toBe(1)
     expect(await titles(source)).toEqual(['Larch', 'Reading rot'])
+  })
+})
+
+describe('one page alone', () => {
+  it('is a film with its words, or an article; taken in again it is revised, not doubled', async () => {
+    const film = await takePage('brand', site('oakum-yard', '/films/paying-a-seam'))
+    expect(await must('pieces', film)).toMatchObject({ kind: 'video', trouble: null, revision: 1 })
+    expect((await must('pieces', film)).video?.seconds).toBeGreaterThan(60)
+    expect(await takePage('brand', site('oakum-yard', '/films/paying-a-seam?utm_source=x'))).toBe(film)
+    const article = await takePage('brand', site('fernhollow', '/blisters'))
+    expect(await must('pieces', article)).toMatchObject({ kind: 'article', revision: 1 })
+    expect((await must('pieces', article)).words).toBeGreaterThan(300)
+    expect((await all('sources')).map((s) => s.title)).toEqual(['Single pages'])
+    await expect(takePage('brand', site('fernhollow', '/no-such'))).rejects.toThrow(/nothing at this address/)
+    expect(await all('pieces')).toHaveLength(2)
   })
 })
 

@@ -1,4 +1,4 @@
-import { asFault, Fault, textId, type Piece, type Pipeline } from '../../../core/model'
+import { asFault, Fault, quotable, textId, type Piece, type Pipeline } from '../../../core/model'
 import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
 import { rhythmWithin, toWall } from '../../../core/planning'
 import { startDrip } from '../actions/drips'
@@ -83,7 +83,8 @@ async function sieveWaiting(pipeline: Pipeline): Promise<Piece[]> {
     const before = piece.verdicts.find((v) => v.pipeline === pipeline.id)
     const kept = wantsText && before?.version === pipeline.version && !before.passed && !piece.letThrough
     if (kept) continue
-    const text = wantsText ? ((await one('texts', textId(piece.id, piece.revision)))?.text ?? '') : ''
+    const words = wantsText ? await one('texts', textId(piece.id, piece.revision)) : undefined
+    const text = words ? quotable(words) : ''
     const verdict = judge({ ...piece, text }, pipeline.sieve, context)
     if (verdict.passed) passed.push(piece)
     if (before?.passed !== verdict.passed || before.reason !== verdict.reason)
