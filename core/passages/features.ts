@@ -118,8 +118,10 @@ export function danglingWords(
   }
   const people = (list: readonly Token[]): boolean =>
     list.some(
-      (t) =>
-        t.pos === 'PROPN' ||
+      (t, i) =>
+        // "Warm air": a capital at the beginning, before a common noun, is no name.
+        (t.pos === 'PROPN' &&
+          !(list[i + 1]?.pos === 'NOUN' && /^(?:[.!?]|)$/.test(list[i - 1]?.text ?? ''))) ||
         /^(man|woman|person|student|owner|child|friend|teacher|doctor|wife|husband|mother|father|judge|player|beginner|merchant|somebody|someone|nobody|everybody|everyone|anyone|people)$/.test(
           t.lemma,
         ),
@@ -138,6 +140,8 @@ export function danglingWords(
       lemmas.add(token.lemma)
       continue
     }
+    // What follows a subject pronoun is its verb, whatever the tagger says: "it rains on them".
+    if (isNoun(token) && /^(?:i|you|he|she|it|we|they)$/.test(tokens[i - 1]?.lower ?? '')) continue
     if (isNoun(token) || token.pos === 'NUM') {
       if (isPlural(token) || token.pos === 'NUM') nouns.plural = true
       else nouns.singular = true
@@ -159,8 +163,8 @@ export function danglingWords(
       if (isExpletive(tokens, i)) continue
       if (opens && afterFrontedPhrase(tokens, i)) return token.text
       if (PLURAL_PRONOUNS.has(token.lower)) {
-        const coordinated = tokens.slice(0, i).concat(before).filter(isNoun).length >= 2
-        if (!nouns.plural && !coordinated && !people([...before, ...tokens.slice(0, i)])) return token.text
+        const said = [...before, ...tokens.slice(0, i)]
+        if (!nouns.plural && !coordinated(said) && !people(said)) return token.text
       } else if (/^(he|she|him|his|her|hers|himself|herself)$/.test(token.lower)) {
         const named =
           people([...before, ...tokens.slice(0, i)]) ||
@@ -189,6 +193,17 @@ const TIMES = new Set(
     ' ',
   ),
 )
+
+/** Two things named together, "a saw and a plane", which "them" may mean; not two things of two clauses. */
+function coordinated(tokens: readonly Token[]): boolean {
+  return tokens.some(
+    (t, i) =>
+      /^(?:and|or|nor)$/.test(t.lower) &&
+      tokens.slice(Math.max(0, i - 3), i).some(isNoun) &&
+      tokens.slice(i + 1, i + 5).some(isNoun) &&
+      !tokens.slice(i + 1, i + 3).some((n) => isVerb(n) || n.pos === 'PRON'),
+  )
+}
 
 /** "This year", "this Monday": it points at the day of writing, not at words before; it ages instead. */
 function isNow(token: Token, next: Token | undefined): boolean {
@@ -239,6 +254,8 @@ function pronounThat(tokens: readonly Token[]): string | null {
       (/^(what|how|why|where|when|if|because)$/.test(before.lower) && next !== undefined && isVerb(next)) ||
       (before.pos === 'ADP' && (ends(next) || (next !== undefined && isVerb(next)))) ||
       (isVerb(before) && (ends(next) || (next?.pos === 'ADP' && !clause.some(isVerb)))) ||
+      (/^(?:do|does|did|done|doing)$/.test(before.lower) &&
+        (next === undefined || next.pos === 'ADP' || next.pos === 'CCONJ' || next.pos === 'SCONJ')) ||
       (isNoun(before) && isPlural(before) && next !== undefined && isVerb(next) && /[^s]s$/.test(next.lower))
     if (alone) return `${before.text} that`
   }

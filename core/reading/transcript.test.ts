@@ -201,6 +201,27 @@ describe('sentences in time', () => {
   })
 })
 
+describe('a talk’s greeting and farewell', () => {
+  it('are furniture, at their times, and nothing else is', () => {
+    const piece = talk(
+      vtt(
+        [0, 4, 'Okay, so, hello everybody.'],
+        [4, 8, 'Today I want to talk about mice. A mouse gets through nine millimetres.'],
+        [8, 12, 'That’s it in a nutshell, and it works.'],
+        [20, 24, 'Never open the hive to look. That’s it for today.'],
+        [24, 28, 'I’ll see you in March.'],
+      ),
+    )
+    expect(piece.blocks.map((b) => [piece.text.slice(b.start, b.end), b.furniture])).toEqual([
+      ['Okay, so, hello everybody. Today I want to talk about mice.', 'greeting'],
+      ['A mouse gets through nine millimetres. That’s it in a nutshell, and it works.', null],
+      ['Never open the hive to look.', null],
+      ['That’s it for today. I’ll see you in March.', 'farewell'],
+    ])
+    expect(piece.sentences.map((s) => Math.round(s.from ?? -1))).toEqual([0, 4, 6, 8, 20, 22, 24])
+  })
+})
+
 describe('chapters found by topic', () => {
   const about = (topic: string[], from: number): [number, number, string][] =>
     Array.from({ length: 16 }, (_, i): [number, number, string] => [

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { seconds } from '../feeds'
 import { Fault, type Chapter, type PieceContent } from '../model'
+import { readSentences } from './language'
 import { analyse, assemblePiece, countWords, type BlockDraft } from './piece'
 
 /** One cue of a timed text: seconds from the beginning, its lines, and who says it. */
@@ -210,10 +211,10 @@ export function readTranscript(
   const cues = parseCues(text)
   const all = cues.map((c) => c.text).join(' ')
   const punctuated = (all.match(/[.!?](?=\s|$)/g)?.length ?? 0) * 40 >= countWords(all)
-  const drafts: (BlockDraft & { spans: { at: number; cue: Cue }[] })[] = []
+  const said: SpokenDraft[] = []
   let last: Cue | null = null
   for (const cue of cues) {
-    const open = drafts[drafts.length - 1]
+    const open = said[said.length - 1]
     const previous = last
     const ends =
       !open ||
@@ -223,7 +224,7 @@ export function readTranscript(
       chapters.some((c) => c.at > previous.from + 0.5 && c.at <= cue.from + 0.5) ||
       (countWords(open.text) >= LONG && (!punctuated || /[.!?]["”’)]?$/.test(open.text)))
     if (ends)
-      drafts.push({
+      said.push({
         kind: 'paragraph',
         text: cue.text,
         furniture: null,
@@ -236,6 +237,7 @@ export function readTranscript(
     }
     last = cue
   }
+  const drafts = withoutFrame(said)
   const piece = assemblePiece(
     {
       url: null,
@@ -262,6 +264,51 @@ export function readTranscript(
     return { start, end, block, from: timeAt(spans, start - offset), to: timeAt(spans, end - offset) }
   })
   return piece
+}
+
+interface SpokenDraft extends BlockDraft {
+  /** From which letter on each cue is said. */
+  spans: { at: number; cue: Cue }[]
+}
+
+const OPENERS = String.raw`(?:(?:okay|ok|so|well|right|um|uh|now)[,.… ]+)*`
+const GREETING = new RegExp(
+  `^${OPENERS}(?:(?:hi|hello|hey|welcome|good (?:morning|afternoon|evening))\\b|(?:today|in this (?:video|film|talk|episode|one))\\b.*\\b(?:talk|speak|look at|show you|tell you)\\b|my name(?: is|[’']s)\\b|i(?:[’']m| am) going to (?:talk|speak|show you|tell you)\\b)`,
+  'i',
+)
+const FAREWELL = new RegExp(
+  `^${OPENERS}(?:(?:that|this)[’']s (?:it|all)\\b[^,;]*$|(?:i[’']ll |we[’']ll )?see you\\b|thanks?(?: you)?(?: very much| so much)? for (?:watching|listening|coming)\\b|(?:good ?)?bye\\b|until next time\\b|(?:please )?(?:like|subscribe)\\b)`,
+  'i',
+)
+
+/** A talk whose greeting and farewell stand in paragraphs of their own, marked as furniture. */
+function withoutFrame(said: readonly SpokenDraft[]): SpokenDraft[] {
+  const drafts = [...said]
+  const first = drafts[0]
+  const opening = first ? readSentences(first.text) : []
+  const begins = opening.findIndex((s) => !GREETING.test(first?.text.slice(s.start, s.end) ?? ''))
+  const from = begins < 0 ? (first?.text.length ?? 0) : (opening[begins]?.start ?? 0)
+  if (first && from > 0) drafts.splice(0, 1, ...parted(first, from, 'greeting', null))
+  const last = drafts[drafts.length - 1]
+  if (!last || last.furniture) return drafts
+  const closing = readSentences(last.text)
+  let ends = closing.length
+  while (ends > 0 && FAREWELL.test(last.text.slice(closing[ends - 1]?.start, closing[ends - 1]?.end))) ends--
+  const to = closing[ends]?.start
+  if (to !== undefined) drafts.splice(-1, 1, ...parted(last, to, null, 'farewell'))
+  return drafts
+}
+
+/** A paragraph in two at a letter, each with its cues and its mark; the empty one is left out. */
+function parted(draft: SpokenDraft, at: number, before: string | null, after: string | null): SpokenDraft[] {
+  const head = { ...draft, text: draft.text.slice(0, at).trimEnd(), furniture: before }
+  const tail = {
+    ...draft,
+    text: draft.text.slice(at),
+    furniture: after,
+    spans: draft.spans.map((s) => ({ ...s, at: s.at - at })),
+  }
+  return [head, tail].filter((d) => d.text)
 }
 
 /** The time at which a paragraph's words have come as far as an offset, by its share of its cue. */

@@ -35,13 +35,13 @@ export function shingles(text: string): Set<number> {
   for (let i = 0; n > 0 && i + n <= words.length; i++) {
     let h = 0x811c9dc5
     for (let k = 0; k < n; k++) h = Math.imul(h ^ (words[i + k] ?? 0), 0x01000193)
-    found.add(mix(h))
+    found.add(spread(h))
   }
   return found
 }
 
 /** A finaliser that spreads the bits of a 32-bit number (Appleby's for MurmurHash3). */
-function mix(h: number): number {
+function spread(h: number): number {
   let x = h >>> 0
   x = Math.imul(x ^ (x >>> 16), 0x85ebca6b)
   x = Math.imul(x ^ (x >>> 13), 0xc2b2ae35)
@@ -50,8 +50,8 @@ function mix(h: number): number {
 
 /** Odd multipliers and offsets of the signature's hash functions, the same everywhere. */
 const FUNCTIONS = Array.from({ length: SIGNATURE }, (_, i) => ({
-  by: (mix(i * 2 + 1) | 1) >>> 0,
-  plus: mix(i * 2 + 2),
+  by: (spread(i * 2 + 1) | 1) >>> 0,
+  plus: spread(i * 2 + 2),
 }))
 
 /**
