@@ -364,7 +364,7 @@ function sectionOf(piece: PieceContent, place: Place): Section {
     opens: first === top + 1,
     sentences: analyse(piece)
       .filter((s) => s.block >= first && s.block < end && runs(s.block))
-      .map(sentenceFeatures),
+      .map((s) => sentenceFeatures(s)),
   }
 }
 
@@ -415,7 +415,7 @@ function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
     .map((b) =>
       analyse(piece)
         .filter((s) => s.start >= b.start && s.end <= b.end)
-        .map(sentenceFeatures),
+        .map((s) => sentenceFeatures(s)),
     )
     .filter(
       (run) =>

@@ -462,7 +462,8 @@ export interface SentenceFeatures {
   lemmas: string[]
 }
 
-export function sentenceFeatures(sentence: ReadSentence): SentenceFeatures {
+/** What is known of a sentence; `writtenAt` (ISO 8601, or null) decides which dates in it age. */
+export function sentenceFeatures(sentence: ReadSentence, writtenAt: string | null = null): SentenceFeatures {
   const { text } = sentence
   const tokens = withoutOpener(sentence.tokens)
   return {
@@ -476,7 +477,7 @@ export function sentenceFeatures(sentence: ReadSentence): SentenceFeatures {
     contrast: isContrast(text),
     definition: isDefinition(tokens),
     question: text.endsWith('?'),
-    ageing: ageingWords(text),
+    ageing: ageingWords(text, writtenAt),
     lemmas: contentLemmas(tokens),
   }
 }

@@ -53,7 +53,7 @@ function longestRun(sentences: number): number {
  */
 export function findPassages(piece: PieceContent, { count = 24, ends = false } = {}): FoundPassage[] {
   const sentences = analyse(piece)
-  const features = sentences.map(sentenceFeatures)
+  const features = sentences.map((s) => sentenceFeatures(s, piece.publishedAt))
   const ranks = lexRank(features.map((f) => f.lemmas))
   const centrality = new Map(features.map((f, i) => [f, ranks[i] ?? 0]))
   const blocks = new Map<number, SentenceFeatures[]>()
@@ -90,7 +90,7 @@ export function findPassages(piece: PieceContent, { count = 24, ends = false } =
 export function passageAt(piece: PieceContent, start: number, end: number): FoundPassage {
   const inside = analyse(piece)
     .filter((s) => s.start < end && s.end > start)
-    .map(sentenceFeatures)
+    .map((s) => sentenceFeatures(s, piece.publishedAt))
   const centrality = new Map(inside.map((f) => [f, 0.5]))
   const { score, reasons } = judge(inside, piece.text.slice(start, end), 0.5, centrality, null)
   return {

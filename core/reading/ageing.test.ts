@@ -24,6 +24,8 @@ describe('what ages a text', () => {
     ['It closed on 3 October 2026.', '3 October 2026: a date that has passed'],
     ['It starts on 2026-12-12.', '2026-12-12: a date'],
     ['A place costs €45 a head.', '€45: a price'],
+    ['A kiln costs £4,200, with its shelves.', '£4,200: a price'],
+    ['The current rules say that it may not be let.', 'current rules: speaks of a year'],
     ['Works with firmware 4.2 only.', 'firmware 4.2: names a version'],
     ['The rules for 2027 are out.', '2027: names a year'],
     ['Save the date and bring a cup.', 'Save the date: an event'],
@@ -49,6 +51,8 @@ describe('what ages a text', () => {
   it('gives the first words that age a caption, leaving its prices alone', () => {
     expect(ageingWords('A bowl costs €45. The latest is grey.')).toBe('latest')
     expect(ageingWords('A bowl costs €45.')).toBeNull()
+    expect(ageingWords('A client paid late in 2019.')).toBe('2019')
+    expect(ageingWords('A client paid late in 2019.', NOW)).toBeNull()
   })
 })
 

@@ -44,7 +44,8 @@ const PHRASES: readonly { pattern: RegExp; why: string; span: Span; bound?: bool
     span: 'months',
   },
   {
-    pattern: /\b(?:(?:this|last|next|the coming|current) year|year's end|this decade)\b/gi,
+    pattern:
+      /\b(?:(?:this|last|next|the coming|current) year|year's end|this decade|current (?:rules?|laws?|rates?|prices?|version|edition))\b/gi,
     why: 'speaks of a year',
     span: 'about a year',
   },
@@ -70,7 +71,8 @@ const PHRASES: readonly { pattern: RegExp; why: string; span: Span; bound?: bool
 ]
 
 /** A price that is asked, not one that was paid once: beside words of offering, in the present. */
-const PRICE = /(?:[€£$] ?\d[\d.,]*|\b\d[\d.,]* ?(?:€|£|euros?\b|pounds?\b|dollars?\b|EUR\b|USD\b|GBP\b))/gi
+const PRICE =
+  /(?:[€£$] ?\d(?:[\d.,]*\d)?|\b\d[\d.,]* ?(?:€|£|euros?\b|pounds?\b|dollars?\b|EUR\b|USD\b|GBP\b))/gi
 const OFFERED =
   /\b(?:costs?|prices?|priced|fees?|from|per|a (?:head|person|night|day|term|month|year)|each|includ(?:es|ing)|tickets?|deposit|book|charge[sd]?|rates?|members?|children|adults?|concession)\b/i
 const PAID = /\b(?:paid|spent|cost(?! of)|saved|earned|sold|bought|was|were|had|came to|used to)\b/i
@@ -119,9 +121,12 @@ function matchesOf(text: string, pattern: RegExp): Iterable<RegExpExecArray> {
   return text.search(pattern) < 0 ? [] : text.matchAll(pattern)
 }
 
-/** The first phrase that ages a sentence or caption, as its words, or null. */
-export function ageingWords(text: string): string | null {
-  const first = ageingPhrases(text, null).find((p) => p.why !== 'a price' && p.why !== 'an event')
+/**
+ * The first phrase that ages a sentence or caption, as its words, or null; prices apart. With `now`
+ * (ISO 8601) years and days long past are history, without it they count.
+ */
+export function ageingWords(text: string, now: string | null = null): string | null {
+  const first = ageingPhrases(text, now).find((p) => p.why !== 'a price' && p.why !== 'an event')
   return first ? text.slice(first.start, first.end) : null
 }
 
