@@ -15,6 +15,9 @@ export function setWorkspace(id: string): void {
   known()
 }
 
+/** How long an answer may take, in milliseconds: longer than any page or upload, so that no work waits for ever. */
+const PATIENCE = 90_000
+
 /** Calls the server and gives the parsed answer; its faults are thrown as they were made. */
 export async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   const response = await send(method, path, body)
@@ -46,6 +49,7 @@ async function send(method: string, path: string, body: unknown): Promise<Respon
   try {
     response = await fetch(path, {
       method,
+      signal: AbortSignal.timeout(PATIENCE),
       headers: {
         'x-dripline-workspace': workspace,
         ...(body === undefined ? {} : { 'content-type': binary ? body.type : 'application/json' }),

@@ -337,6 +337,8 @@ export function Intake() {
               return (
                 <PieceRow
                   key={item.key}
+                  index={item.index}
+                  of={rows.length}
                   top={item.start}
                   entry={entry}
                   source={names.get(entry.piece.source) ?? 'a removed source'}

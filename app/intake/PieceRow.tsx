@@ -69,6 +69,9 @@ export const ROWS: SystemStyleObject = {
 
 interface Props {
   entry: Entry
+  /** Its place in the whole list, of which only a window is drawn. */
+  index: number
+  of: number
   top: number
   source: string
   now: number
@@ -82,6 +85,8 @@ interface Props {
 /** One piece in the list, with whatever is folded under it. Drawn anew only when something of it changes. */
 export const PieceRow = memo(function PieceRow({
   entry,
+  index,
+  of,
   top,
   source,
   now,
@@ -96,6 +101,8 @@ export const PieceRow = memo(function PieceRow({
   const dim = piece.dealt !== null || state.kind === 'caught'
   return (
     <li
+      aria-posinset={index + 1}
+      aria-setsize={of}
       className={[under && 'under', current && 'current', dim && 'dim'].filter(Boolean).join(' ')}
       style={{ height: heightOf(entry), transform: `translateY(${top}px)` }}
     >

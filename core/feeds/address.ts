@@ -39,5 +39,5 @@ export function sameAddress(address: string): string {
     .replace(/\/{2,}/g, '/')
     .replace(/\/+$/, '')
   const query = [...url.searchParams].sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0))
-  return `${host}${path}${query.length ? `?${query.map(([k, v]) => `${k}=${v}`).join('&')}` : ''}`
+  return `${host}${path}${query.length ? `?${new URLSearchParams(query).toString()}` : ''}`
 }
