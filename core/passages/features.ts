@@ -6,6 +6,7 @@ import {
   PLURAL_PRONOUNS,
   POINTING,
   STOP_WORDS,
+  STRONG_VERBS,
   THIRD_PERSON,
 } from './words'
 
@@ -409,6 +410,10 @@ export function opensOnKnown(tokens: readonly Token[]): boolean {
   )
 }
 
+/** Words by which a writer says that something is not as one would think. */
+const SURPRISE =
+  /\b(?:surpris(?:e|es|ed|ing|ingly)|turn(?:s|ed) out|oddly|strangely|curiously|unexpectedly|contrary to|not because|even (?:though|when|if)|the opposite|of all things|(?:is|are|was|were) wrong|nobody (?:tells|told|believes|believed|expects|expected|notices|noticed)|(?:most )?people (?:think|believe|assume|expect))\b/i
+
 /** Whether a sentence sets one thing against another. */
 export function isContrast(text: string): boolean {
   return CONTRAST.test(text)
@@ -458,6 +463,8 @@ export interface SentenceFeatures {
   contrast: boolean
   definition: boolean
   question: boolean
+  surprise: boolean
+  strongVerb: boolean
   ageing: string | null
   lemmas: string[]
 }
@@ -477,6 +484,8 @@ export function sentenceFeatures(sentence: ReadSentence, writtenAt: string | nul
     contrast: isContrast(text),
     definition: isDefinition(tokens),
     question: text.endsWith('?'),
+    surprise: SURPRISE.test(text),
+    strongVerb: tokens.some((t) => t.pos === 'VERB' && STRONG_VERBS.has(t.lemma)),
     ageing: ageingWords(text, writtenAt),
     lemmas: contentLemmas(tokens),
   }

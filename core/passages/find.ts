@@ -225,10 +225,14 @@ function judge(
     run[0]?.question ?? false,
     /[:;]/.test(text),
     /\b(never|nobody|always|every|only|cheapest|worst|best|most)\b/i.test(text),
+    run.some((f) => f.surprise),
+    run.some((f) => f.strongVerb),
   ]
   const edge = Math.min(1, edges.filter(Boolean).length * 0.45)
   if (edges[0]) reasons.push('contrast')
   if (edges[1]) reasons.push('question')
+  if (edges[4]) reasons.push('surprise')
+  if (edges[5]) reasons.push('strong verb')
   if (run.filter((f) => f.past).length > run.length / 2) reasons.push('story')
   const { good } = LENGTH
   const length =

@@ -3,11 +3,19 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import type { PieceContent } from '../model'
-import { ageingWords, readFragment, readTranscript } from '../reading'
+import { ageingWords, analyse, readFragment, readTranscript } from '../reading'
 import { readSentences } from '../reading/language'
 import { findPassages, passageAt } from '.'
 import { lexRank } from './centrality'
-import { danglingWords, isContrast, isDefinition, isImperative, isPast, promisesList } from './features'
+import {
+  danglingWords,
+  isContrast,
+  isDefinition,
+  isImperative,
+  isPast,
+  promisesList,
+  sentenceFeatures,
+} from './features'
 
 const dangling = (text: string): string | null => {
   const [first] = readSentences(text)
@@ -184,6 +192,20 @@ describe('findPassages', () => {
     expect(findPassages(piece).map((p) => p.text)).toEqual([
       'A seam of four millimetres wants two strands of cotton.',
     ])
+  })
+
+  it('hears a surprise and a verb that one sees happen, and puts them before what says the same flatly', () => {
+    const features = (text: string) => sentenceFeatures(analyse(readFragment(`<p>${text}</p>`))[0]!)
+    expect(features('Most people think that bees sleep in winter.')).toMatchObject({ surprise: true })
+    expect(features('It turned out that the roof was dry.')).toMatchObject({ surprise: true })
+    expect(features('Bees hang in a ball in winter.')).toMatchObject({ surprise: false, strongVerb: false })
+    expect(features('The handle broke on a cold morning.')).toMatchObject({ strongVerb: true })
+    const piece = readFragment(
+      '<p>A cup is weak at the place where its handle was joined.</p><p>A jug will crack at the place where its handle was joined.</p>',
+    )
+    const [first] = findPassages(piece)
+    expect(first?.text).toMatch(/^A jug will crack/)
+    expect(first?.reasons).toContain('strong verb')
   })
 
   it('keeps a list whole with its lead-in', () => {
