@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router'
 import type { Backlog } from '../../core/model'
 import {
   addSource,
+  clockNow,
   during,
   lookAt,
   openFile,
@@ -15,7 +16,6 @@ import {
 } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, distance, Labelled, Mono, say, TextField } from '../ui'
-import { clockNow } from '../data'
 import { BacklogChoice } from './BacklogChoice'
 import { OpenedPanel } from './OpenedPanel'
 import { visitNow } from './visitNow'

@@ -34,7 +34,7 @@ export interface Entry {
 
 /** How high a row stands, in pixels: two lines, and one more for each thing that is said of it. */
 export function heightOf(entry: Entry | undefined): number {
-  return 62 + (entry?.under?.id && entry.piece.double ? 28 : 0) + (entry?.state.reason ? 20 : 0)
+  return 62 + (entry?.under && entry.piece.double ? 28 : 0) + (entry?.state.reason ? 20 : 0)
 }
 
 /** How rows look, said once for the whole list: many hundreds of them come by while one scrolls. */

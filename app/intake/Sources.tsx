@@ -162,7 +162,7 @@ function SourceRow({
         <Box fontSize="13px" mt="1" color={failing ? 'plumText' : 'ink'}>
           {source.held ? `Held. ${source.held.reason} ` : ''}
           {source.kind === 'writing'
-            ? 'Comes in as files, by hand.'
+            ? 'Comes in by hand.'
             : visit
               ? `${visit.ok ? 'Visited' : 'Could not be visited'} ${distance(visit.at, now)}. ${visit.message}`
               : 'Not visited yet.'}

@@ -280,6 +280,32 @@ it('a summary is the beginning of a long text, cut between words, and a short on
   const long = `<p>${'A word of oak. '.repeat(400)}<a href="https://x.example/">end</a></p>`
   expect(feed('<b>Short</b> and whole.')?.summary).toBe('Short and whole.')
   expect(feed(long)?.summary).toMatch(/^(A word of oak\. )+.* …$/)
-  expect(feed(long)?.summary.length).toBeLessThanOrEqual(503)
+  expect(feed(long)?.summary.length).toBeLessThanOrEqual(1203)
   expect(feed(long)?.html).toBe(long)
+  // Chinese parts no words: the summary still has its beginning.
+  expect(feed('船'.repeat(4000))?.summary).toMatch(/^船{1000,1200} …$/)
+})
+
+describe('a description that is a text and no summary is the item’s body, in every kind of feed', () => {
+  const text = 'Larch from cold hills lasts; larch from warm ones does not. '.repeat(30).trim()
+  it.each([
+    ['RSS', rss(`<item><title>a</title><description>${text}</description></item>`)],
+    ['RSS with media', rss(`<item><title>a</title><media:description>${text}</media:description></item>`)],
+    [
+      'Atom',
+      `<feed xmlns="http://www.w3.org/2005/Atom"><title>x</title><entry><id>1</id><title>a</title><summary>${text}</summary></entry></feed>`,
+    ],
+    [
+      'JSON Feed',
+      JSON.stringify({
+        version: 'https://jsonfeed.org/version/1.1',
+        title: 'x',
+        items: [{ id: '1', title: 'a', summary: text }],
+      }),
+    ],
+  ])('%s', (_, bytes) => {
+    expect(first(bytes).html).toBe(`<p>${text}</p>`)
+    expect(first(bytes).summary.length).toBeLessThan(text.length)
+    expect(first(bytes.replace(text, 'Larch lasts.')).html).toBe('')
+  })
 })

@@ -4,7 +4,7 @@ import { chaptersIn, seconds } from './chapters'
 import { feedDate } from './date'
 import { jsonFields } from './fields'
 import type { FeedItem } from './item'
-import { names, paragraphs, plain, SUMMARY, summaryOf } from './plain'
+import { bodyOf, names, paragraphs, plain, summaryOf } from './plain'
 
 type Parsed = ReturnType<typeof parseWithFeedsmith<string>>
 type Of<F extends Parsed['format']> = Extract<Parsed, { format: F }>['feed']
@@ -52,7 +52,7 @@ function ofAtom(feed: Of<'atom'>, base: string | null): ReturnType<typeof normal
       language: e.xml?.lang ?? e.dc?.languages?.[0] ?? feed.xml?.lang ?? null,
       categories: names([...(e.categories ?? []).map((c) => c.label ?? c.term), ...keywords(e.media)]),
       summary: summaryOf(summary),
-      html: e.content && isPlain(e.content) ? paragraphs(html) : html,
+      html: bodyOf(e.content && isPlain(e.content) ? paragraphs(html) : html, summary),
       base: own,
       images: mediaImages(e.media, own),
       video: videoOf(
@@ -95,7 +95,7 @@ function ofJson(feed: Of<'json'>, base: string | null, raw: unknown): ReturnType
       language: i.language ?? feed.language ?? null,
       categories: names(i.tags),
       summary: summaryOf(i.summary ?? ''),
-      html: i.content_html ?? paragraphs(i.content_text ?? ''),
+      html: bodyOf(i.content_html ?? paragraphs(i.content_text ?? ''), i.summary ?? ''),
       base: own,
       images: images([i.image, i.banner_image], own),
       video: attached
@@ -128,7 +128,7 @@ function ofRss(feed: Of<'rss'> | Of<'rdf'>, base: string | null): ReturnType<typ
     const i = item as ItemOf<'rss'>
     const body = i.content?.encoded ?? ''
     const description = i.description ?? ''
-    const html = body || (description.length > SUMMARY || /<p[\s>]/i.test(description) ? description : '')
+    const described = description || i.itunes?.summary || mediaDescription(i.media)
     const linked = i.guid?.isPermaLink !== false ? i.guid?.value : undefined
     return {
       title: plain(i.title ?? '') || plain(mediaTitle(i.media)),
@@ -143,8 +143,8 @@ function ofRss(feed: Of<'rss'> | Of<'rdf'>, base: string | null): ReturnType<typ
         ...(i.dc?.subjects ?? []),
         ...keywords(i.media),
       ]),
-      summary: summaryOf(description || i.itunes?.summary || mediaDescription(i.media)),
-      html,
+      summary: summaryOf(described),
+      html: bodyOf(body, described),
       base: own,
       images: [
         ...mediaImages(i.media, own),

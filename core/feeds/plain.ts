@@ -13,13 +13,23 @@ function squeezed(text: string): string {
 }
 
 /** The longest summary that is kept, in characters: above that a feed carries a text, not a summary. */
-export const SUMMARY = 500
+const SUMMARY = 1200
 
 /** The beginning of a text as a summary, without its markup, cut between words. */
 export function summaryOf(html: string): string {
   const start = html.length > 3 * SUMMARY ? html.slice(0, 3 * SUMMARY).replace(/<[^>]*$/, '') : html
   const text = plain(start)
-  return text.length <= SUMMARY ? text : `${text.slice(0, text.lastIndexOf(' ', SUMMARY))} …`
+  if (text.length <= SUMMARY) return text
+  const at = text.lastIndexOf(' ', SUMMARY)
+  // Not every script parts its words by spaces.
+  return `${text.slice(0, at > 0 ? at : SUMMARY)} …`
+}
+
+/** An item's body as HTML: its own, else a description that is a text and no summary; empty where there is neither. */
+export function bodyOf(body: string, description: string): string {
+  if (body) return body
+  if (description.length <= SUMMARY && !/<p[\s>]/i.test(description)) return ''
+  return /<\/?[a-z]/i.test(description) ? description : paragraphs(description)
 }
 
 /** Plain text as paragraphs of HTML, parted at blank lines. */

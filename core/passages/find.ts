@@ -80,8 +80,8 @@ export function findPassages(piece: PieceContent, { count = 24, ends = false } =
     }
   })
   for (const list of listCandidates(piece, blocks, centrality)) candidates.push(list)
-  for (const { passage } of candidates)
-    if (!ends && passage.reasons.some((r) => r.startsWith('ages')))
+  for (const { passage, features: run } of candidates)
+    if (!ends && run.some((f) => f.ageing !== null))
       passage.score = Math.round(passage.score * AGEING * 1000) / 1000
   return choose(candidates, count)
 }
@@ -220,19 +220,17 @@ function judge(
   if (told) reasons.push('instruction')
   const central = run.reduce((sum, f) => sum + (centrality.get(f) ?? 0), 0) / Math.max(1, run.length)
   if (central > 0.7) reasons.push('central')
-  const edges = [
-    run.some((f) => f.contrast),
-    run[0]?.question ?? false,
-    /[:;]/.test(text),
-    /\b(never|nobody|always|every|only|cheapest|worst|best|most)\b/i.test(text),
-    run.some((f) => f.surprise),
-    run.some((f) => f.strongVerb),
-  ]
-  const edge = Math.min(1, edges.filter(Boolean).length * 0.45)
-  if (edges[0]) reasons.push('contrast')
-  if (edges[1]) reasons.push('question')
-  if (edges[4]) reasons.push('surprise')
-  if (edges[5]) reasons.push('strong verb')
+  const edges = {
+    contrast: run.some((f) => f.contrast),
+    question: run[0]?.question ?? false,
+    surprise: run.some((f) => f.surprise),
+    'strong verb': run.some((f) => f.strongVerb),
+    turn: /[:;]/.test(text),
+    absolute: /\b(never|nobody|always|every|only|cheapest|worst|best|most)\b/i.test(text),
+  }
+  const edge = Math.min(1, Object.values(edges).filter(Boolean).length * 0.45)
+  for (const name of ['contrast', 'question', 'surprise', 'strong verb'] as const)
+    if (edges[name]) reasons.push(name)
   if (run.filter((f) => f.past).length > run.length / 2) reasons.push('story')
   const { good } = LENGTH
   const length =

@@ -222,6 +222,14 @@ describe('a talk’s greeting and farewell', () => {
   })
 })
 
+it('a talk may end on a comparison; only a plea to like it is a farewell', () => {
+  const ends = (last: string) =>
+    talk(vtt([0, 6, 'A hazel is small.'], [6, 10, last])).blocks.at(-1)?.furniture
+  expect(ends('Like a nut, it wants cracking.')).toBeNull()
+  expect(ends('Like this video if it helped.')).toBe('farewell')
+  expect(ends('Please subscribe.')).toBe('farewell')
+})
+
 describe('chapters found by topic', () => {
   const about = (topic: string[], from: number): [number, number, string][] =>
     Array.from({ length: 16 }, (_, i): [number, number, string] => [

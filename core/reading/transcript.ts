@@ -277,7 +277,7 @@ const GREETING = new RegExp(
   'i',
 )
 const FAREWELL = new RegExp(
-  `^${OPENERS}(?:(?:that|this)[’']s (?:it|all)\\b[^,;]*$|(?:i[’']ll |we[’']ll )?see you\\b|thanks?(?: you)?(?: very much| so much)? for (?:watching|listening|coming)\\b|(?:good ?)?bye\\b|until next time\\b|(?:please )?(?:like|subscribe)\\b)`,
+  `^${OPENERS}(?:(?:that|this)[’']s (?:it|all)\\b[^,;]*$|(?:i[’']ll |we[’']ll )?see you\\b|thanks?(?: you)?(?: very much| so much)? for (?:watching|listening|coming)\\b|(?:good ?)?bye\\b|until next time\\b|(?:please )?(?:subscribe\\b|like (?:and subscribe|(?:this|the) (?:video|film|talk|episode))\\b))`,
   'i',
 )
 

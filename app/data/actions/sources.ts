@@ -84,8 +84,8 @@ async function feedsOf(
   }
   const urls = named.map((n) => n.url)
   const found = await tryAll(urls, Infinity)
-  const all_ = found.length ? found : await tryAll(common, 1)
-  return all_.sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || b.items - a.items)
+  const offered = found.length ? found : await tryAll(common, 1)
+  return offered.sort((a, b) => (b.newest ?? '').localeCompare(a.newest ?? '') || b.items - a.items)
 }
 
 export function readAddress(

@@ -1,7 +1,14 @@
 import { nanoid } from 'nanoid'
 import type { FeedItem } from '../../../core/feeds'
 import type { RowFault, SheetMerge, SheetTable } from '../../../core/formats'
-import { Fault, type PieceContent, type SheetReading, type WholePiece } from '../../../core/model'
+import {
+  Fault,
+  type Piece,
+  type PieceContent,
+  type SheetReading,
+  type Source,
+  type WholePiece,
+} from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Write } from '../store'
@@ -33,9 +40,7 @@ export async function takeWriting(
   kind: 'manuscript' | 'video',
 ): Promise<string[]> {
   if (chapters.length === 0) throw new Fault('bad-request', 'Choose at least one chapter to take in.')
-  const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === title)
-  const source = known ?? newSource(brand, { kind: 'writing', title })
-  if (!known) await commit({ brand, label: `Add the writing ${title}` }, [put('sources', source) as Write])
+  const source = await writingSource(brand, title)
   const standing = new Map((await all('pieces', 'source', source.id)).map((p) => [p.itemId, p]))
   const ids: string[] = []
   const fresh: WholePiece[] = []
@@ -51,11 +56,24 @@ export async function takeWriting(
       ) as never,
     )
     ids.push(whole.id)
-    if (!before) fresh.push(whole)
-    else if (before.fingerprint !== whole.fingerprint) await revise(await wholePiece(before.id), whole)
+    if (before) await reviseWhereChanged(before, whole)
+    else fresh.push(whole)
   }
   await keepNew(source, fresh)
   return ids
+}
+
+/** The source of writing under a title; added where there is none yet. */
+async function writingSource(brand: string, title: string): Promise<Source> {
+  const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === title)
+  if (known) return known
+  const source = newSource(brand, { kind: 'writing', title })
+  await commit({ brand, label: `Add the writing ${title}` }, [put('sources', source) as Write])
+  return source
+}
+
+async function reviseWhereChanged(before: Piece, read: WholePiece): Promise<void> {
+  if (before.fingerprint !== read.fingerprint) await revise(await wholePiece(before.id), read)
 }
 
 /** The source under which pages stand that were taken in alone. */
@@ -69,14 +87,13 @@ export async function takePage(brand: string, url: string): Promise<string> {
   const fetched = await fetchText(url, 'page')
   const page = { text: fetched.text, url: fetched.url }
   const item = await unwrap<FeedItem>(heavy().itemOfPage(page) as never)
-  const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === SINGLE)
-  const source = known ?? newSource(brand, { kind: 'writing', title: SINGLE })
+  const source = await writingSource(brand, SINGLE)
   const before = (await all('pieces', 'source', source.id)).find((p) => p.itemId === item.id)
   const whose = { id: before?.id ?? nanoid(), brand, source: source.id, now: nowIso() }
   const read = await readItem(item, whose, page)
-  if (!known) await commit({ brand, label: `Add ${SINGLE.toLowerCase()}` }, [put('sources', source) as Write])
   if (!before) await keepNew(source, [read])
-  else if (before.fingerprint !== read.fingerprint) await revise(await wholePiece(before.id), read)
+  // Words that a person gave a film are not taken from it by its page.
+  else if (before.video?.transcript !== 'dropped') await reviseWhereChanged(before, read)
   return read.id
 }
 

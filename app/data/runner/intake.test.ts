@@ -461,6 +461,13 @@ describe('one page alone', () => {
     await expect(takePage('brand', site('fernhollow', '/no-such'))).rejects.toThrow(/nothing at this address/)
     expect(await all('pieces')).toHaveLength(2)
   })
+
+  it('does not take from a film the words that a person gave it', async () => {
+    const film = await takePage('brand', site('oakum-yard', '/films/paying-a-seam'))
+    await giveTranscript(film, 'WEBVTT\n\n00:01.000 --> 00:09.000\nThese words were written down by hand.')
+    expect(await takePage('brand', site('oakum-yard', '/films/paying-a-seam'))).toBe(film)
+    expect((await wholePiece(film)).text).toBe('These words were written down by hand.')
+  })
 })
 
 describe('writing of one’s own', () => {
