@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
-import { checkCaption, sourceText, writeDrip } from '../core/captions'
+import { checkCaption, PLAIN_HOUSE, sourceText, writeDrip } from '../core/captions'
 import type { PieceContent } from '../core/model'
 import { measure, network } from '../core/networks'
 import { findPassages } from '../core/passages'
@@ -54,7 +54,7 @@ report('write a Trickle for three accounts from each', 3, pieces.length * days.l
       spare: found.slice(days.length),
       accounts,
       days,
-      house: { brand: '', style: { hashtags: [], neverSay: [], closingLines: [] } },
+      house: PLAIN_HOUSE,
       link: 'https://example.org/piece',
       seed: 1,
     })
@@ -66,7 +66,7 @@ if (piece) {
   const caption = findPassages(piece)[0]?.text ?? ''
   const context = {
     profile: network('murmur'),
-    house: { brand: '', style: { hashtags: [], neverSay: ['cheap'], closingLines: [] } },
+    house: PLAIN_HOUSE,
     source: sourceText(piece),
     pictures: 1,
     others: [],

@@ -14,11 +14,23 @@ passages FILE [--count N] [--as KIND] [--item N]
     The passages worth quoting, best first: text, kind, score, reasons, start, end.
       dripline passages article.html --count 5
 
-captions FILE [--networks a,b,…] [--rhythm NAME] [--seed N] [--house FILE] [--item N]
-    A caption for every beat and network. Rhythms: Trickle, Tide, Swell, Shower, Echo.
-    --house is a JSON file: {"hashtags": [], "neverSay": [], "closingLines": [], "brand": ""}.
+captions FILE [--networks a,b,…] [--rhythm NAME] [--seed N] [--house FILE] [--brief FILE]
+         [--angle NAME] [--wordings N] [--item N]
+    A caption for every beat and network, with title, summary, parts and tags where the network
+    has them. Networks: murmur, guildhall, shutterleaf, hearthside, rackwell, loopyard, longwave,
+    courier, broadside; all when not given. Rhythms: Trickle, Tide, Swell, Shower, Echo.
+    text is null where no honest caption can be made, with the reason under checks; a caption
+    that only lacks its picture or clip is given, with that check.
+    --house is a JSON file: {"brand": "", "voice": {"formality": 0, "vividness": 0, "warmth": 0,
+    "speaker": "nobody"}, "swaps": [{"from": "", "to": "", "network": null}], "neverSay": [],
+    "hashtags": [], "closingLines": [], "credit": false, "spelling": "as written"}.
+    --brief is a JSON file with a brief or a list of them: {"network": "murmur", "voice": {},
+    "reader": "anyone", "length": {"least": 60, "most": 200}, "angles": [], "hashtags": 1,
+    "emoji": "none", "link": "text", "closing": "none"}; every field but network may be left out.
+    --angle writes in one angle: question, number, how-to, contrast, myth, story, checklist,
+    lesson, quotation, definition. --wordings adds up to N other wordings to each row.
     A feed needs --item N, the first is 1.
-      dripline captions chapter.md --networks murmur,guildhall --rhythm Swell
+      dripline captions chapter.md --networks murmur,guildhall --rhythm Swell --wordings 3
 
 plan FILE
     From {now, accounts, posts} to {posts: [{id, at, reasons}]}; at is null where a post

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Feed } from '../core/feeds'
-import { Angle, Check, FoundPassage, PieceContent, Place } from '../core/model'
+import { Angle, Check, FoundPassage, PieceContent, Place, Wording } from '../core/model'
 
 /** What `read` prints. */
 export const ReadOutput = z.union([
@@ -17,14 +17,25 @@ export const CaptionRow = z.object({
   day: z.int().min(0),
   network: z.string(),
   angle: Angle.nullable(),
-  text: z.string().nullable(),
+  format: z.string().nullable(),
   title: z.string().optional(),
+  summary: z.string().optional(),
+  text: z.string().nullable(),
+  /** What follows the text in a thread. */
   parts: z.array(z.string()).optional(),
+  /** The answers of a poll. */
+  poll: z.array(z.string()).optional(),
+  firstComment: z.string().optional(),
+  /** Tags in a field of their own. */
+  tags: z.array(z.string()).optional(),
   hashtags: z.array(z.string()),
   length: z.int().min(0),
-  limit: z.int().positive(),
+  /** Null where the network sets none. */
+  limit: z.int().positive().nullable(),
   passage: Place.extend({ text: z.string() }).nullable(),
   spans: z.array(Place),
   checks: z.array(Check),
+  /** Other wordings, best first, where --wordings asks for them. */
+  wordings: z.array(Wording.omit({ frame: true, closing: true })).optional(),
 })
 export type CaptionRow = z.infer<typeof CaptionRow>

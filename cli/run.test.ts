@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { network } from '../core/networks'
+import { network, NETWORKS } from '../core/networks'
 import { FaultBody } from '../core/model'
 import { CaptionRow, PassageRow, ReadOutput } from './output'
 import { run } from './run'
@@ -115,17 +115,49 @@ describe('captions', () => {
     const rows = CaptionRow.array().parse(out[0])
     expect(rows).toHaveLength(12)
     expect(rows.filter((r) => r.text !== null).length).toBeGreaterThan(5)
-    for (const row of rows) expect(row.length).toBeLessThanOrEqual(network(row.network).text.limit)
+    for (const row of rows)
+      expect(row.length).toBeLessThanOrEqual(network(row.network).text.limit ?? Infinity)
     expect((await cli(...args)).out).toEqual(out)
   })
 
-  it('says why there is no caption where a network demands a picture the piece has not got', async () => {
+  it('writes where a network demands a picture the piece has not got, and says that it is missing', async () => {
     const { out } = await cli('captions', article, '--networks', 'shutterleaf', '--rhythm', 'Echo')
     const rows = CaptionRow.array().parse(out[0])
-    for (const row of rows) {
-      expect(row.text).toBeNull()
-      expect(row.checks.map((c) => c.code)).toContain('no-media')
+    expect(rows.some((r) => r.text !== null)).toBe(true)
+    for (const row of rows.filter((r) => r.text !== null))
+      expect(row.checks).toContainEqual(expect.objectContaining({ code: 'no-media', severity: 'block' }))
+  })
+
+  it('writes for all nine networks, with titles, summaries and tags where they have them', async () => {
+    const { out } = await cli('captions', article, '--rhythm', 'Echo', '--url', 'https://bread.example/a')
+    const rows = CaptionRow.array().parse(out[0])
+    expect(new Set(rows.map((r) => r.network))).toEqual(new Set(NETWORKS.map((n) => n.id)))
+    for (const row of rows.filter((r) => r.text !== null)) {
+      const profile = network(row.network)
+      expect(row.title !== undefined, row.network).toBe(profile.title !== null)
+      expect(row.tags !== undefined && row.tags.length > 0).toBe(profile.tags !== null)
+      expect(profile.formats).toContain(row.format)
+      expect(row.limit).toBe(profile.text.limit)
     }
+  })
+
+  it('goes by a brief: its length, its angle, no link; and adds other wordings where asked', async () => {
+    const brief = file(
+      'brief.json',
+      JSON.stringify({ network: 'murmur', length: { least: 40, most: 120 }, link: 'none', hashtags: 0 }),
+    )
+    const args = ['captions', article, '--networks', 'murmur', '--brief', brief, '--wordings', '2']
+    const rows = CaptionRow.array().parse((await cli(...args)).out[0])
+    const texts = rows.flatMap((r) => r.text ?? [])
+    expect(texts.length).toBeGreaterThan(0)
+    for (const text of texts) {
+      expect(text.length).toBeLessThanOrEqual(120)
+      expect(text).not.toMatch(/https?:|#/)
+    }
+    expect(rows.some((r) => (r.wordings?.length ?? 0) > 0)).toBe(true)
+    expect(rows.every((r) => (r.wordings?.length ?? 0) <= 2)).toBe(true)
+    const orders = CaptionRow.array().parse((await cli(...args, '--angle', 'how-to')).out[0])
+    for (const row of orders.filter((r) => r.text !== null)) expect(row.angle).toBe('how-to')
   })
 
   it('says a piece is too thin rather than filling the beats', async () => {
@@ -215,6 +247,9 @@ describe('the command line itself', () => {
       [['passages', article, '--count', 'many'], 'bad-request'],
       [['captions', article, '--networks', 'nowhere'], 'unknown-network'],
       [['captions', article, '--rhythm', 'Waltz'], 'bad-request'],
+      [['captions', article, '--angle', 'obtuse'], 'bad-request'],
+      [['captions', article, '--brief', file('b.json', '{"network":"nowhere"}')], 'unknown-network'],
+      [['captions', article, '--brief', file('b2.json', '{"length":3}')], 'bad-file'],
       [['captions', article, '--house', file('h.json', '{"hashtags":["two words"]}')], 'bad-file'],
       [['captions', article, '--house', file('h2.json', '{')], 'bad-file'],
     ]

@@ -81,6 +81,9 @@ function parse(args: readonly string[]): { positionals: string[]; values: Option
         rhythm: { type: 'string' },
         seed: { type: 'string' },
         house: { type: 'string' },
+        brief: { type: 'string' },
+        angle: { type: 'string' },
+        wordings: { type: 'string' },
         item: { type: 'string' },
       },
     })

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
-import { PLAIN_HOUSE, writeDrip, type House } from '../core/captions'
-import { Fault, HouseStyle, type PieceContent } from '../core/model'
+import { PLAIN_HOUSE, writeDrip, type House, type WrittenPost } from '../core/captions'
+import { Angle, ANGLES, Brief, Fault, HouseStyle, type PieceContent } from '../core/model'
+import { z } from 'zod'
 import { measure, network, NETWORKS } from '../core/networks'
 import { findPassages } from '../core/passages'
 import { beatDays, plan, RHYTHMS, rhythmNamed, type PlanInput } from '../core/planning'
@@ -16,6 +17,9 @@ export interface Options {
   rhythm?: string | undefined
   seed?: string | undefined
   house?: string | undefined
+  brief?: string | undefined
+  angle?: string | undefined
+  wordings?: string | undefined
   item?: string | undefined
 }
 
@@ -85,6 +89,14 @@ async function captions(piece: PieceContent, options: Options): Promise<CaptionR
       'rhythm',
     )
   const days = beatDays(rhythm)
+  const angle = options.angle === undefined ? undefined : Angle.safeParse(options.angle)
+  if (angle && !angle.success)
+    throw new Fault(
+      'bad-request',
+      `There is no angle ${options.angle}. Known are ${ANGLES.join(', ')}.`,
+      'angle',
+    )
+  const wordings = options.wordings === undefined ? 0 : wholeNumber(options.wordings, 'wordings', 0)
   const found = findPassages(piece)
   const quotable = found.filter((p) => !p.reasons.some((r) => r.startsWith('ages')))
   const written = writeDrip({
@@ -93,54 +105,85 @@ async function captions(piece: PieceContent, options: Options): Promise<CaptionR
     spare: quotable.slice(days.length),
     accounts,
     days,
-    house: await houseOf(options.house),
+    house: { ...(await houseIn(options.house)), briefs: await briefsIn(options.brief) },
     link: piece.url,
     seed: options.seed === undefined ? 1 : wholeNumber(options.seed, 'seed', 0),
+    angle: angle?.data,
+    wordings,
   })
-  return written.map((post) => {
-    const profile = network(post.network)
-    const blocked = post.checks.some((c) => c.severity === 'block')
-    const text = blocked ? null : (post.wording?.text ?? null)
-    return CaptionRow.parse({
-      beat: post.beat,
-      day: post.day,
-      network: post.network,
-      angle: post.wording?.angle ?? null,
-      text,
-      hashtags: post.wording?.hashtags ?? [],
-      length: text === null ? 0 : measure(text, profile.text),
-      limit: profile.text.limit,
-      passage: post.passage && { text: post.passage.text, start: post.passage.start, end: post.passage.end },
-      spans: post.wording?.spans ?? [],
-      checks: post.checks,
-    })
+  return written.map((post) => row(post, wordings))
+}
+
+/** What makes a caption no caption yet, but would with a picture or a clip. */
+const MEDIA = new Set(['no-media'])
+
+function row(post: WrittenPost, wordings: number): CaptionRow {
+  const profile = network(post.network)
+  const blocked = post.checks.some((c) => c.severity === 'block' && !MEDIA.has(c.code))
+  const made = blocked ? null : post.wording
+  return CaptionRow.parse({
+    beat: post.beat,
+    day: post.day,
+    network: post.network,
+    angle: made?.angle ?? null,
+    format: made?.format ?? null,
+    ...(made?.title ? { title: made.title } : {}),
+    ...(made?.summary ? { summary: made.summary } : {}),
+    text: made?.text ?? null,
+    ...(made?.parts.length ? { parts: made.parts } : {}),
+    ...(made?.poll.length ? { poll: made.poll } : {}),
+    ...(made?.firstComment ? { firstComment: made.firstComment } : {}),
+    ...(made?.tags.length ? { tags: made.tags } : {}),
+    hashtags: made?.hashtags ?? [],
+    length: made ? measure(made.text, profile.text) : 0,
+    limit: profile.text.limit,
+    passage: post.passage && { text: post.passage.text, start: post.passage.start, end: post.passage.end },
+    spans: made?.spans ?? [],
+    checks: post.checks,
+    ...(wordings > 0 ? { wordings: post.others.slice(0, wordings) } : {}),
   })
 }
 
-async function houseOf(file: string | undefined): Promise<House> {
-  if (file === undefined) return PLAIN_HOUSE
+/** A JSON file of the command line, checked; `what` names it in faults. */
+async function jsonIn<T>(
+  file: string,
+  what: string,
+  option: string,
+  schema: z.ZodType<T>,
+): Promise<{ data: T; raw: unknown }> {
   let raw: unknown
   try {
     raw = JSON.parse(await readFile(file, 'utf8'))
   } catch (error) {
     throw new Fault(
       'bad-file',
-      `The house style cannot be read (${error instanceof Error ? error.message : ''}). Mend the file, or leave --house out.`,
+      `The ${what} cannot be read (${error instanceof Error ? error.message : ''}). Mend the file, or leave --${option} out.`,
       file,
     )
   }
-  const style = HouseStyle.safeParse(raw)
-  if (!style.success) {
-    const issue = style.error.issues[0]
-    throw new Fault(
-      'bad-file',
-      `The house style is not right at ${issue?.path.join('.') || 'its top'}: ${issue?.message}.`,
-      file,
-    )
-  }
+  const parsed = schema.safeParse(raw)
+  if (parsed.success) return { data: parsed.data, raw }
+  const issue = parsed.error.issues[0]
+  throw new Fault(
+    'bad-file',
+    `The ${what} is not right at ${issue?.path.join('.') || 'its top'}: ${issue?.message}.`,
+    file,
+  )
+}
+
+async function houseIn(file: string | undefined): Promise<Omit<House, 'briefs'>> {
+  if (file === undefined) return PLAIN_HOUSE
+  const { data, raw } = await jsonIn(file, 'house style', 'house', HouseStyle)
   const brand =
     raw && typeof raw === 'object' && 'brand' in raw && typeof raw.brand === 'string' ? raw.brand : ''
-  return { style: style.data, brand }
+  return { style: data, brand }
+}
+
+async function briefsIn(file: string | undefined): Promise<Brief[]> {
+  if (file === undefined) return []
+  const { data } = await jsonIn(file, 'brief', 'brief', z.union([Brief.transform((b) => [b]), Brief.array()]))
+  for (const brief of data) network(brief.network)
+  return data
 }
 
 function wholeNumber(text: string, name: string, least: number): number {

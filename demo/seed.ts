@@ -1,6 +1,7 @@
 import { parseFeed } from '../core/feeds'
 import { guessReading, mergeRows, parseSheet, readSheet, writeBundle } from '../core/formats'
 import {
+  HouseStyle,
   partPiece,
   quotable,
   TABLE_NAMES,
@@ -13,7 +14,7 @@ import {
   type Source,
   type WholePiece,
 } from '../core/model'
-import { network, proposedLimits } from '../core/networks'
+import { network, proposedLimits, servicePath } from '../core/networks'
 import {
   carriesFullText,
   finishPiece,
@@ -153,7 +154,8 @@ class House {
     const brand: Brand = {
       ...rest,
       quiet: [{ yearly: '12-25' }, { yearly: '01-01' }],
-      houseStyle: { hashtags: [], neverSay, closingLines: [] },
+      houseStyle: HouseStyle.parse({ neverSay }),
+      briefs: [],
       held: null,
       createdAt: new Date(this.#request.now + this.#rows.brands.length).toISOString(),
     }
@@ -446,7 +448,7 @@ function accountOf(login: WorldAccount, brand: Brand, now: string, port: number)
     remoteId: login.id,
     handle: login.handle,
     name: login.name,
-    profileUrl: `http://localhost:${port}${profile.service.path}/@${login.handle}`,
+    profileUrl: `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`,
     zone: login.zone,
     ...proposedLimits(profile),
     quiet: [],

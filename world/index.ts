@@ -3,7 +3,7 @@ import formbody from '@fastify/formbody'
 import Fastify, { type FastifyInstance } from 'fastify'
 import { z } from 'zod'
 import { asFault } from '../core/model'
-import { NETWORKS } from '../core/networks'
+import { SERVED } from '../core/networks'
 import { WorldClock } from './clock'
 import { escape, page } from './html'
 import { networkRoutes } from './networks/routes'
@@ -157,13 +157,13 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
     const files = Object.keys(s.files ?? {}).map((path) => ` · <a href="${url}${path}">${path.slice(1)}</a>`)
     return `<li><a href="${url}/">${escape(s.title)}</a>${films}${files.join('')} · ${s.articles.filter((a) => appearsAt(a, state.bornAt) <= now).length} of ${s.articles.length} articles out</li>`
   })
-  const networks = NETWORKS.map((n) => {
+  const networks = SERVED.map((n) => {
     const accounts = options.accounts
       .filter((a) => a.network === n.id)
       .map((a) => `<a href="${n.service.path}/@${a.handle}">@${escape(a.handle)}</a>`)
     return `<tr><td><b>${n.name}</b></td><td>${accounts.join(', ')}</td><td>${state.posts.filter((p) => p.network === n.id && !p.gone).length} posts</td><td><a href="${n.service.path}/openapi.json">description</a></td></tr>`
   })
-  const choices = NETWORKS.map((n) => `<option value="${n.id}">${n.name}</option>`).join('')
+  const choices = SERVED.map((n) => `<option value="${n.id}">${n.name}</option>`).join('')
   return page(
     'The stand-in world',
     `<header>The stand-in world</header><main><h1>Everything outside, played here</h1><p class="small">The time is ${new Date(now).toISOString().slice(0, 16).replace('T', ' ')} UTC.</p>

@@ -7,7 +7,7 @@ export type Step =
   | { do: 'create store'; store: string }
   | { do: 'create index'; store: string; index: string; path: string }
   /** Rewrites the rows of these stores as the schema of bundles does (core/formats/upgrade.ts). */
-  | { do: 'upgrade rows'; stores: readonly string[]; from: number }
+  | { do: 'upgrade rows'; stores: readonly string[]; from: number; to: number }
 
 export interface Migration {
   version: number
@@ -57,9 +57,12 @@ export const MIGRATIONS: readonly Migration[] = [
         do: 'upgrade rows',
         stores: ['pieces', 'sources', 'pipelines', 'posts', 'drips', ...INTAKE.map(([name]) => name)],
         from: 1,
+        to: 2,
       },
     ],
   },
+  // Voices, briefs, and captions with titles, parts and tags.
+  { version: 4, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts'], from: 2, to: 3 }] },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))
@@ -90,7 +93,7 @@ export async function migrate(
       else {
         const rows: RawRows = {}
         for (const name of step.stores) rows[name] = await store(name).getAll()
-        const upgraded = upgradeRows(rows, step.from)
+        const upgraded = upgradeRows(rows, step.from, step.to)
         for (const name of step.stores) for (const row of upgraded[name] ?? []) await store(name).put(row)
       }
     }

@@ -2,7 +2,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { Account } from '../../core/model'
-import { network, NETWORKS } from '../../core/networks'
+import { network, SERVED } from '../../core/networks'
 import { adoptAccount, hold, lift, clockNow, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import {
@@ -97,7 +97,7 @@ export function Accounts() {
           Link an account on
         </Box>
         <Flex gap="2" wrap="wrap">
-          {NETWORKS.map((n) => (
+          {SERVED.map((n) => (
             <LinkButton key={n.id} id={n.id} brand={brand.id}>
               <NetworkMark id={n.id} /> {n.name} <chakra.span color="soft">{n.kind}</chakra.span>
             </LinkButton>

@@ -473,7 +473,9 @@ function PassageRow({
   onChoose: () => void
 }) {
   const left = passage.choice === 'left out'
-  const tooLong = range ? networks.filter((n) => range.to - range.from > n.media.clip.most) : []
+  const tooLong = range
+    ? networks.filter((n) => n.media.clip && range.to - range.from > n.media.clip.most)
+    : []
   return (
     <Flex
       id={`row-${passage.id}`}

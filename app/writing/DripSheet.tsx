@@ -460,7 +460,8 @@ function cellTime(post: Post, zone: string): string {
 }
 
 /** A caption's length against its network's limit. */
-function Measure({ length, limit }: { length: number; limit: number }) {
+function Measure({ length, limit }: { length: number; limit: number | null }) {
+  if (limit === null) return <>{length}</>
   return (
     <Flex align="center" gap="1.5" title={`${length} of ${limit} characters`}>
       <Box w="24px" h="4px" bg="hairline" borderRadius="full">

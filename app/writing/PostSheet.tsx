@@ -318,8 +318,9 @@ function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
         borderRadius="md"
       />
       <Flex justify="space-between" align="center" mt="1">
-        <Mono color={length > profile.text.limit ? 'plumText' : 'soft'}>
-          {length} of {profile.text.limit}
+        <Mono color={length > (profile.text.limit ?? Infinity) ? 'plumText' : 'soft'}>
+          {length}
+          {profile.text.limit === null ? '' : ` of ${profile.text.limit}`}
           {profile.text.fold ? `, fold at ${profile.text.fold}` : ''}
         </Mono>
         <Flex gap="2">

@@ -1,12 +1,15 @@
-import type { Check } from '../model'
+import type { Check, Wording } from '../model'
 import { graphemes, measure, sliceGraphemes, URL_PATTERN, type NetworkProfile } from '../networks'
 import { danglingWords, isBalanced } from '../passages'
-
 import { bareWords } from '../planning'
 import { ageingWords, readSentences } from '../reading'
-import type { House } from './brief'
-import { ungrounded } from './grounding'
+import { briefOf, type House } from './brief'
+import { firstSentence } from './compose'
+import { ungrounded, type Ungrounded } from './grounding'
+import { neverSaid } from './house'
+import { frameWords } from './library'
 import { likeness, LIKENESS_BOUND } from './likeness'
+import { readingEase } from './reading'
 
 /** Everything a caption is held against. */
 export interface CheckContext {
@@ -14,69 +17,218 @@ export interface CheckContext {
   house: House
   /** The piece's text with its title, author and categories. */
   source: string
+  /** When the piece was written, which decides which dates in a caption age; null where unknown. */
+  writtenAt?: string | null
   pictures: number
+  clips?: number
+  /** Alternative texts of the pictures. */
+  alts?: readonly string[]
+  /** The address the post leads to. */
+  link?: string | null
   /** Other captions of the same account or of siblings on the network. */
   others: readonly { text: string; sibling: boolean }[]
+  /** What stands beside the text, where the post has it. */
+  beside?: Partial<Pick<Wording, 'title' | 'parts' | 'format' | 'poll' | 'summary'>>
 }
+
+const TAG = /(?<![\p{L}\p{N}_&/])#[\p{L}\p{N}_]+/gu
+const EMOJI = /\p{Extended_Pictographic}(?:\uFE0F|\u200D\p{Extended_Pictographic})*/gu
+const LEFTOVER =
+  /\{\{?\w*\}?\}|\[\w+\](?!\()|<\/?[a-z][^>]*>|&[a-z]+;|\bundefined\b|\bNaN\b|\*\*|```|^\s*#{1,6} |\bLorem ipsum\b|\bAs an AI\b/im
+/** Markup that a letter is written in. */
+const MARKDOWN = /\*\*|^\s*#{1,6} /gm
+const DOUBLED = /[,;:][.,;:]|(?<!\.)\.\.(?!\.)|[?!.]{2,}(?<!\.\.\.)(?<!\?!)|\s[,.;:!?](?=\s|$)/u
+const SHOUT = /\b\p{Lu}{5,}(?: \p{Lu}{3,})+\b|!{2,}/u
 
 /**
  * Holds a caption against the rules of its network and brand and against its piece. Blocks come
- * first, then flags, then notes; each names the words it concerns. Runs in well under a
- * millisecond a caption apart from the likeness to `others`, so it can run as one types.
+ * first, then flags, then notes; each names the words it concerns and, where it can be mended by
+ * itself, what a click would do (`remedyFor`). Runs in about a millisecond a caption apart from the
+ * likeness to `others`, so it can run as one types.
  */
 export function checkCaption(text: string, context: CheckContext): Check[] {
-  const { profile, house } = context
   const checks: Check[] = []
-  const say = (severity: Check['severity'], code: string, message: string, words?: string): void => {
-    checks.push(words === undefined ? { code, severity, message } : { code, severity, message, words })
+  const say: Say = (severity, code, message, words, remedy) => {
+    const check: Check = { code, severity, message }
+    if (words !== undefined) check.words = words
+    if (remedy !== undefined) check.remedy = remedy
+    checks.push(check)
   }
   const bare = text.replace(URL_PATTERN, ' ')
-  const prose = bare.replace(/(?<![\p{L}\p{N}])#[\p{L}\p{N}_]+/gu, ' ')
-  const tags = bare.match(/(?<![\p{L}\p{N}_&/])#[\p{L}\p{N}_]+/gu) ?? []
-  const length = measure(text, profile.text)
+  const prose = bare.replace(TAG, ' ').replace(/\s+$/gm, '')
+  const caption = { text, prose, tags: bare.match(TAG) ?? [] }
+  networkRules(caption, context, say)
+  houseRules(caption, context, say)
+  truth(caption, context, say)
+  form(caption, context, say)
+  manners(caption, context, say)
+  return checks
+}
+
+/** The blocks of a caption alone, for choosing among drafts. */
+export function isBlocked(text: string, context: CheckContext): boolean {
+  let blocked = false
+  const say: Say = (severity) => {
+    blocked ||= severity === 'block'
+  }
+  const bare = text.replace(URL_PATTERN, ' ')
+  const caption = { text, prose: bare.replace(TAG, ' '), tags: bare.match(TAG) ?? [] }
+  networkRules(caption, context, say)
+  houseRules(caption, context, say)
+  return blocked
+}
+
+type Say = (
+  severity: Check['severity'],
+  code: string,
+  message: string,
+  words?: string,
+  remedy?: string,
+) => void
+interface Caption {
+  text: string
+  /** Without links and tags. */
+  prose: string
+  tags: readonly string[]
+}
+
+function networkRules({ text, prose, tags }: Caption, context: CheckContext, say: Say): void {
+  const { profile, beside = {} } = context
+  const limit = profile.text.limit ?? Infinity
   if (!prose.trim()) say('block', 'empty', 'There are no words. Write some, or set the post aside.')
-  if (length > profile.text.limit)
+  for (const [index, part] of [text, ...(beside.parts ?? [])].entries()) {
+    const over = measure(part, profile.text) - limit
+    if (over > 0)
+      say(
+        'block',
+        'over-limit',
+        `${over} characters too long for ${profile.name}, which takes ${limit}${index ? ` a part; it is part ${index + 1}` : ''}. Shorten it.`,
+        undefined,
+        index ? undefined : 'Shorten it',
+      )
+  }
+  const { title } = beside
+  if (profile.title && title !== undefined) {
+    if (!title?.trim()) say('block', 'no-title', `${profile.name} wants a title. Write one.`)
+    else if (graphemes(title) > profile.title.limit)
+      say(
+        'block',
+        'title-too-long',
+        `The title has ${graphemes(title)} characters; ${profile.name} takes ${profile.title.limit}. Shorten it.`,
+        title,
+      )
+  }
+  if (profile.summary && (beside.summary ? graphemes(beside.summary) : 0) > profile.summary.limit)
     say(
       'block',
-      'over-limit',
-      `${length - profile.text.limit} characters too long for ${profile.name}, which takes ${profile.text.limit}. Shorten it.`,
+      'summary-too-long',
+      `The summary is longer than the ${profile.summary.limit} characters that ${profile.name} takes. Shorten it.`,
     )
+  if (beside.format !== undefined && !profile.formats.includes(beside.format))
+    say(
+      'block',
+      'no-such-format',
+      `${profile.name} knows no ${beside.format}; it takes ${profile.formats.join(', ')}. Take another wording.`,
+    )
+  if (beside.poll?.length && profile.poll) {
+    const { options, limit: longest } = profile.poll
+    if (
+      beside.poll.length < options.least ||
+      beside.poll.length > options.most ||
+      beside.poll.some((o) => graphemes(o) > longest)
+    )
+      say(
+        'block',
+        'poll',
+        `A poll on ${profile.name} has ${options.least} to ${options.most} answers of at most ${longest} characters.`,
+      )
+  }
   if (context.pictures < profile.media.pictures.least)
     say(
       'block',
       'no-media',
       `${profile.name} wants a picture and this piece has none to give. Add one, or set the post aside.`,
     )
-  for (const phrase of house.style.neverSay) {
-    const found = neverSaid(prose, phrase)
-    if (found)
-      say('block', 'never-say', `“${found}” is on the brand’s never-say list. Say it another way.`, found)
-  }
+  if ((context.clips ?? 0) < profile.media.clips.least)
+    say(
+      'block',
+      'no-media',
+      `${profile.name} wants a clip and this post has none yet. Add one, or set the post aside.`,
+    )
+  if (context.alts?.some((alt) => !alt.trim()))
+    say(
+      'note',
+      'no-alt',
+      'A picture has no alternative text. Say in a sentence what it shows, for those who cannot see it.',
+    )
+  if (profile.link.required && context.link === null)
+    say(
+      'block',
+      'no-link',
+      `${profile.name} wants a link and the piece has no address. Give it one, or set the post aside.`,
+    )
   if (tags.length > profile.hashtags.most)
     say(
       'block',
       'too-many-hashtags',
       `${tags.length} hashtags; ${profile.name} takes at most ${profile.hashtags.most}. Take some out.`,
+      undefined,
+      'Take the last ones out',
     )
-  const mine = bareWords(text)
-  for (const other of context.others)
-    if (other.sibling && mine && bareWords(other.text) === mine) {
-      say(
-        'block',
-        'same-words',
-        'The same words go out on another account of this network. Take another wording.',
-      )
-      break
-    }
+}
 
-  for (const { kind, words } of ungrounded(prose, context.source, [house.brand, ...house.style.closingLines]))
+function houseRules({ text, prose }: Caption, context: CheckContext, say: Say): void {
+  const all = [prose, context.beside?.title ?? '', ...(context.beside?.parts ?? [])].join('\n')
+  for (const phrase of context.house.style.neverSay) {
+    const found = neverSaid(all, phrase)
+    if (found)
+      say('block', 'never-say', `“${found}” is on the brand’s never-say list. Say it another way.`, found)
+  }
+  const mine = bareWords(text)
+  if (mine && context.others.some((o) => o.sibling && bareWords(o.text) === mine))
     say(
-      'flag',
-      'not-grounded',
-      `${kind === 'quotation' ? 'These quoted words are' : `The ${kind} “${words}” is`} not in the piece. Take it out, or accept it if it is true.`,
-      words,
+      'block',
+      'same-words',
+      'The same words go out on another account of this network. Take another wording.',
     )
-  const ages = ageingWords(prose)
+}
+
+const NOT_THERE: Readonly<Record<Exclude<Ungrounded['kind'], 'word'>, (words: string) => string>> = {
+  number: (w) => `The number “${w}” is`,
+  name: (w) => `The name “${w}” is`,
+  superlative: (w) => `The superlative “${w}” is`,
+  quotation: () => 'These quoted words are',
+}
+/** So many words of substance that the piece does not hold are another text. */
+const FOREIGN = 4
+
+function truth({ text, prose }: Caption, context: CheckContext, say: Say): void {
+  const { house, source } = context
+  const allowed = [
+    house.brand,
+    ...house.style.closingLines,
+    ...house.style.swaps.map((s) => s.to),
+    frameWords(),
+  ]
+  const said = [prose, context.beside?.title ?? '', ...(context.beside?.parts ?? [])].join('\n')
+  const found = ungrounded(said, source, allowed)
+  for (const { kind, words } of found)
+    if (kind !== 'word')
+      say(
+        'flag',
+        'not-grounded',
+        `${NOT_THERE[kind](words)} not in the piece. Take it out, or accept it if it is true.`,
+        words,
+      )
+  const foreign = found.filter((f) => f.kind === 'word').map((f) => f.words)
+  if (foreign.length)
+    say(
+      foreign.length >= FOREIGN ? 'flag' : 'note',
+      'other-words',
+      `${foreign.length === 1 ? 'A word' : 'Words'} that the piece does not use: ${foreign.slice(0, 6).join(', ')}. See that it says no more than the piece does.`,
+      foreign.slice(0, 6).join(', '),
+    )
+  const ages = ageingWords(prose, context.writtenAt)
   if (ages)
     say(
       'flag',
@@ -91,17 +243,21 @@ export function checkCaption(text: string, context: CheckContext): Check[] {
       'too-alike',
       `${Math.round(near * 100)} % like another caption of this account or a sibling. Take another wording.`,
     )
-  const firstSentence = readSentences(prose.trim().split('\n')[0] ?? '')[0]
-  if (firstSentence) {
-    const hook = prose.trim().slice(firstSentence.start, firstSentence.end)
-    if (profile.text.fold !== null && graphemes(hook) > profile.text.fold)
+}
+
+function form({ text, prose }: Caption, { profile, house, beside }: CheckContext, say: Say): void {
+  const first = readSentences(prose.trim().split('\n')[0] ?? '')[0]
+  if (first) {
+    const hook = firstSentence(prose.trim().split('\n')[0] ?? '')
+    if (profile.text.fold !== null && !beside?.title && graphemes(hook) > profile.text.fold)
       say(
         'flag',
         'hook-after-fold',
         `The first sentence runs past the ${profile.text.fold} characters a reader sees. Open with a shorter one.`,
         sliceGraphemes(hook, 40),
       )
-    const dangling = danglingWords(firstSentence.tokens, hook)
+    const opening = prose.trim().slice(first.start, first.end)
+    const dangling = pointsOut(opening)
     if (dangling)
       say(
         'flag',
@@ -112,30 +268,150 @@ export function checkCaption(text: string, context: CheckContext): Check[] {
   }
   if (!isBalanced(prose))
     say('flag', 'unbalanced', 'A quotation mark or bracket opens and does not close, or the other way round.')
-  const leftover =
-    /\{\{?\w*\}?\}|\[\w+\]|<\/?[a-z][^>]*>|&[a-z]+;|\bundefined\b|\bNaN\b|\*\*|\bLorem ipsum\b/i.exec(prose)
+  const markdown = briefOf(profile, house).shape === 'letter'
+  const leftover = LEFTOVER.exec(markdown ? prose.replace(MARKDOWN, '') : prose)
   if (leftover)
-    say('flag', 'leftover', `“${leftover[0]}” looks like a leftover of a template or of markup.`, leftover[0])
+    say(
+      'flag',
+      'leftover',
+      `“${leftover[0].trim()}” looks like a leftover of a template or of markup.`,
+      leftover[0].trim(),
+      'Take it out',
+    )
+  const doubled = DOUBLED.exec(prose.replace(/\n+/g, '\n').trim())
+  if (doubled && !SHOUT.test(doubled[0]))
+    say(
+      'flag',
+      'doubled-marks',
+      `“${doubled[0].trim()}”: two marks meet, or one stands alone.`,
+      doubled[0].trim(),
+      'Keep one mark',
+    )
+  if (profile.link.live === false && URL_PATTERN.test(text))
+    say(
+      'flag',
+      'link-not-live',
+      `A link in the text does nothing on ${profile.name}. Put it in the profile.`,
+      text.match(URL_PATTERN)?.[0],
+      'Take the link out',
+    )
+  URL_PATTERN.lastIndex = 0
+}
+
+/** What in an opening points out of it; a label before it is not asked. */
+function pointsOut(opening: string): string | null {
+  const said = opening.replace(/^[^:.!?\n]{3,70}: (?=\p{Lu})/u, '')
+  const [read] = readSentences(said)
+  return read ? danglingWords(read.tokens, said) : null
+}
+
+function manners({ prose, tags }: Caption, { profile, house }: CheckContext, say: Say): void {
   if (tags.length > profile.hashtags.sensible && tags.length <= profile.hashtags.most)
     say(
       'note',
       'many-hashtags',
       `${tags.length} hashtags; on ${profile.name} ${profile.hashtags.sensible} are sensible.`,
+      undefined,
+      'Take the last ones out',
     )
-  const shout = /\b\p{Lu}{5,}(?: \p{Lu}{3,})+\b|!{2,}/u.exec(prose)
-  if (shout) say('note', 'shouting', `“${shout[0]}” shouts.`, shout[0])
-  return checks
+  const shout = SHOUT.exec(prose)
+  if (shout) say('note', 'shouting', `“${shout[0]}” shouts.`, shout[0], 'Say it calmly')
+  else if ((prose.match(/!/g)?.length ?? 0) > 1)
+    say('note', 'exclamations', 'More than one exclamation mark. One is plenty.', '!', 'Say it calmly')
+  const emoji = (prose.match(EMOJI) ?? []).filter((e) => !/^[©®™✅\d#*]/u.test(e))
+  if (emoji.length > 2)
+    say(
+      'note',
+      'many-emoji',
+      `${emoji.length} emoji. What does each of them say?`,
+      emoji.join(''),
+      'Take them out',
+    )
+  const ease = readingEase(prose)
+  const wanted = briefOf(profile, house).reading
+  if (ease !== null && ease < wanted - 25)
+    say(
+      'note',
+      'hard-to-read',
+      `Hard to read for its reader (reading ease ${Math.round(ease)}, about ${Math.round(wanted)} is usual). Shorter sentences help.`,
+    )
 }
 
-/** Whether a phrase stands in a text as whole words, in any case; an ending in s, ed or ing counts too. */
-function neverSaid(text: string, phrase: string): string | null {
-  const escaped = phrase
-    .trim()
-    .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-    .replace(/\s+/g, '\\s+')
-  if (!escaped) return null
-  return (
-    new RegExp(`(?<![\\p{L}\\p{N}])${escaped}(?:s|es|ed|d|ing)?(?![\\p{L}\\p{N}])`, 'iu').exec(text)?.[0] ??
-    null
-  )
+/**
+ * The caption as a check's remedy leaves it, or null where the check has none or nothing would
+ * change. Pure; the caller checks again.
+ */
+export function remedyFor(
+  check: Pick<Check, 'code' | 'words'>,
+  text: string,
+  context: CheckContext,
+): string | null {
+  const mended = mend(check, text, context)
+  return mended === null || mended === text || !mended.trim() ? null : mended
+}
+
+function mend(check: Pick<Check, 'code' | 'words'>, text: string, { profile }: CheckContext): string | null {
+  switch (check.code) {
+    case 'over-limit':
+      return withoutLastSentences(text, profile)
+    case 'too-many-hashtags':
+      return firstTags(text, profile.hashtags.most)
+    case 'many-hashtags':
+      return firstTags(text, profile.hashtags.sensible)
+    case 'shouting':
+    case 'exclamations':
+      return calm(text)
+    case 'many-emoji':
+      return text
+        .replace(EMOJI, '')
+        .replace(/ {2,}/g, ' ')
+        .replace(/^ +| +$/gm, '')
+    case 'leftover':
+      return text
+        .replace(check.words ?? '', '')
+        .replace(/ {2,}/g, ' ')
+        .trim()
+    case 'doubled-marks':
+      return text
+        .replace(/([,;:])[.,;:]+/g, '$1')
+        .replace(/(?<!\.)\.\.(?!\.)/g, '.')
+        .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
+        .replace(/([?!.])\1+(?!\.)/g, '$1')
+    case 'link-not-live':
+      return text
+        .replace(URL_PATTERN, '')
+        .replace(/[ \t]{2,}/g, ' ')
+        .replace(/\n{3,}/g, '\n\n')
+        .trim()
+    default:
+      return null
+  }
+}
+
+/** Whole sentences taken from the end of the words until the text fits, links and tags kept. */
+function withoutLastSentences(text: string, profile: NetworkProfile): string | null {
+  const limit = profile.text.limit ?? Infinity
+  const [, body = text, tail = ''] =
+    /^([\s\S]*?)((?:\s*(?:https?:\/\/\S+|#[\p{L}\p{N}_]+))*\s*)$/u.exec(text) ?? []
+  const sentences = readSentences(body)
+  for (let kept = sentences.length - 1; kept >= 1; kept--) {
+    const shorter = body.slice(0, sentences[kept - 1]?.end) + tail
+    if (measure(shorter, profile.text) <= limit) return shorter
+  }
+  return null
+}
+
+function firstTags(text: string, most: number): string {
+  let count = 0
+  return text
+    .replace(TAG, (tag) => (++count > most ? '' : tag))
+    .replace(/ {2,}/g, ' ')
+    .replace(/ +$/gm, '')
+}
+
+function calm(text: string): string {
+  let marks = 0
+  return text
+    .replace(/!+/g, () => (++marks > 1 ? '.' : '!'))
+    .replace(/\b\p{Lu}{5,}(?: \p{Lu}{3,})+\b/gu, (shout) => shout.charAt(0) + shout.slice(1).toLowerCase())
 }

@@ -1,73 +1,208 @@
-import type { Wording } from '../model'
+import type { PieceContent, Wording } from '../model'
 import { graphemes, measure, type NetworkProfile } from '../networks'
 import { STOP_WORDS } from '../passages'
-import type { Brief } from './brief'
+import type { WholeBrief } from './brief'
 import type { Draft } from './drafts'
+import { shortenUntil } from './shorten'
+import { inVoice } from './voice'
 
 /** Fewer characters than this say nothing particular, whatever the network. */
 const LEAST_BODY = 40
+/** The share of a brief's shortest length below which a caption is too slight for its network. */
+const LEAST_OF_BAND = 0.5
+
+/** A label before the body: the library's, or the piece's own where `frame` is null. */
+export interface Opener {
+  frame: string | null
+  text: string
+  /** Whether it says what the piece or its part is about. */
+  names: boolean
+}
+
+/** What a wording's frame says where the opening is a question made of the piece's words. */
+export const ASKED = 'asked'
 
 /** What stands around the body of a caption. */
 export interface Surroundings {
+  piece: Pick<PieceContent, 'title' | 'author' | 'video'>
   link: string | null
-  title: string
   hashtags: readonly string[]
+  /** Plain key phrases for a field of tags. */
+  phrases: readonly string[]
   closing: string | null
+  /** Words of our own before the body, a label. */
+  opener: Opener | null
+  title: string | null
+  credit: boolean
+  /** A text in the house's own words and spelling. */
+  house: (text: string) => string
 }
 
 /**
  * Sets a draft as one network's readers expect it, or null where it cannot be whole within the
- * limit or its first sentence would be cut by the fold. Nothing is ever cut inside a sentence:
- * hashtags go first, then the closing line; else the draft does not fit.
+ * limit and the brief's band, or its first sentence would be cut by the fold. Nothing is ever cut
+ * inside a sentence. Hashtags go first, then the closing line, then what a sentence can lose by
+ * grammar; else the draft does not fit.
  */
 export function compose(
   draft: Draft,
   profile: NetworkProfile,
-  brief: Brief,
+  brief: WholeBrief,
   around: Surroundings,
 ): Omit<Wording, 'score'> | null {
-  const body = bodyOf(draft, brief)
-  if (graphemes(body) < LEAST_BODY) return null
-  const hook = body.split('\n')[0] ?? ''
-  if (profile.text.fold !== null && graphemes(firstSentence(hook)) > profile.text.fold) return null
-  const tags = chooseTags(around.hashtags, brief.hashtags, body)
+  const own = bodyOf(draft, brief, around)
+  if (graphemes(own) < Math.max(LEAST_BODY, brief.length.least * LEAST_OF_BAND)) return null
+  const opened = openerOf(draft, brief, around)
+  const most = Math.min(profile.text.limit ?? Infinity, brief.length.most)
+  const tags = chooseTags(around.hashtags, brief.hashtags, opened + own)
   const closings = around.closing ? [around.closing, null] : [null]
-  for (const closing of closings)
-    for (let count = tags.length; count >= 0; count--) {
-      const hashtags = tags.slice(0, count)
-      const text = assemble(body, profile, { ...around, closing, hashtags })
-      if (measure(text, profile.text) > Math.min(profile.text.limit, brief.length.most)) continue
-      return {
-        angle: draft.angle,
-        text,
-        firstComment:
-          around.link && profile.link.place === 'first comment' ? `${around.title}\n${around.link}` : null,
-        hashtags,
-        spans: draft.spans,
+  const made = (said: string): Omit<Wording, 'score'> | null => {
+    const text = opened + said
+    if (!hooks(text, profile, around)) return null
+    for (const closing of closings)
+      for (let count = tags.length; count >= 0; count--) {
+        const hashtags = tags.slice(0, count)
+        const whole = assemble(text, brief, around, closing, hashtags)
+        if (measure(whole, profile.text) <= most)
+          return {
+            angle: draft.angle,
+            format: profile.formats[0] ?? 'post',
+            title: around.title,
+            summary: profile.summary ? summaryOf(draft, profile.summary.limit) : null,
+            text: whole,
+            parts: [],
+            tags: fieldTags(around, profile),
+            poll: [],
+            firstComment:
+              around.link && brief.link === 'first comment' ? `${around.piece.title}\n${around.link}` : null,
+            hashtags,
+            spans: draft.spans,
+            frame: around.opener?.frame ?? (draft.framed ? ASKED : null),
+            closing,
+          }
       }
-    }
-  return null
-}
-
-function bodyOf(draft: Draft, brief: Brief): string {
-  const lists = draft.paragraphs.some((p) => p.includes('\n'))
-  if (brief.shape === 'short') return draft.paragraphs.join(lists ? '\n' : ' ')
-  return draft.paragraphs.join('\n\n')
-}
-
-function assemble(body: string, profile: NetworkProfile, around: Surroundings): string {
-  const tags = around.hashtags.map((t) => `#${t}`).join(' ')
-  if (profile.link.place === 'text') {
-    const tail = [around.link, tags].filter(Boolean).join(' ')
-    const end = around.closing ? `${body}\n\n${around.closing}` : body
-    return tail ? `${end}${body.includes('\n') || around.closing ? '\n' : ' '}${tail}` : end
+    return null
   }
-  const where = around.link
-    ? profile.link.place === 'first comment'
-      ? 'Link in the first comment.'
-      : 'Link in the profile.'
+  return made(own) ?? shortened(own, most, made)
+}
+
+/** Beyond this share of what fits, leaving out parts of sentences is of no use. */
+const FAR_TOO_LONG = 1.35
+
+/** The same with sentences shortened by grammar until it fits; lists are left as they are. */
+function shortened(
+  body: string,
+  most: number,
+  made: (text: string) => Omit<Wording, 'score'> | null,
+): Omit<Wording, 'score'> | null {
+  if (/^(?:–|\d+\.) /m.test(body) || graphemes(body) > most * FAR_TOO_LONG) return null
+  const text = shortenUntil(body, (t) => graphemes(t) >= LEAST_BODY && made(t) !== null)
+  return text === null ? null : made(text)
+}
+
+/** Whether the thought that hooks stands before the fold. Where there is a title, the title hooks. */
+function hooks(body: string, profile: NetworkProfile, around: Surroundings): boolean {
+  if (profile.text.fold === null || around.title !== null) return true
+  return graphemes(firstSentence(body.split('\n')[0] ?? '')) <= profile.text.fold
+}
+
+/** The body in its shape, its voice and its house's words. */
+function bodyOf(draft: Draft, brief: WholeBrief, around: Surroundings): string {
+  const lists = draft.paragraphs.some((p) => p.includes('\n'))
+  const compact = isCompact(brief)
+  const joined = draft.paragraphs.join(compact ? (lists || brief.shape === 'news' ? '\n' : ' ') : '\n\n')
+  const own = around.house(inVoice(joined, brief.voice))
+  return brief.emoji ? withMarks(own, brief) : own
+}
+
+/** The opener as it stands before the body: on its line, or on one of its own. */
+function openerOf(draft: Draft, brief: WholeBrief, around: Surroundings): string {
+  if (!around.opener) return ''
+  const opener = around.house(inVoice(around.opener.text, brief.voice))
+  const lists = draft.paragraphs.some((p) => p.includes('\n'))
+  return `${opener}${!isCompact(brief) ? '\n\n' : lists ? '\n' : ' '}`
+}
+
+/** Whether a network's readers expect one block of text rather than paragraphs. */
+const isCompact = ({ shape }: WholeBrief): boolean =>
+  shape !== 'considered' && shape !== 'neighbourly' && shape !== 'letter'
+
+/** Marks that say something: a tick before each thing to do, a warning sign before a warning. */
+function withMarks(text: string, brief: WholeBrief): string {
+  if (brief.voice.formality >= 1) return text
+  if (/^– /m.test(text)) return text.replace(/^– /gm, '✅ ')
+  return /^(?:Never|Do not|Don[’']t|Beware)\b/.test(text) ? `⚠️ ${text}` : text
+}
+
+function assemble(
+  body: string,
+  brief: WholeBrief,
+  around: Surroundings,
+  closing: string | null,
+  hashtags: readonly string[],
+): string {
+  const tags = hashtags.map((t) => `#${t}`).join(' ')
+  const author = around.piece.author?.trim()
+  const credit = around.credit && author && !body.includes(author) ? `By ${author}.` : null
+  if (brief.link === 'text' && brief.shape === 'short') {
+    const tail = [around.link, tags].filter(Boolean).join(' ')
+    const end = [body, closing, credit].filter(Boolean).join('\n\n')
+    return tail ? `${end}${end.includes('\n') ? '\n' : ' '}${tail}` : end
+  }
+  const link = around.link
+    ? brief.link === 'text'
+      ? brief.shape === 'letter'
+        ? `[${around.piece.title}](${around.link})`
+        : around.link
+      : brief.link === 'first comment'
+        ? 'Link in the first comment.'
+        : brief.link === 'profile'
+          ? 'Link in the profile.'
+          : null
     : null
-  return [body, around.closing, where, tags].filter(Boolean).join('\n\n')
+  const chapters = brief.shape === 'video' ? chapterLines(around.piece.video) : null
+  return [body, chapters, closing, credit, link, tags].filter(Boolean).join('\n\n')
+}
+
+/** A video's chapters as lines that a player understands, or null where they are too few or too near. */
+function chapterLines(video: PieceContent['video']): string | null {
+  const chapters = video?.chapters ?? []
+  const apart = chapters.every((c, i) => i === 0 || c.at - (chapters[i - 1]?.at ?? 0) >= 10)
+  if (chapters.length < 3 || chapters[0]?.at !== 0 || !apart) return null
+  return chapters.map((c) => `${clock(c.at)} ${c.title}`).join('\n')
+}
+
+function clock(seconds: number): string {
+  const whole = Math.floor(seconds)
+  const minutes = String(Math.floor(whole / 60) % 60)
+  const rest = String(whole % 60).padStart(2, '0')
+  const hours = Math.floor(whole / 3600)
+  return hours ? `${hours}:${minutes.padStart(2, '0')}:${rest}` : `${minutes}:${rest}`
+}
+
+/** The first sentences of a draft, as many as a summary takes. */
+function summaryOf(draft: Draft, limit: number): string {
+  const [first = ''] = draft.paragraphs.filter((p) => !/^(?:#|–|\d+\.)/.test(p))
+  let summary = ''
+  for (const sentence of first.match(/[^.!?]+[.!?]+["”’)]*\s*/g) ?? [first]) {
+    if (graphemes(summary + sentence.trimEnd()) > limit) break
+    summary += sentence
+  }
+  return summary.trim()
+}
+
+/** Key phrases for a field of tags, as many as it takes. */
+function fieldTags(around: Surroundings, profile: NetworkProfile): string[] {
+  if (!profile.tags) return []
+  const kept: string[] = []
+  let characters = 0
+  for (const phrase of around.phrases) {
+    if (kept.length >= Math.min(profile.tags.most, 8)) break
+    characters += graphemes(phrase) + 1
+    if (profile.tags.characters !== null && characters > profile.tags.characters) break
+    kept.push(phrase)
+  }
+  return kept
 }
 
 /** The first tags that do not repeat the body's last word; those whose words stand in the body come first. */

@@ -1,6 +1,10 @@
 import type { Angle, PassageKind, PieceContent, Place } from '../model'
 import { withoutFillers } from '../speech'
-import { analyse, type ReadSentence, type Token } from '../reading'
+import { analyse, readSentences, type ReadSentence, type Token } from '../reading'
+import { isBelief } from './belief'
+import { isGeneral } from './hashtags'
+import { turned, unjoined } from './reorder'
+import { isEmptyHeading } from './titles'
 import {
   danglingWords,
   isBalanced,
@@ -9,9 +13,13 @@ import {
   promisesList,
   sentenceFeatures,
   NUMBER_WORDS,
+  STOP_WORDS,
   THIRD_PERSON,
   type SentenceFeatures,
 } from '../passages'
+
+/** What a first sentence does: tells the reader what to do, says what is so, or tells what happened. */
+export type Opens = 'order' | 'statement' | 'event' | 'other'
 
 /** A body for a post before it is fitted: paragraphs, where they come from, and how they argue. */
 export interface Draft {
@@ -22,6 +30,12 @@ export interface Draft {
   framed: boolean
   /** Whether it begins with "the" and a thing that the piece named before it. */
   known: boolean
+  /** The short heading over its part of the piece, which may be its label; null where there is none. */
+  heading: string | null
+  /** What its first sentence is, which says which openers may stand before it. */
+  opens: Opens
+  /** Its words of substance as lemmas, by which one sees what it is about. */
+  lemmas: ReadonlySet<string>
 }
 
 /** A passage as the writer sees it. */
@@ -55,10 +69,59 @@ interface Section {
  * stands alone. Every body is made of whole sentences; nothing in it points out of it.
  */
 export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
-  const drafts = allDrafts(piece, passage)
+  const own = allDrafts(piece, passage)
+  const heading = labelOver(piece, passage)
+  const drafts = [...own, ...own.flatMap((d) => reordered(d) ?? [])].map((d) => ({ ...d, heading }))
   if (!piece.video) return drafts
   // What was said is written down without its ums.
   return drafts.map((d) => ({ ...d, paragraphs: d.paragraphs.map(withoutFillers) }))
+}
+
+/** The heading over a place where it is short, names something and points at nothing. */
+function labelOver(piece: PieceContent, place: Place): string | null {
+  const above = piece.blocks.filter((b) => b.kind === 'heading' && b.start <= place.start)
+  const block = above[above.length - 1]
+  const heading = block ? piece.text.slice(block.start, block.end).trim() : ''
+  const words = heading.split(/\s+/).length
+  if (!block || words > 6 || heading.length < 5 || /[?.!:]$|^\d/.test(heading) || isEmptyHeading(heading))
+    return null
+  const tokens = analyse(piece)
+    .filter((s) => s.start >= block.start && s.end <= block.end)
+    .flatMap((s) => s.tokens)
+  if (danglingWords(tokens, heading) !== null || !isBalanced(heading)) return null
+  // It speaks for its first paragraph, and for another only where that takes its words up.
+  const next = piece.blocks.find((b) => b.start > block.start && b.furniture === null)
+  if (next && place.start >= next.start && place.start < next.end) return heading
+  const said = new Set(
+    analyse(piece)
+      .filter((s) => s.start < place.end && s.end > place.start)
+      .flatMap((s) => s.tokens)
+      .map((t) => t.lemma),
+  )
+  const taken = tokens.some(
+    (t) => t.word && !STOP_WORDS.has(t.lower) && !isGeneral(t.lemma) && said.has(t.lemma),
+  )
+  return taken ? heading : null
+}
+
+/** The same with the first sentence's clause at its other end, where grammar is certain of it. */
+function reordered(draft: Draft): Draft | null {
+  const [paragraph = ''] = draft.paragraphs
+  if (draft.framed || /^[“"]|\n/.test(paragraph)) return null
+  const [first] = readSentences(paragraph)
+  const sentence = first && paragraph.slice(first.start, first.end)
+  const other = sentence ? turned(sentence) : null
+  if (!sentence || !other) return null
+  return { ...draft, paragraphs: [other + paragraph.slice(sentence.length), ...draft.paragraphs.slice(1)] }
+}
+
+/** A sentence that opens with a mere connective, without it; null for every other. */
+function entered(f: SentenceFeatures): SentenceFeatures | null {
+  if (f.dangling === null) return null
+  const text = unjoined(f.sentence.text)
+  if (text === null) return null
+  const [read] = readSentences(text)
+  return read ? sentenceFeatures({ ...f.sentence, text, tokens: read.tokens }) : null
 }
 
 function allDrafts(piece: PieceContent, passage: Material): Draft[] {
@@ -80,6 +143,9 @@ function allDrafts(piece: PieceContent, passage: Material): Draft[] {
         spans: [{ start: passage.start, end: passage.end }],
         framed: false,
         known: false,
+        heading: null,
+        opens: 'other',
+        lemmas: new Set(),
       },
     ]
   const drafts: Draft[] = []
@@ -88,43 +154,102 @@ function allDrafts(piece: PieceContent, passage: Material): Draft[] {
     as: Angle = angleOf(sentences, angle),
     parts = [sentences],
   ): void => {
-    if (stands(sentences)) drafts.push(draftFrom(piece, parts, as))
+    if (stands(sentences)) drafts.push(draftFrom(parts, as))
   }
   const at = section.sentences.indexOf(run[0] as SentenceFeatures)
   for (let length = run.length; length >= 1; length--) add(run.slice(0, length))
-  for (const f of run.slice(1)) if (!opensOnKnown(f.sentence.tokens)) add([f], angleOf([f], angle))
+  // The same thought entered at a later sentence.
+  for (let from = 1; from < run.length; from++) {
+    const first = run[from] as SentenceFeatures
+    if (opensOnKnown(first.sentence.tokens)) continue
+    add([first], angleOf([first], angle))
+    if (from < run.length - 1) add(run.slice(from), angleOf(run.slice(from), angle))
+    const onward = section.sentences.slice(at + from, at + run.length + 2)
+    if (onward.length > run.length - from && coheres(onward)) add(onward, angleOf(onward, angle))
+  }
+  for (let from = Math.max(0, at - 1); from < at + run.length + 2; from++) {
+    const first = section.sentences[from]
+    const start = first && entered(first)
+    if (!start) continue
+    const after = section.sentences
+      .slice(from + 1, from + 3)
+      .filter((f) => f.sentence.block === start.sentence.block)
+    for (let more = after.length; more >= 0; more--) {
+      const part = [start, ...after.slice(0, more)]
+      add(part, angleOf(part, angle))
+    }
+  }
   const strong = run[run.length - 1]
   const rest = run.slice(0, -1)
   const next = section.sentences[at + run.length]
   const concludes = next === undefined || next.sentence.block !== strong?.sentence.block
   if (strong && concludes && canLead(strong, rest) && stands(rest))
-    drafts.push(draftFrom(piece, [[strong], rest], angleOf([strong], angle)))
+    drafts.push(draftFrom([[strong], rest], angleOf([strong], angle)))
   for (const extra of [1, 2, 3]) {
     const wider = section.sentences.slice(at, at + run.length + extra)
-    if (wider.length === run.length + extra) add(wider)
+    if (wider.length === run.length + extra && coheres(wider)) add(wider)
   }
   const sameBlock = (f: SentenceFeatures | undefined): boolean =>
     f !== undefined && f.sentence.block === run[0]?.sentence.block
   const before = section.sentences[at - 1]
   if (before && sameBlock(before)) add([before, ...run])
   drafts.push(...headingDrafts(piece, section, run, at))
-  drafts.push(...longDrafts(piece, section, run, angle))
+  drafts.push(...longDrafts(section, run, angle))
+  drafts.push(...questionDrafts(section, at, run.length))
+  drafts.push(...quotationDrafts(piece, run))
   return drafts
 }
 
-function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle {
+/** Somebody to whom a story happens. */
+const SOMEBODY =
+  /\b(?:I|we|my|our|he|she|his|her|a (?:man|woman|boy|girl|student|customer|reader|neighbour|friend|child|colleague))\b/
+
+/** How a run of sentences argues, by what it is made of. */
+export function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle {
   const first = sentences[0]
   if (!first) return fallback
   if (first.question) return 'question'
-  if (sentences.filter((f) => f.imperative).length * 2 >= sentences.length)
-    return sentences.length >= 3 ? 'checklist' : 'how-to'
-  if (sentences.filter((f) => f.past).length * 2 > sentences.length) return 'story'
+  if (sentences.length >= 2 && isBelief(first.sentence.text)) return 'myth'
+  const orders = sentences.filter((f) => f.imperative).length
+  if (orders * 2 >= sentences.length) return orders >= 3 ? 'checklist' : 'how-to'
+  const past = sentences.filter((f) => f.past).length
+  if (
+    sentences.length >= 2 &&
+    past * 2 > sentences.length &&
+    sentences.some((f) => SOMEBODY.test(f.sentence.text) || f.names > 0)
+  )
+    return 'story'
   if (first.numbers > 0) return 'number'
   if (first.definition) return 'definition'
   if (sentences.some((f) => f.contrast)) return 'contrast'
-  return fallback === 'how-to' || fallback === 'story' || fallback === 'number' || fallback === 'question'
-    ? 'lesson'
-    : fallback
+  return CARRIED.has(fallback) ? 'lesson' : fallback
+}
+
+/** Angles that a passage has by its own sentences only, not by its neighbours'. */
+const CARRIED: ReadonlySet<Angle> = new Set([
+  'how-to',
+  'story',
+  'number',
+  'question',
+  'checklist',
+  'contrast',
+  'definition',
+])
+
+/** Whether every paragraph of a run goes on about something that was named before it. */
+function coheres(sentences: readonly SentenceFeatures[]): boolean {
+  const said = new Set<string>()
+  let block = sentences[0]?.sentence.block
+  for (let i = 0; i < sentences.length; i++) {
+    const f = sentences[i] as SentenceFeatures
+    if (f.sentence.block !== block) {
+      const part = sentences.slice(i).filter((s) => s.sentence.block === f.sentence.block)
+      if (!part.some((s) => s.lemmas.some((l) => said.has(l)))) return false
+      block = f.sentence.block
+    }
+    for (const lemma of f.lemmas) if (!isGeneral(lemma)) said.add(lemma)
+  }
+  return true
 }
 
 /** Words that set a sentence against the one before it. */
@@ -140,6 +265,10 @@ function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boo
   const { tokens, text, block } = hook.sentence
   if (!stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens)) return false
   if (tokens.some((t) => LEANS.has(t.lower))) return false
+  // "In summer the sun would melt it": one in a row of events, or of things only imagined.
+  if (tokens[0]?.pos === 'ADP' || tokens.some((t) => t.lower === 'would')) return false
+  const said = new Set(rest.flatMap((f) => f.lemmas))
+  if (!hook.lemmas.some((l) => said.has(l) && !isGeneral(l))) return false
   if (text.split(/\s+/).length < 5 || tokens.some((t) => THIRD_PERSON.has(t.lower))) return false
   const end = rest[rest.length - 1]
   return (
@@ -160,6 +289,12 @@ function stands(sentences: readonly SentenceFeatures[]): boolean {
     first.dangling !== null ||
     !first.verb ||
     last.question ||
+    // "Week three, on a long line." at the beginning of a paragraph announces what follows.
+    (!last.verb &&
+      sentences.length > 1 &&
+      sentences[sentences.length - 2]?.sentence.block !== last.sentence.block) ||
+    // A belief alone would be told as if it were so.
+    isBelief(last.sentence.text) ||
     promisesList(last.sentence.text)
   )
     return false
@@ -173,18 +308,14 @@ function stands(sentences: readonly SentenceFeatures[]): boolean {
 }
 
 /** Joins sentences to paragraphs; neighbours in one block run on, a new block begins a paragraph. */
-function draftFrom(
-  piece: PieceContent,
-  parts: readonly (readonly SentenceFeatures[])[],
-  angle: Angle,
-): Draft {
+function draftFrom(parts: readonly (readonly SentenceFeatures[])[], angle: Angle): Draft {
   const paragraphs: string[] = []
   const spans: Place[] = []
   for (const part of parts) {
     let block = -1
     let open = false
     for (const { sentence } of part) {
-      const text = piece.text.slice(sentence.start, sentence.end)
+      const { text } = sentence
       const last = spans[spans.length - 1]
       if (open && sentence.block === block) {
         paragraphs[paragraphs.length - 1] += ` ${text}`
@@ -199,10 +330,122 @@ function draftFrom(
   }
   const first = parts[0]?.[0]
   const known = first !== undefined && opensOnKnown(first.sentence.tokens)
-  return { angle, paragraphs, spans, framed: false, known }
+  const lemmas = new Set(parts.flat().flatMap((f) => f.lemmas))
+  return {
+    angle,
+    paragraphs,
+    spans,
+    framed: false,
+    known,
+    heading: null,
+    opens: first ? opensAs(first) : 'other',
+    lemmas,
+  }
 }
 
-const ASKS = /^(how|what|why|when|where|which|who|whose|should|can|do|does|is|are|will)\b/i
+function opensAs(first: SentenceFeatures): Draft['opens'] {
+  if (first.imperative) return 'order'
+  if (first.past) return 'event'
+  return first.question || /^I\b/.test(first.sentence.text) ? 'other' : 'statement'
+}
+
+/**
+ * Questions that the text answers: "What is a scarf?" before its definition, and "Do you … ?" made
+ * of an order that is followed by its reason. Both are the piece's words in a question's order.
+ */
+function questionDrafts(section: Section, at: number, length: number): Draft[] {
+  const run = section.sentences.slice(at, at + length)
+  const [first, ...after] = run
+  if (!first) return []
+  const framed = (question: string, sentences: readonly SentenceFeatures[], angle: Angle): Draft => {
+    const body = draftFrom([sentences], angle)
+    return {
+      ...body,
+      paragraphs: [`${question} ${body.paragraphs[0] ?? ''}`, ...body.paragraphs.slice(1)],
+      framed: true,
+      known: false,
+      opens: 'other',
+    }
+  }
+  const found: Draft[] = []
+  const defined = first.definition
+    ? /^((?:An?|The) [\p{Ll}][\p{Ll} -]{2,40}?) is an? /u.exec(first.sentence.text)?.[1]
+    : undefined
+  if (defined && stands(run))
+    found.push(framed(`What is ${defined.charAt(0).toLowerCase()}${defined.slice(1)}?`, run, 'definition'))
+  const rest = after.length
+    ? after
+    : section.sentences.slice(at + 1, at + 3).filter((f) => f.sentence.block === first.sentence.block)
+  const reason = rest[0]
+  const asked = askedOf(first)
+  if (asked && reason && !reason.imperative && !reason.question && stands([first, ...rest])) {
+    const body = draftFrom([rest], 'question')
+    found.push({
+      ...body,
+      paragraphs: [`${asked} ${body.paragraphs[0] ?? ''}`, ...body.paragraphs.slice(1)],
+      spans: draftFrom([[first, ...rest]], 'question').spans,
+      framed: true,
+      known: false,
+      opens: 'other',
+      lemmas: new Set([...first.lemmas, ...body.lemmas]),
+    })
+  }
+  return found
+}
+
+/** "Name a turning time before breakfast." as "Do you name a turning time before breakfast?", or null. */
+export function askedOf(f: SentenceFeatures): string | null {
+  const { tokens, text } = f.sentence
+  const [verb] = tokens
+  if (!f.imperative || !verb || verb.pos !== 'VERB' || verb.lower !== verb.lemma) return null
+  if (f.dangling !== null || text.length > 100 || /[,:;“”"()–]|\byourself\b/.test(text) || !/\.$/.test(text))
+    return null
+  if (
+    /^(?:let|imagine|think|remember|note|look|see|take care|suppose|consider|say|please|bring|thank|enjoy)\b/i.test(
+      text,
+    )
+  )
+    return null
+  return `Do you ${text.charAt(0).toLowerCase()}${text.slice(1, -1)}?`
+}
+
+/** What somebody said, with who said it; and one striking sentence of the author's as a quotation. */
+function quotationDrafts(piece: PieceContent, run: readonly SentenceFeatures[]): Draft[] {
+  const block = piece.blocks[run[0]?.sentence.block ?? -1]
+  const speaker = block?.kind === 'quotation' ? (block.speaker ?? null) : null
+  const found: Draft[] = []
+  const quoted = (sentences: readonly SentenceFeatures[], who: string): void => {
+    const body = draftFrom([sentences], 'quotation')
+    if (body.paragraphs.length !== 1 || /[“”"]/.test(body.paragraphs[0] ?? '')) return
+    found.push({ ...body, paragraphs: [`“${body.paragraphs[0] ?? ''}” — ${who}`], opens: 'other' })
+  }
+  if (speaker) quoted(run, speaker)
+  const [only] = run
+  const author = piece.author?.trim()
+  // Who says "I" in an interview is not who wrote it.
+  const others = piece.blocks.filter(
+    (b) => b.kind === 'quotation' || (b.kind === 'heading' && piece.text.slice(b.start, b.end).endsWith('?')),
+  )
+  if (
+    !speaker &&
+    author &&
+    others.length < 2 &&
+    run.length === 1 &&
+    only &&
+    !only.imperative &&
+    !only.question &&
+    !piece.video &&
+    !/\b(?:I|me|my)\b/.test(only.sentence.text)
+  ) {
+    const { length } = only.sentence.text
+    if (length >= 40 && length <= 150 && stands(run) && !opensOnKnown(only.sentence.tokens))
+      quoted(run, author)
+  }
+  return found
+}
+
+const ASKS =
+  /^(?!do not\b|don[’']t\b)(how|what|why|when|where|which|who|whose|should|can|do|does|is|are|will)\b/i
 
 /** A heading that asks, followed by its answer; or a short heading as the label of instructions. */
 function headingDrafts(
@@ -225,14 +468,23 @@ function headingDrafts(
   for (let length = run.length; length >= 1; length--) {
     const part = run.slice(0, length)
     if (!stands(part)) continue
-    const body = draftFrom(piece, [part], angleOf(part, 'lesson'))
+    const body = draftFrom([part], angleOf(part, 'lesson'))
     const withHeading = (opener: string, angle: Angle): Draft => ({
+      ...body,
+      opens: 'other',
       angle,
       paragraphs: [`${opener} ${body.paragraphs[0] ?? ''}`, ...body.paragraphs.slice(1)],
       spans: [{ ...headingPlace }, ...body.spans],
-      framed: true,
       known: false,
     })
+    const statement = asSentence(heading, tokens)
+    if (statement) {
+      found.push({ ...withHeading(statement, part[0]?.imperative ? 'how-to' : 'lesson') })
+      found.push({
+        ...withHeading(statement, part[0]?.imperative ? 'how-to' : 'lesson'),
+        paragraphs: [statement, ...body.paragraphs],
+      })
+    }
     const asks = ASKS.test(heading) && words.length >= 3 && !isClause(words, tokens)
     if (asks) found.push(withHeading(`${words.join(' ')}?`, 'question'))
     else if (
@@ -251,6 +503,20 @@ function headingDrafts(
       })
   }
   return found
+}
+
+/** A heading that is a sentence without its full stop, "Wear is not damage", as one; null for any other. */
+function asSentence(heading: string, tokens: readonly Token[]): string | null {
+  if (/[?:.!]$/.test(heading) || ASKS.test(heading) || heading.split(/\s+/).length < 4) return null
+  if (
+    /^(?:before|after|when|if|while|for|with|without|as|in|on|at|from|to|the \w+ (?:everyone|everybody|you|we|that|who))\b/i.test(
+      heading,
+    )
+  )
+    return null
+  const finite =
+    tokens.some((t) => t.pos === 'AUX' && !/^(?:to|be|been|being)$/.test(t.lower)) || isImperative(tokens)
+  return finite && !/\bto$/.test(heading) ? `${heading}.` : null
 }
 
 /**
@@ -278,20 +544,15 @@ function lowerFirst(text: string, first: SentenceFeatures): string {
  * what follows it, or the paragraph's conclusion moved to the front and then what leads to it.
  * Beyond that the piece's own order is kept.
  */
-function longDrafts(
-  piece: PieceContent,
-  section: Section,
-  run: readonly SentenceFeatures[],
-  angle: Angle,
-): Draft[] {
+function longDrafts(section: Section, run: readonly SentenceFeatures[], angle: Angle): Draft[] {
   const found: Draft[] = []
   const from = section.sentences.indexOf(run[0] as SentenceFeatures)
   const add = (hook: SentenceFeatures, body: readonly SentenceFeatures[]): void => {
     const parts = [[hook], ...inPairs(body)]
-    if (body.length < 2 || parts.length < 3 || parts.length > 6) return
+    if (body.length < 2 || parts.length < 3 || parts.length > 6 || !coheres(parts.flat())) return
     const orders = body.filter((f) => f.imperative).length
     found.push(
-      draftFrom(piece, parts, hook.imperative && orders >= 2 ? 'checklist' : angleOf([hook, ...body], angle)),
+      draftFrom(parts, hook.imperative && orders >= 2 ? 'checklist' : angleOf([hook, ...body], angle)),
     )
   }
   for (const start of [from - 2, from - 1, from, from + 1]) {
@@ -409,14 +670,13 @@ function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
       spans,
       framed: leadText === null,
       known: false,
+      heading: null,
+      opens: 'other',
+      lemmas: new Set(items.flatMap((b) => featuresIn(piece, b)).flatMap((f) => f.lemmas)),
     },
   ]
-  const alone = items
-    .map((b) =>
-      analyse(piece)
-        .filter((s) => s.start >= b.start && s.end <= b.end)
-        .map((s) => sentenceFeatures(s)),
-    )
+  const alone = (ordered ? [] : items)
+    .map((b) => featuresIn(piece, b))
     .filter(
       (run) =>
         run.length > 0 &&
@@ -424,6 +684,12 @@ function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
         run.every((f) => isImperative(f.sentence.tokens)) &&
         run.reduce((n, f) => n + f.sentence.text.length, 0) >= 40,
     )
-  for (const run of alone) drafts.push(draftFrom(piece, [run], 'how-to'))
+  for (const run of alone) drafts.push(draftFrom([run], 'how-to'))
   return drafts
+}
+
+function featuresIn(piece: PieceContent, place: Place): SentenceFeatures[] {
+  return analyse(piece)
+    .filter((s) => s.start >= place.start && s.end <= place.end)
+    .map((s) => sentenceFeatures(s))
 }

@@ -1,5 +1,5 @@
 import type { PieceContent } from '../model'
-import { analyse, type Token } from '../reading'
+import { analyse, readSentences, type Token } from '../reading'
 import { STOP_WORDS } from '../passages'
 
 /**
@@ -30,21 +30,38 @@ export function camelCase(phrase: string): string {
 
 /** Nouns that name no subject of their own. */
 const GENERAL = new Set(
-  'time day hour minute year week weekend month end thing way piece place part side people man woman person lot bit kind sort number half third quarter morning night question answer reason course fact case point line row winter summer spring season hand money use help work life world rest other one set pair box floor word name list shop'.split(
+  'want good great small large new old long short first last next time day hour minute year week weekend month end thing way piece place part side people man woman person lot bit kind sort number half third quarter morning night question answer reason course fact case point line row winter summer spring season hand money use help work life world rest other one set pair box floor word name list shop'.split(
     ' ',
   ),
 )
 
+/** Whether a noun names no subject of its own: "day", "people", "way". */
+export const isGeneral = (lemma: string): boolean => GENERAL.has(lemma)
+
 /** Up to eight phrases of one to three words that name what the piece is about. */
 export function keyPhrases(piece: PieceContent): string[] {
+  const found = countedPhrases(piece)
+  // A short text repeats little; then its title says what it is about.
+  const said = found.join(' ').toLowerCase()
+  const named = readSentences(piece.title)
+    .flatMap((s) => s.tokens)
+    .filter((t) => /^(?:NOUN|PROPN)$/.test(t.pos) && t.lower.length > 2 && !GENERAL.has(t.lemma))
+    .map((t) => t.lower)
+    .filter((w) => !said.includes(w) && piece.text.toLowerCase().includes(w.replace(/s$/, '')))
+  return [...found, ...new Set(named)].slice(0, 8)
+}
+
+function countedPhrases(piece: PieceContent): string[] {
   const counts = new Map<string, { count: number; words: number; forms: Map<string, number> }>()
   const title = piece.title.toLowerCase()
   for (const sentence of analyse(piece)) {
     if (piece.blocks[sentence.block]?.furniture !== null) continue
     let run: Token[] = []
     const close = (): void => {
+      if (run[run.length - 1]?.pos === 'ADJ') run = []
       for (let from = 0; from < run.length; from++)
         for (let to = from + 1; to <= Math.min(run.length, from + 2); to++) {
+          if (to - from === 1 && run[from]?.pos === 'ADJ') continue
           const phrase = run
             .slice(from, to)
             .map((t) => t.lemma)
@@ -61,8 +78,9 @@ export function keyPhrases(piece: PieceContent): string[] {
       run = []
     }
     for (const token of sentence.tokens) {
+      const described = token.pos === 'ADJ' && run.length === 0
       const noun =
-        token.pos === 'NOUN' &&
+        (token.pos === 'NOUN' || described) &&
         /^[\p{L}-]{3,}$/u.test(token.text) &&
         !STOP_WORDS.has(token.lower) &&
         !GENERAL.has(token.lemma)
@@ -71,10 +89,14 @@ export function keyPhrases(piece: PieceContent): string[] {
     }
     close()
   }
+  // In a long text a word has to come more often to be what it is about.
+  const often = Math.min(5, Math.max(2, Math.round(piece.words / 140)))
+  const inTitle = (phrase: string): boolean => phrase.split(' ').some((w) => title.includes(w))
   return [...counts]
-    .filter(
-      ([phrase, { count, words }]) =>
-        (words > 1 || phrase.length >= 5) && count >= (title.includes(phrase) || words > 1 ? 2 : 4),
+    .filter(([phrase, { count, words }]) =>
+      words > 1
+        ? count >= (inTitle(phrase) ? 2 : Math.min(3, often))
+        : phrase.length >= (inTitle(phrase) ? 3 : 5) && count >= (inTitle(phrase) ? 2 : often),
     )
     .map(([phrase, { count, words, forms }]) => ({
       phrase: [...forms].sort((a, b) => b[1] - a[1] || b[0].length - a[0].length)[0]?.[0] ?? phrase,

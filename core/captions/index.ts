@@ -1,4 +1,6 @@
-export { PLAIN_HOUSE, type House } from './brief'
-export { checkCaption, type CheckContext } from './checks'
+export { briefOf, houseOf, PLAIN_HOUSE, type House, type WholeBrief } from './brief'
+export { checkCaption, remedyFor, type CheckContext } from './checks'
+export { originsOf, type Origin } from './origin'
+export { headlines, type Headline } from './titles'
 export { likeness, LIKENESS_BOUND, opening } from './likeness'
 export { writeDrip, sourceText, type WrittenPost } from './write'

@@ -4,8 +4,12 @@ import { jaccard } from '../passages'
 /** How alike two posts of one account or of siblings may be. */
 export const LIKENESS_BOUND = 0.3
 
+const known = new Map<string, ReadonlySet<string>>()
+
 /** Lower-cased word trigrams of a caption, links and tags left out. */
-export function trigrams(text: string): Set<string> {
+export function trigrams(text: string): ReadonlySet<string> {
+  const before = known.get(text)
+  if (before) return before
   const words =
     text
       .replace(URL_PATTERN, ' ')
@@ -14,6 +18,8 @@ export function trigrams(text: string): Set<string> {
       .match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []
   const grams = new Set<string>()
   for (let i = 0; i + 2 < words.length; i++) grams.add(words.slice(i, i + 3).join(' '))
+  if (known.size > 3000) known.clear()
+  known.set(text, grams)
   return grams
 }
 

@@ -1,12 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { FoundPassage, PieceContent } from '../model'
+import type { Angle, FoundPassage, PieceContent, Voice } from '../model'
+import { aWording } from '../model/samples'
 import { network } from '../networks'
 import { readWriting } from '../reading'
 import { likeness, LIKENESS_BOUND, opening, PLAIN_HOUSE, writeDrip, type WrittenPost } from '.'
 import { briefOf } from './brief'
 import { CLOSINGS } from './closings'
-import { scoreWording } from './write'
+import { scoreWording } from './score'
 
 const SUBJECTS = [
   'lathe',
@@ -164,27 +165,33 @@ describe('what a drip says', () => {
 describe('the score', () => {
   const profile = network('murmur')
   const passage = workshop(1).passages[0] as FoundPassage
-  const score = (text: string, change: { framed?: boolean; known?: boolean; last?: string[] } = {}): number =>
-    scoreWording(
-      {
-        angle: 'lesson',
-        text,
-        firstComment: null,
-        hashtags: [],
-        spans: [{ start: passage.start, end: passage.end }],
-      },
-      {
+  const score = (
+    text: string,
+    change: {
+      framed?: boolean
+      known?: boolean
+      about?: boolean
+      last?: Angle[]
+      voice?: Partial<Voice>
+    } = {},
+  ): number =>
+    scoreWording(aWording({ angle: 'lesson', text, spans: [{ start: passage.start, end: passage.end }] }), {
+      draft: {
         angle: 'lesson',
         paragraphs: [text],
         spans: [],
         framed: change.framed ?? false,
         known: change.known ?? false,
+        heading: null,
+        opens: 'statement',
+        lemmas: new Set(),
       },
       profile,
-      briefOf(profile),
+      brief: { ...briefOf(profile), voice: { ...PLAIN_HOUSE.style.voice, ...change.voice } },
       passage,
-      change.last ?? [],
-    )
+      about: change.about ?? true,
+      before: (change.last ?? []).map((angle) => aWording({ angle, text: '' })),
+    })
   const plain = 'An old lathe wants a drop of oil on the first day of every month, and a cover.'
 
   it('prefers what is particular, what hooks at a glance, and what is the piece’s own', () => {

@@ -1,22 +1,35 @@
-import { withoutFillers } from '../speech'
-import type { Check, FoundPassage, PieceContent, Wording } from '../model'
-import { graphemes, measure, network, type NetworkProfile } from '../networks'
-import { NUMBER_WORDS } from '../passages'
+import type { Angle, Check, FoundPassage, PieceContent, Wording } from '../model'
+import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
-import { briefOf, type Brief, type House } from './brief'
-import { checkCaption } from './checks'
-import { CLOSINGS } from './closings'
-import { compose, firstSentence } from './compose'
+import { briefOf, type House, type WholeBrief } from './brief'
+import { checkCaption, isBlocked } from './checks'
+import { asks, closingsFor } from './closings'
+import { compose, type Opener } from './compose'
 import { draftsFor, type Draft } from './drafts'
-import { hashtagsFor } from './hashtags'
+import { framesFor } from './frames'
+import { hashtagsFor, keyPhrases } from './hashtags'
+import { inHouse } from './house'
+import { letterDraft } from './letters'
 import { likeness, LIKENESS_BOUND, opening } from './likeness'
+import { scoreWording } from './score'
+import { headlines, type Headline } from './titles'
+import { topicOf, type Topic } from './topics'
 
-/** A caption that is already out or planned, which a new one may not resemble. */
+/** A caption that is already out or planned, which a new one may not resemble; the newest last. */
 export interface EarlierCaption {
   account: string
   network: string
   text: string
+  /** The library's words in it, so that none comes again among the brand's last 30 on a network. */
+  frame?: string | null
+  closing?: string | null
 }
+
+/** How often a drip may use the same heading as a label. */
+const LABELLED = 2
+
+/** How many of a brand's last captions on a network a frame or a closing line stays away from. */
+const RESTS = 30
 
 export interface WriteRequest {
   piece: PieceContent
@@ -30,6 +43,10 @@ export interface WriteRequest {
   link: string | null
   seed: number
   earlier?: readonly EarlierCaption[]
+  /** Write in this angle only; where the piece has no material for it, there is no caption. */
+  angle?: Angle | undefined
+  /** How many other wordings are kept; six when not said. */
+  wordings?: number | undefined
 }
 
 /** A post of a drip as written, or why there is none. */
@@ -88,27 +105,30 @@ export function writeDrip(
   return posts.map((post) => writer.check(post))
 }
 
-/** The share of a brief's shortest length below which a caption is too slight for its network. */
-const LEAST_OF_BAND = 0.5
-
 class Writer {
   readonly #request: WriteRequest
-  /** The piece's own words, as far as they are written down. */
-  readonly #said: string
   readonly #random: Random
   readonly #hashtags: string[]
+  readonly #phrases: string[]
+  readonly #headlines: Headline[]
+  readonly #topic: Topic
   readonly #drafts = new Map<FoundPassage, Draft[]>()
   readonly #openings = new Set<string>()
-  readonly #written: EarlierCaption[] = []
-  readonly #angles = new Map<string, string[]>()
-  readonly #closings = new Set<string>()
+  readonly #written: (EarlierCaption & { wording: Wording })[] = []
+  readonly #before = new Map<string, Wording[]>()
+  readonly #titles = new Set<string>()
+  /** How often a heading or the title was a label in this drip. */
+  readonly #labels = new Map<string, number>()
   #framed = 0
 
   constructor(request: WriteRequest, random: Random) {
+    const { piece, house } = request
     this.#request = request
     this.#random = random
-    this.#said = request.piece.video ? withoutFillers(request.piece.text) : request.piece.text
-    this.#hashtags = hashtagsFor(request.piece, request.house.style.hashtags)
+    this.#hashtags = hashtagsFor(piece, house.style.hashtags)
+    this.#phrases = [...new Set([...piece.categories.map((c) => c.toLowerCase()), ...keyPhrases(piece)])]
+    this.#headlines = headlines(piece, 60)
+    this.#topic = topicOf(piece)
   }
 
   post(
@@ -119,175 +139,243 @@ class Writer {
   ): WrittenPost {
     const profile = network(account.network)
     const base = { beat, day, account: account.id, network: account.network, picture: null }
-    const [first] = candidates
-    if (!first)
-      return {
-        ...base,
-        passage: null,
-        wording: null,
-        others: [],
-        checks: [
-          {
-            code: 'too-thin',
-            severity: 'block',
-            message: `The piece is too thin for beat ${beat + 1}: there is no passage left for it. Keep or add one, or choose a shorter rhythm.`,
-          },
-        ],
-      }
-    for (const candidate of candidates) {
-      const ranked = this.#rank(candidate, account, profile)
-      const best = ranked[0]
-      if (!best) continue
-      this.#remember(best, account)
-      return { ...base, passage: candidate, wording: best, others: unlike(best, ranked.slice(1)), checks: [] }
-    }
-    return {
+    const none = (passage: FoundPassage | null, message: string): WrittenPost => ({
       ...base,
-      passage: first,
+      passage,
       wording: null,
       others: [],
-      checks: [
-        {
-          code: 'too-thin',
-          severity: 'block',
-          message: `No caption for ${profile.name} can be made of the passages that are left that is whole, fits, and is unlike the others. Keep or add a passage in the Reader, or choose a shorter rhythm.`,
-        },
-      ],
+      checks: [{ code: 'too-thin', severity: 'block', message }],
+    })
+    const [first] = candidates
+    if (!first)
+      return none(
+        null,
+        `The piece is too thin for beat ${beat + 1}: there is no passage left for it. Keep or add one, or choose a shorter rhythm.`,
+      )
+    let fallback: { passage: FoundPassage; ranked: Wording[] } | null = null
+    const take = (passage: FoundPassage, [best, ...rest]: Wording[]): WrittenPost | null => {
+      if (!best) return null
+      this.#remember(best, account)
+      const others = unlike(best, rest, Math.max(6, this.#request.wordings ?? 6))
+      return { ...base, passage, wording: best, others, checks: [] }
     }
+    for (const candidate of candidates) {
+      const ranked = this.#rank(candidate, account, profile)
+      // The library's words are for where no passage can open with its own.
+      if (ranked[0]?.frame) fallback ??= { passage: candidate, ranked }
+      else {
+        const post = take(candidate, ranked)
+        if (post) return post
+      }
+    }
+    const framed = fallback && take(fallback.passage, fallback.ranked)
+    if (framed) return framed
+    return none(
+      first,
+      `No caption for ${profile.name} can be made of the passages that are left that is whole, fits, and is unlike the others. Keep or add a passage in the Reader, or choose a shorter rhythm.`,
+    )
   }
 
   check(post: WrittenPost): WrittenPost {
-    if (!post.wording) return post
-    const { piece, house } = this.#request
-    const others = [...(this.#request.earlier ?? []), ...this.#written].filter(
-      (w) => w.text !== post.wording?.text && w.network === post.network,
-    )
-    const checks = checkCaption(post.wording.text, {
-      profile: network(post.network),
-      house,
-      source: sourceText(piece),
+    const { wording } = post
+    if (!wording) return post
+    const others = this.#near(post.network).filter((w) => w.text !== wording.text)
+    const checks = checkCaption(wording.text, {
+      ...this.#context(network(post.network)),
       pictures: post.picture === null ? 0 : 1,
       others: others.map((o) => ({ text: o.text, sibling: o.account !== post.account })),
+      beside: wording,
     })
     return { ...post, checks }
   }
 
-  #rank(passage: FoundPassage, account: { id: string; network: string }, profile: NetworkProfile): Wording[] {
-    const { piece, link, house } = this.#request
-    let drafts = this.#drafts.get(passage)
-    if (!drafts) this.#drafts.set(passage, (drafts = draftsFor(piece, passage)))
-    const brief = briefOf(profile)
-    const near = [...(this.#request.earlier ?? []), ...this.#written].filter(
-      (w) => w.network === account.network,
-    )
-    const angles = this.#angles.get(account.id) ?? []
-    const ranked: { wording: Wording; framed: boolean }[] = []
-    for (const draft of drafts) {
-      if (draft.framed && this.#framed * 3 >= this.#written.length + 1) continue
-      const closing = brief.shape === 'considered' ? this.#closing(draft) : null
-      const made = compose(draft, profile, brief, {
-        link,
-        title: piece.title,
-        hashtags: this.#hashtags,
-        closing,
-      })
-      if (!made || this.#openings.has(opening(made.text))) continue
-      if (measure(made.text, profile.text) < brief.length.least * LEAST_OF_BAND) continue
-      if (near.some((w) => likeness(w.text, made.text) > LIKENESS_BOUND)) continue
-      const blocked = checkCaption(made.text, { profile, house, source: '', pictures: 99, others: [] }).some(
-        (c) => c.severity === 'block',
-      )
-      if (blocked) continue
-      const score = scoreWording(made, draft, profile, brief, passage, angles) + this.#random() * 0.02
-      ranked.push({ wording: { ...made, score: Math.round(score * 1000) / 1000 }, framed: draft.framed })
-    }
-    ranked.sort((a, b) => b.wording.score - a.wording.score)
-    return ranked.map((r) => r.wording)
+  #context(profile: NetworkProfile) {
+    const { piece, house, link } = this.#request
+    return { profile, house, source: sourceText(piece), writtenAt: piece.publishedAt, link }
   }
 
-  #closing(draft: Draft): string | null {
-    const own = this.#request.house.style.closingLines
-    const stock = [...own, ...CLOSINGS[draft.angle]].filter((c) => !this.#closings.has(c))
-    return stock[0] ?? null
+  #near(networkId: string): EarlierCaption[] {
+    return [...(this.#request.earlier ?? []), ...this.#written].filter((w) => w.network === networkId)
+  }
+
+  #rank(passage: FoundPassage, account: { id: string; network: string }, profile: NetworkProfile): Wording[] {
+    const { piece, house, angle } = this.#request
+    const brief = briefOf(profile, house)
+    const near = this.#near(account.network)
+    const lately = near.slice(-RESTS)
+    const taken = new Set([
+      ...lately.flatMap((w) => w.frame ?? []),
+      ...this.#written.flatMap((w) => w.frame ?? []),
+    ])
+    const closed = new Set([
+      ...lately.flatMap((w) => w.closing ?? []),
+      ...this.#written.flatMap((w) => w.closing ?? []),
+    ])
+    const context = { ...this.#context(profile), pictures: 99, clips: 99, others: [] }
+    const ranked: Wording[] = []
+    const titles: (string | null)[] = profile.title ? this.#titlesFor(passage, profile) : [null]
+    if (titles.length === 0) return []
+    const frames = this.#framed * 3 < this.#written.length + 1
+    for (const draft of this.#draftsOf(passage, brief)) {
+      if (angle && draft.angle !== angle) continue
+      if (brief.angles && !brief.angles.has(draft.angle)) continue
+      if (draft.framed && !frames) continue
+      const about = touches(draft, this.#topic)
+      const title = titles.find((t) => t === null || !says(draft, t)) ?? titles[0] ?? null
+      const openers = [
+        null,
+        ...(draft.framed ? [] : this.#openers(draft, brief, taken, about, frames, title)),
+      ]
+      for (const opener of openers) {
+        // Most drafts open as one that is written already: that is seen before anything is made of them.
+        const opens = opening(`${opener?.text ?? ''} ${draft.paragraphs[0] ?? ''}`)
+        if (title === null && this.#openings.has(opens)) continue
+        const made = compose(draft, profile, brief, {
+          piece,
+          link: this.#request.link,
+          hashtags: this.#hashtags,
+          phrases: this.#phrases,
+          closing: this.#closing(draft, brief, closed),
+          opener,
+          title,
+          credit: house.style.credit,
+          house: (text) => inHouse(text, house.style, profile.id),
+        })
+        if (!made || repeats(made) || this.#opensAlike(made, profile)) continue
+        if (near.some((w) => likeness(w.text, made.text) > LIKENESS_BOUND)) continue
+        if (isBlocked(made.text, { ...context, beside: made })) continue
+        const score =
+          scoreWording(made, {
+            draft,
+            profile,
+            brief,
+            passage,
+            about: about || (opener?.names ?? false) || title !== null,
+            before: this.#before.get(account.id) ?? [],
+          }) +
+          this.#random() * 0.02
+        ranked.push({ ...made, score: Math.round(score * 1000) / 1000 })
+      }
+    }
+    return ranked.sort((a, b) => b.score - a.score)
+  }
+
+  #draftsOf(passage: FoundPassage, brief: WholeBrief): Draft[] {
+    const { piece } = this.#request
+    let drafts = this.#drafts.get(passage)
+    if (!drafts) this.#drafts.set(passage, (drafts = draftsFor(piece, passage)))
+    if (brief.shape !== 'letter') return drafts
+    const letter = letterDraft(piece, passage, drafts[0]?.angle ?? 'lesson')
+    return letter ? [letter, ...drafts] : drafts
+  }
+
+  /**
+   * Openers for a draft: the heading over it or the piece's title as a label, which are the piece's
+   * own words, and a frame of its angle from the library while the drip may have more of them.
+   */
+  #openers(
+    draft: Draft,
+    brief: WholeBrief,
+    taken: ReadonlySet<string>,
+    about: boolean,
+    frames: boolean,
+    title: string | null,
+  ): Opener[] {
+    const first = draft.paragraphs[0] ?? ''
+    const labelled = /^[^.!?]{3,70}: \p{Ll}/u.test(first) || /^[^.!?\n]{3,90}:$/.test(first)
+    if (brief.shape === 'letter' || labelled || /^[“"]/.test(first)) return []
+    const openers: Opener[] = []
+    const label = (text: string | null): void => {
+      const used = text === null ? LABELLED : (this.#labels.get(text) ?? 0)
+      if (text !== null && used < LABELLED) openers.push({ frame: null, text: `${text}:`, names: true })
+    }
+    if (draft.heading !== title) label(draft.heading)
+    if (title === null && !about) label(this.#topic.label)
+    if (!frames) return openers
+    const fitting = framesFor(draft.angle, this.#topic, brief.voice, draft.opens, taken)
+    const chosen = fitting[Math.floor(this.#random() * fitting.length)]
+    if (chosen) openers.push({ frame: chosen.id, text: chosen.text, names: chosen.names })
+    return openers
+  }
+
+  /** Whether a caption opens as another of the drip does; where there is a title, it may open instead. */
+  #opensAlike({ text, title }: Pick<Wording, 'text' | 'title'>, profile: NetworkProfile): boolean {
+    if (!this.#openings.has(opening(text))) return false
+    return title === null || this.#titles.has(`${profile.id} ${title}`)
+  }
+
+  #closing(draft: Draft, brief: WholeBrief, closed: ReadonlySet<string>): string | null {
+    if (brief.closing === 'none') return null
+    const own = this.#request.house.style.closingLines.filter((c) => !closed.has(c))
+    if (brief.closing === 'a line of the house' || own.length) return own[0] ?? null
+    if (!asks(brief.voice)) return null
+    const stock = closingsFor(draft.angle, this.#topic).filter((c) => !closed.has(c))
+    const named = stock.filter(
+      (c) => c.includes(this.#topic.noun ?? '\n') || c.includes(this.#topic.doing ?? '\n'),
+    )
+    const pool = named.length ? named : stock
+    return pool[Math.floor(this.#random() * pool.length)] ?? null
+  }
+
+  /**
+   * Titles for a post of a passage, best first: the heading over it, its own short sentences, the
+   * piece's title; none that the network has had in this drip.
+   */
+  #titlesFor(passage: FoundPassage, profile: NetworkProfile): string[] {
+    const { piece } = this.#request
+    const limit = profile.title?.limit ?? 0
+    const own = sectionStart(piece, passage)
+    const over = this.#headlines.filter((h) => h.span !== null && h.span.start === own)
+    const inside = this.#headlines.filter(
+      (h) => h.span !== null && h.span.start >= passage.start && h.span.end <= passage.end,
+    )
+    const options = [...over, ...inside, ...this.#headlines.filter((h) => h.span === null)]
+    return options
+      .map((h) => h.text)
+      .filter((t) => graphemes(t) <= limit && !this.#titles.has(`${profile.id} ${t}`))
   }
 
   #remember(wording: Wording, account: { id: string; network: string }): void {
-    this.#openings.add(opening(wording.text))
-    this.#written.push({ account: account.id, network: account.network, text: wording.text })
-    this.#angles.set(account.id, [wording.angle, ...(this.#angles.get(account.id) ?? [])])
-    const lines = new Set(wording.text.split('\n'))
-    for (const c of [...this.#request.house.style.closingLines, ...Object.values(CLOSINGS).flat()])
-      if (lines.has(c)) this.#closings.add(c)
-    const inPiece = this.#said.includes(firstSentence(wording.text.split('\n')[0] ?? ''))
-    if (!inPiece) this.#framed++
+    const { frame, closing, text } = wording
+    this.#openings.add(opening(text))
+    if (wording.title) this.#titles.add(`${account.network} ${wording.title}`)
+    this.#written.push({ account: account.id, network: account.network, text, frame, closing, wording })
+    this.#before.set(account.id, [wording, ...(this.#before.get(account.id) ?? [])])
+    if (frame !== null) this.#framed++
+    const label = /^([^:\n]{3,70}):\s/.exec(text)?.[1]
+    if (label) this.#labels.set(label, (this.#labels.get(label) ?? 0) + 1)
   }
 }
 
-/**
- * How good a wording is for its network, about 0 to 1: the passage's own score, whether it is
- * particular (numbers and long words), a hook that is short enough to be read at a glance, its
- * length against the brief's band, and an angle unlike the account's last ones.
- */
-export function scoreWording(
-  made: Omit<Wording, 'score'>,
-  draft: Draft,
-  profile: NetworkProfile,
-  brief: Brief,
-  passage: FoundPassage,
-  lastAngles: readonly string[],
-): number {
-  const length = measure(made.text, profile.text)
-  const { least, most } = brief.length
-  const band = length < least ? length / least : length > most ? most / length : 1
-  const body = draft.paragraphs.join(' ')
-  const hook = graphemes(firstSentence(draft.paragraphs[0] ?? ''))
-  const hookScore = hook < 18 ? 0.5 : hook <= 110 ? 1 : Math.max(0.3, 1 - (hook - 110) / 160)
-  const numbered =
-    /\d/.test(body) ||
-    body
-      .toLowerCase()
-      .split(/[^a-z]+/)
-      .some((w) => (NUMBER_WORDS[w] ?? 0) >= 3)
-  const covers = Math.min(1, overlap(made.spans, passage) / Math.max(1, passage.end - passage.start))
-  const shape =
-    brief.shape === 'considered'
-      ? Math.min(1, draft.paragraphs.length / 3)
-      : brief.shape === 'pictures speak'
-        ? draft.paragraphs.length <= 2
-          ? 1
-          : 0.6
-        : draft.paragraphs.length <= 1 || made.text.includes('\n')
-          ? 1
-          : 0.8
-  let score =
-    0.2 * passage.score +
-    0.2 * band +
-    0.2 * hookScore +
-    0.1 * (numbered ? 1 : 0.4) +
-    0.15 * covers +
-    0.15 * shape
-  if (made.angle === lastAngles[0]) score -= 0.12
-  else if (made.angle === lastAngles[1]) score -= 0.04
-  if (draft.known) score -= 0.12
-  if (draft.framed) score -= made.angle === 'question' ? 0.02 : 0.06
-  return Math.max(0, score)
+/** Whether a text has nothing to say beyond its title. */
+function repeats({ title, text }: Pick<Wording, 'title' | 'text'>): boolean {
+  if (title === null) return false
+  const rest = text.replace(title, '').replace(URL_PATTERN, '').replace(/#\S+/g, '')
+  return (rest.match(/\p{L}+/gu) ?? []).length < 6
 }
 
-function overlap(
-  spans: readonly { start: number; end: number }[],
-  place: { start: number; end: number },
-): number {
-  return spans.reduce(
-    (sum, s) => sum + Math.max(0, Math.min(s.end, place.end) - Math.max(s.start, place.start)),
-    0,
-  )
+/** Whether a draft's text would say its title over again. */
+function says(draft: Draft, title: string): boolean {
+  return draft.paragraphs.some((p) => p.toLowerCase().includes(title.toLowerCase()))
 }
 
-/** Up to six other wordings that differ from the chosen one and from each other. */
-function unlike(best: Wording, rest: readonly Wording[]): Wording[] {
+/** Whether a draft names what the piece is about. */
+function touches(draft: Draft, topic: Topic): boolean {
+  for (const lemma of draft.lemmas) if (topic.lemmas.has(lemma)) return true
+  return topic.lemmas.size === 0
+}
+
+/** Where the heading over a place begins, or null. */
+function sectionStart(piece: PieceContent, passage: FoundPassage): number | null {
+  const above = piece.blocks.filter((b) => b.kind === 'heading' && b.start <= passage.start)
+  return above[above.length - 1]?.start ?? null
+}
+
+/** Other wordings that differ from the chosen one and from each other. */
+function unlike(best: Wording, rest: readonly Wording[], most: number): Wording[] {
   const kept = [best]
   for (const wording of rest) {
-    if (kept.length > 6) break
+    if (kept.length > most) break
     if (kept.every((k) => k.text !== wording.text && likeness(k.text, wording.text) < 0.75))
       kept.push(wording)
   }

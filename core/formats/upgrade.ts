@@ -1,5 +1,5 @@
 import { sameAddress } from '../feeds'
-import { textId } from '../model'
+import { HouseStyle, textId } from '../model'
 
 type Raw = Record<string, unknown> & { id: string }
 
@@ -12,14 +12,15 @@ export type RawRows = Record<string, Raw[]>
  */
 export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }[] = [
   { to: 2, rows: partWordsFromPieces },
+  { to: 3, rows: giveVoices },
 ]
 
 /** The schema of the tables as they are now. */
 export const SCHEMA = Math.max(...UPGRADES.map((u) => u.to))
 
-/** Rows of an older schema as they would be written today. Rows of today come out as they are. */
-export function upgradeRows(rows: RawRows, from: number): RawRows {
-  return UPGRADES.filter((u) => u.to > from).reduce((sum, u) => u.rows(sum), rows)
+/** Rows of an older schema as a later one writes them, that of today unless another is named. */
+export function upgradeRows(rows: RawRows, from: number, to = SCHEMA): RawRows {
+  return UPGRADES.filter((u) => u.to > from && u.to <= to).reduce((sum, u) => u.rows(sum), rows)
 }
 
 /** Schema 2: a piece's words lie apart from it, sources are of several kinds, pipelines have a sieve. */
@@ -75,4 +76,31 @@ function partWordsFromPieces(rows: RawRows): RawRows {
     pieceRevision: drips.get(String(row['drip'])) ?? 1,
   }))
   return { ...rows, pieces, posts, sources, pipelines, texts, sketches: [], sheetRows: [], wordLists: [] }
+}
+
+/** Schema 3: a house has a voice, a brand has briefs, a caption may have more fields than its text. */
+function giveVoices(rows: RawRows): RawRows {
+  const house = HouseStyle.parse({})
+  const wording = (made: unknown): object => ({
+    format: 'post',
+    title: null,
+    summary: null,
+    parts: [],
+    tags: [],
+    poll: [],
+    frame: null,
+    closing: null,
+    ...(made as object),
+  })
+  const brands = (rows['brands'] ?? []).map((row): Raw => ({
+    briefs: [],
+    ...row,
+    houseStyle: { ...house, ...(row['houseStyle'] as object) },
+  }))
+  const posts = (rows['posts'] ?? []).map((row): Raw => ({
+    ...row,
+    wording: wording(row['wording']),
+    others: ((row['others'] ?? []) as unknown[]).map(wording),
+  }))
+  return { ...rows, brands, posts }
 }

@@ -1,17 +1,7 @@
 import { z } from 'zod'
+import { Brief, HouseStyle } from './house'
 import { Hold, Id, Instant, Zone } from './primitives'
 import { QuietDay } from './quiet'
-
-/** What holds for everything a brand publishes. */
-export const HouseStyle = z.object({
-  /** Standing hashtags without the number sign, put before those found in a piece. */
-  hashtags: z.array(z.string().regex(/^[\p{L}\p{N}_]+$/u, 'a hashtag is one word')).default([]),
-  /** Words and phrases that never go out, compared without regard to case. */
-  neverSay: z.array(z.string().min(1)).default([]),
-  /** Questions that may close a long post. */
-  closingLines: z.array(z.string().min(1)).default([]),
-})
-export type HouseStyle = z.infer<typeof HouseStyle>
 
 /** One client or publication; everything else belongs to a brand. */
 export const Brand = z.object({
@@ -20,6 +10,8 @@ export const Brand = z.object({
   zone: Zone,
   quiet: z.array(QuietDay),
   houseStyle: HouseStyle,
+  /** The briefs that a person changed; every other network goes by its profile. */
+  briefs: z.array(Brief),
   held: Hold.nullable(),
   createdAt: Instant,
 })

@@ -11,6 +11,8 @@ export const Check = z.object({
   severity: Severity,
   message: z.string(),
   words: z.string().optional(),
+  /** What a click would do about it, where the caption can be mended by itself. */
+  remedy: z.string().optional(),
 })
 export type Check = z.infer<typeof Check>
 

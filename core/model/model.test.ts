@@ -116,7 +116,15 @@ describe('records', () => {
   })
 
   it('want hashtags as one word without the sign', () => {
-    expect(HouseStyle.parse({})).toEqual({ hashtags: [], neverSay: [], closingLines: [] })
+    expect(HouseStyle.parse({})).toEqual({
+      hashtags: [],
+      neverSay: [],
+      closingLines: [],
+      swaps: [],
+      credit: false,
+      spelling: 'as written',
+      voice: { formality: 0, vividness: 0, warmth: 0, speaker: 'nobody' },
+    })
     expect(HouseStyle.safeParse({ hashtags: ['SlowBread', 'Pão'] }).success).toBe(true)
     expect(HouseStyle.safeParse({ hashtags: ['#Slow'] }).error?.issues[0]?.message).toBe(
       'a hashtag is one word',

@@ -1,28 +1,28 @@
 import { z } from 'zod'
+import { Angle } from './angle'
 import { Acceptance, Check } from './check'
 import { Hold, Id, Instant, Place } from './primitives'
-
-export const Angle = z.enum([
-  'question',
-  'number',
-  'how-to',
-  'contrast',
-  'myth',
-  'story',
-  'checklist',
-  'lesson',
-  'quotation',
-  'definition',
-])
-export type Angle = z.infer<typeof Angle>
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({
   angle: Angle,
+  /** The kind of post it is shaped as, one of the network's formats. */
+  format: z.string(),
+  /** Fields beside the text, null or empty where the network has none of the kind. */
+  title: z.string().nullable(),
+  summary: z.string().nullable(),
   text: z.string(),
+  /** What follows the text in a thread, part by part. */
+  parts: z.array(z.string()),
+  /** Tags that stand in a field of their own. */
+  tags: z.array(z.string()),
+  poll: z.array(z.string()),
   firstComment: z.string().nullable(),
   hashtags: z.array(z.string()),
   spans: z.array(Place),
+  /** The opener and the closing line that are not the piece's words, so that none comes again soon. */
+  frame: z.string().nullable(),
+  closing: z.string().nullable(),
   score: z.number(),
 })
 export type Wording = z.infer<typeof Wording>

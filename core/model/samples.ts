@@ -1,10 +1,11 @@
 import type { Account } from './account'
 import type { Brand } from './brand'
+import { HouseStyle } from './house'
 import type { Drip } from './drip'
 import type { Passage } from './passage'
 import type { Piece, PieceText, WholePiece } from './piece'
 import type { Pipeline } from './pipeline'
-import type { Post } from './post'
+import type { Post, Wording } from './post'
 import type { SheetRow, Source } from './source'
 import type { Workspace } from './workspace'
 
@@ -35,7 +36,8 @@ export function aBrand(change: Partial<Brand> = {}): Brand {
     name: 'The Yard',
     zone: 'Europe/Lisbon',
     quiet: [],
-    houseStyle: { hashtags: [], neverSay: [], closingLines: [] },
+    houseStyle: HouseStyle.parse({}),
+    briefs: [],
     held: null,
     createdAt: T0,
     ...change,
@@ -239,6 +241,26 @@ export function aDrip(change: Partial<Drip> = {}): Drip {
   }
 }
 
+export function aWording(change: Partial<Wording> = {}): Wording {
+  return {
+    angle: 'number',
+    format: 'post',
+    title: null,
+    summary: null,
+    text: 'A seam wants two strands of cotton and no more.',
+    parts: [],
+    tags: [],
+    poll: [],
+    firstComment: null,
+    hashtags: [],
+    spans: [{ start: 0, end: 47 }],
+    frame: null,
+    closing: null,
+    score: 0.8,
+    ...change,
+  }
+}
+
 export function aPost(change: Partial<Post> = {}): Post {
   return {
     id: 'post',
@@ -251,14 +273,7 @@ export function aPost(change: Partial<Post> = {}): Post {
     account: 'account',
     network: 'murmur',
     passage: 'passage',
-    wording: {
-      angle: 'number',
-      text: 'A seam wants two strands of cotton and no more.',
-      firstComment: null,
-      hashtags: [],
-      spans: [{ start: 0, end: 47 }],
-      score: 0.8,
-    },
+    wording: aWording(),
     others: [],
     edited: false,
     link: null,

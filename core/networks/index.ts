@@ -1,18 +1,38 @@
 import { Fault } from '../model'
 import { NetworkProfile } from './profile'
+import broadside from './profiles/broadside.json'
+import courier from './profiles/courier.json'
 import guildhall from './profiles/guildhall.json'
+import hearthside from './profiles/hearthside.json'
+import longwave from './profiles/longwave.json'
+import loopyard from './profiles/loopyard.json'
 import murmur from './profiles/murmur.json'
+import rackwell from './profiles/rackwell.json'
 import shutterleaf from './profiles/shutterleaf.json'
 
-export { NetworkProfile } from './profile'
+export { NetworkProfile, type LinkPlace } from './profile'
 export { graphemes, measure, sliceGraphemes, URL_PATTERN } from './measure'
 export { chooseShape, cropAboutCentre, type Shape } from './shape'
 export { payloadFaults } from './validate'
 
 /** The profiles that ship, in the order in which they are shown. */
-export const NETWORKS: readonly NetworkProfile[] = [murmur, guildhall, shutterleaf].map((p) =>
-  NetworkProfile.parse(p),
-)
+export const NETWORKS: readonly NetworkProfile[] = [
+  murmur,
+  guildhall,
+  shutterleaf,
+  hearthside,
+  rackwell,
+  loopyard,
+  longwave,
+  courier,
+  broadside,
+].map((p) => NetworkProfile.parse(p))
+
+/** A network whose service answers, so that accounts can be linked on it. */
+export type ServedNetwork = NetworkProfile & { service: NonNullable<NetworkProfile['service']> }
+
+/** The networks on which an account can be linked. */
+export const SERVED: readonly ServedNetwork[] = NETWORKS.filter((n): n is ServedNetwork => n.service !== null)
 
 /** When and how often a new account may post, as its network's profile proposes. */
 export function proposedLimits(profile: NetworkProfile) {
@@ -36,7 +56,14 @@ export function network(id: string): NetworkProfile {
   return found
 }
 
-/** The longest clip that all of some networks take, in seconds; all that ship where none is named. */
-export function longestClip(profiles: readonly NetworkProfile[] = NETWORKS): number {
-  return Math.min(...profiles.map((p) => p.media.clip.most))
+/** Where a network's service answers, below the address of the world. Throws where none answers yet. */
+export function servicePath(id: string): string {
+  const found = network(id)
+  if (!found.service) throw new Fault('unknown-network', `${found.name} has no service that answers yet.`, id)
+  return found.service.path
+}
+
+/** The longest clip that all of some networks take, in seconds; all that are served where none is named. */
+export function longestClip(profiles: readonly NetworkProfile[] = SERVED): number {
+  return Math.min(...profiles.map((p) => p.media.clip?.most ?? Infinity))
 }

@@ -33,9 +33,9 @@ export function sliceGraphemes(text: string, count: number): string {
  * The length of a text as a network measures it: graphemes, with every link counting for the
  * profile's fixed number where it gives one.
  *
- * @example measure('Look: https://a.example/long', { limit: 300, fold: null, linkCounts: 24 }) // 30
+ * @example measure('Look: https://a.example/long', { linkCounts: 24 }) // 30
  */
-export function measure(text: string, rule: NetworkProfile['text']): number {
+export function measure(text: string, rule: Pick<NetworkProfile['text'], 'linkCounts'>): number {
   if (rule.linkCounts === null) return graphemes(text)
   let links = 0
   const rest = text.replace(URL_PATTERN, () => {

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { Slot } from '../model'
 
-/** Where a link does its work on a network. */
-export const LinkPlace = z.enum(['text', 'first comment', 'profile'])
+/** Where a link does its work on a network; `field` is one of its own beside the text. */
+export const LinkPlace = z.enum(['text', 'first comment', 'profile', 'field', 'none'])
 export type LinkPlace = z.infer<typeof LinkPlace>
 
 /**
@@ -17,22 +17,41 @@ export const NetworkProfile = z.object({
   hatch: z.enum(['rising', 'falling', 'level', 'upright', 'dots', 'cross', 'grid', 'waves', 'plain']),
   kind: z.string(),
   text: z.object({
-    limit: z.int().positive(),
+    /** Null where a text may be as long as it likes. */
+    limit: z.int().positive().nullable(),
     /** What a reader sees before "more", or null where all of it shows. */
     fold: z.int().positive().nullable(),
     /** What a link counts for, or null where it counts as it is written. */
     linkCounts: z.int().positive().nullable(),
   }),
+  /** Fields beside the text, null where the network has none of the kind. */
+  title: z.object({ limit: z.int().positive() }).nullable(),
+  summary: z.object({ limit: z.int().positive() }).nullable(),
+  /** Tags in a field of their own: how many, and how many characters all of them may have. */
+  tags: z.object({ most: z.int().positive(), characters: z.int().positive().nullable() }).nullable(),
+  /** How many parts a thread may have. */
+  thread: z.object({ parts: z.int().min(2) }).nullable(),
+  poll: z
+    .object({
+      options: z.object({ least: z.int().min(2), most: z.int().min(2) }),
+      limit: z.int().positive(),
+    })
+    .nullable(),
+  /** How many marks chapters need, the first at 0:00, and the seconds between two of them. */
+  chapters: z.object({ least: z.int().positive(), gap: z.int().positive() }).nullable(),
+  /** The kinds of post it takes, the usual one first. */
+  formats: z.array(z.string().min(1)).min(1),
   media: z.object({
     pictures: z.object({ least: z.int().min(0), most: z.int().min(0) }),
     /** Shapes a picture may have; empty where any will do. */
     shapes: z.array(z.object({ width: z.int().positive(), height: z.int().positive() })),
     maxBytes: z.int().positive(),
-    /** How long a clip may be, in seconds. */
-    clip: z.object({ least: z.int().positive(), most: z.int().positive() }),
+    /** How long a clip may be, in seconds, and how many a post takes; null where it takes none. */
+    clip: z.object({ least: z.int().positive(), most: z.int().positive() }).nullable(),
+    clips: z.object({ least: z.int().min(0), most: z.int().min(0) }),
   }),
   hashtags: z.object({ sensible: z.int().min(0), most: z.int().min(0) }),
-  link: z.object({ place: LinkPlace }),
+  link: z.object({ place: LinkPlace, live: z.boolean(), required: z.boolean() }),
   limits: z.object({
     postsPerDay: z.int().positive(),
     sensiblePostsPerDay: z.int().positive(),
@@ -40,15 +59,28 @@ export const NetworkProfile = z.object({
     /** Same words on sibling accounts are refused within this many days. */
     siblingDays: z.int().min(0),
   }),
+  /** Posts a day that an account may make until it is so many days old, youngest first. */
+  warmUp: z.array(z.object({ days: z.int().positive(), postsPerDay: z.int().positive() })),
   /** What the writer aims at unless a brief says otherwise. */
   brief: z.object({
-    shape: z.enum(['short', 'considered', 'pictures speak']),
+    shape: z.enum([
+      'short',
+      'considered',
+      'pictures speak',
+      'neighbourly',
+      'searchable',
+      'video',
+      'news',
+      'letter',
+    ]),
     length: z.object({ least: z.int().min(0), most: z.int().positive() }),
     hashtags: z.int().min(0),
+    /** The reading ease that its readers are used to (Flesch 1948), 0 to 100. */
+    reading: z.number(),
   }),
   /** Weekly slots proposed for a new account. */
   slots: z.array(Slot),
-  /** Where its service answers, below the address of the stand-in world. */
-  service: z.object({ path: z.string() }),
+  /** Where its service answers, below the address of the stand-in world; null while there is none. */
+  service: z.object({ path: z.string() }).nullable(),
 })
 export type NetworkProfile = z.infer<typeof NetworkProfile>

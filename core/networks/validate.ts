@@ -17,7 +17,7 @@ export function payloadFaults(
 ): PayloadFault[] {
   const faults: PayloadFault[] = []
   const length = measure(post.text, profile.text)
-  if (length > profile.text.limit)
+  if (length > (profile.text.limit ?? Infinity))
     faults.push({
       field: 'text',
       reason: `The text has ${length} characters; ${profile.name} takes ${profile.text.limit}.`,

@@ -86,10 +86,15 @@ export function danglingWords(
     const often = /^(?:once|twice|\w+ times)(?: an? \w+)? (?:is|are|was|were)\b/i.exec(text)
     if (often) return often[0]
     const elapsed =
-      /^(?:after|within|in) (?:an? )?(?:\w+ )?(?:minutes?|hours?|days?|weeks?|months?|years?),? (?:you|it|they|we|he|she|your)\b/i.exec(
+      /^(?:after|within|in) (?:an? )?(?:\w+ )?(?:minutes?|hours?|days?|weeks?|months?|years?)(?:,? (?:you|it|they|we|he|she|your)\b|, [a-z]+ (?:the|a|an|your|it|them|on|in)\b)/i.exec(
         text,
       )
     if (elapsed) return elapsed[0]
+    const then =
+      /^(?:(?:by|until|since|from|before|after) then\b|by the (?:afternoon|evening|morning|end)\b(?! of))/i.exec(
+        text,
+      )
+    if (then) return then[0]
     const placed =
       /\bthe (?:first|second|third|last|next) (?:step|part|half|point|question|reason|rule|thing)\b/i.exec(
         text,
@@ -97,6 +102,39 @@ export function danglingWords(
     if (placed) return placed[0]
     const cut = ellipsis(tokens) ?? pronounThat(tokens) ?? pointsThere(tokens)
     if (cut) return cut
+  }
+  if (opens) {
+    const opposite =
+      /\b(?:do|does|did|say|says|is|be|are) (?:just |exactly |quite )?the (?:opposite|reverse|same)\b(?! (?:of|as|\w+s?\b))/i.exec(
+        text,
+      )
+    if (opposite) return opposite[0]
+    const inside = pointsPastObject(tokens)
+    if (inside) return inside
+  }
+  if (opens) {
+    const last = words[words.length - 1]
+    const tail = words.slice(-6, -1)
+    // "Ice that slides off the land does.": the verb is in the sentence before.
+    if (
+      last &&
+      words.length > 3 &&
+      /^(?:does|do|did|is|are|was|were|has|have|can|will|would|should)$/.test(last.lower) &&
+      !/, (?:and|but|or) /.test(text) &&
+      !tail.some((t) => /^(?:what|who|how|where|as|than|that|which|when|why|whatever|if)$/.test(t.lower))
+    )
+      return last.text
+    const eachOne = /\b(?:each|every) one\b(?! of)/i.exec(text)
+    if (eachOne && !/[a-z]{3,}s\b/i.test(text.slice(0, eachOne.index))) return eachOne[0]
+    // "Put two on a card": two of what?
+    if (
+      isImperative(tokens) &&
+      tokens[1]?.pos === 'NUM' &&
+      /^(?:ADP|PUNCT)$/.test(tokens[2]?.pos ?? '') &&
+      tokens[2]?.lower !== 'of' &&
+      !/^\d/.test(tokens[1].text)
+    )
+      return tokens[1].text
   }
   if (opens && words.length > 2) {
     const other = /\b(?:every|any|no|some)(?:thing|body|one) else\b/i.exec(text)
@@ -143,6 +181,9 @@ export function danglingWords(
     }
     // What follows a subject pronoun is its verb, whatever the tagger says: "it rains on them".
     if (isNoun(token) && /^(?:i|you|he|she|it|we|they)$/.test(tokens[i - 1]?.lower ?? '')) continue
+    // "Two of us" are no two things.
+    if (token.pos === 'NUM' && next?.lower === 'of' && /^(?:us|you|it)$/.test(tokens[i + 2]?.lower ?? ''))
+      continue
     if (isNoun(token) || token.pos === 'NUM') {
       if (isPlural(token) || token.pos === 'NUM') nouns.plural = true
       else nouns.singular = true
@@ -151,12 +192,13 @@ export function danglingWords(
       lemmas.add(token.lemma)
       continue
     }
-    if (
-      /^(somebody|someone|nobody|everybody|everyone|anyone|anybody|people|something|anything|everything|nothing|whatever|whoever)$/.test(
-        token.lower,
-      )
-    ) {
+    if (/^(?:something|anything|everything|nothing|whatever)$/.test(token.lower)) {
       nouns.singular = true
+      nouns.plural = true
+      continue
+    }
+    // "They" may be nobody or everyone, "it" may not.
+    if (/^(?:somebody|someone|nobody|everybody|everyone|anyone|anybody|people|whoever)$/.test(token.lower)) {
       nouns.plural = true
       continue
     }
@@ -181,12 +223,23 @@ export function danglingWords(
     }
     if (token.lower === 'that' && opens && next !== undefined && isNoun(next) && !isPlural(next)) {
       const previous = tokens[i - 1]
-      const demonstrative = previous === undefined || previous.pos === 'ADP' || previous.pos === 'PUNCT'
+      const demonstrative =
+        previous === undefined ||
+        previous.pos === 'ADP' ||
+        previous.pos === 'PUNCT' ||
+        (previous.pos === 'VERB' && !CLAUSAL.has(previous.lemma))
       if (demonstrative && !lemmas.has(next.lemma)) return `${token.text} ${next.text}`
     }
   }
   return null
 }
+
+/** Verbs that a clause with "that" may follow: "he said that water floats". */
+const CLAUSAL = new Set(
+  'say know think believe mean show tell find hope learn see hear feel notice remember forget understand prove claim note decide suppose guess suggest insist swear agree explain teach discover realise realize expect ensure check warn promise admit wish argue assume imagine conclude reckon report require ask demand be'.split(
+    ' ',
+  ),
+)
 
 /** Nouns of time, which no pronoun points back to: "In June it fell" is not about June. */
 const TIMES = new Set(
@@ -222,11 +275,16 @@ const ends = (token: Token | undefined): boolean => token === undefined || token
 function ellipsis(tokens: readonly Token[]): string | null {
   for (let i = 1; i < tokens.length; i++) {
     const token = tokens[i] as Token
+    const relative = token.lower === 'that' && /^(?:do|does|did|is|are)$/.test(tokens[i + 1]?.lower ?? '')
+    if (relative) continue
     if (token.pos === 'VERB' || /^(what|how|who|where|which|that|than|as|when|whatever)$/.test(token.lower))
       return null
     if (!/^(is|are|was|were|do|does|did|have|has|had|can|could|will|would|should)$/.test(token.lower))
       continue
     const negated = /^n?o?[’']?t$/.test(tokens[i + 1]?.lower ?? '') || tokens[i + 1]?.lower === 'not'
+    // "A dog that does not has to stay on a lead": the verb is in the sentence before.
+    if (negated && /^(?:has|is|was|must|will|can)$/.test(tokens[i + 2]?.lower ?? ''))
+      return `${token.text} ${tokens[i + 1]?.text ?? ''}`
     if (ends(tokens[negated ? i + 2 : i + 1])) return `${tokens[i - 1]?.text ?? ''} ${token.text}`.trim()
   }
   return null
@@ -253,6 +311,7 @@ function pronounThat(tokens: readonly Token[]): string | null {
     const alone =
       (tokens[0]?.pos === 'ADP' && isNoun(before) && next !== undefined && isVerb(next) && !main) ||
       (/^(what|how|why|where|when|if|because)$/.test(before.lower) && next !== undefined && isVerb(next)) ||
+      (before.pos === 'ADP' && i === 1 && /^(?:you|we|i|he|she|they|it)$/.test(next?.lower ?? '')) ||
       (before.pos === 'ADP' && (ends(next) || (next !== undefined && isVerb(next)))) ||
       (isVerb(before) && (ends(next) || (next?.pos === 'ADP' && !clause.some(isVerb)))) ||
       (/^(?:do|does|did|done|doing)$/.test(before.lower) &&
@@ -303,11 +362,44 @@ function afterFrontedPhrase(tokens: readonly Token[], index: number): boolean {
   )
 }
 
+/**
+ * "Lay a round in it", "We stopped writing labels for them": an order, or a clause of ours, whose only
+ * noun is the object that the pronoun stands beside and so cannot mean. "Four hundred of them" too.
+ */
+function pointsPastObject(tokens: readonly Token[]): string | null {
+  const [first] = tokens
+  const at = tokens.findIndex((t) => /^(?:it|them)$/.test(t.lower))
+  const pronoun = tokens[at]
+  const before = tokens[at - 1]
+  if (first === undefined || pronoun === undefined || at < 2 || before?.pos !== 'ADP') return null
+  const subject = tokens.slice(0, at - 1).filter(isNoun)
+  const clause = tokens.slice(0, at - 1)
+  // "Snow lies on it": what stands in the same clause as its subject is another thing.
+  if (
+    at <= 8 &&
+    subject.length === 1 &&
+    clause.some(isVerb) &&
+    clause.every((t) => /^(?:DET|ADJ|NOUN|VERB|AUX|ADV)$/.test(t.pos))
+  )
+    return pronoun.text
+  const counted = before.lower === 'of' && tokens[at - 2]?.pos === 'NUM'
+  if (counted && !tokens.slice(0, at - 2).some((t) => isNoun(t) && isPlural(t))) return pronoun.text
+  if (!isImperative(tokens) && !/^(?:i|we|you)$/.test(first.lower)) return null
+  if (at > 8) return null
+  const between = tokens.slice(1, at - 1)
+  const verbs = between.filter(isVerb).length
+  const plain = between.every((t) => /^(?:DET|ADJ|NOUN|NUM|PROPN|VERB|AUX|ADV|PART)$/.test(t.pos))
+  const nouns = between.filter(isNoun).length
+  return plain && nouns === 1 && (isImperative(tokens) ? verbs === 0 : verbs > 0) ? pronoun.text : null
+}
+
 /** "It is raining", "it takes an hour to…", "it is rain that…": a subject that points at nothing. */
 function isExpletive(tokens: readonly Token[], index: number): boolean {
   if (tokens[index]?.lower !== 'it') return false
   const rest = tokens.slice(index + 1, index + 9).map((t) => t.lower)
   if (/^(rain|rains|rained|snow|snows|snowed)$/.test(rest[0] ?? '')) return true
+  if (/^(?:what|how|who|where)$/.test(tokens[index - 1]?.lower ?? '') && /^(?:is|was)$/.test(rest[0] ?? ''))
+    return true
   if (rest[0] === 'takes' || rest[0] === 'took') return rest.includes('to')
   if (rest[0] !== 'is' && rest[0] !== 'was') return false
   return (
@@ -325,7 +417,50 @@ export function hasVerb(tokens: readonly Token[]): boolean {
   const verb = tokens.findIndex(isVerb)
   // "Keel, stem, frames, and the plank the anchor hits": a list whose verb belongs to its last item.
   if (verb > 0 && tokens.slice(0, verb).filter((t) => t.text === ',').length >= 3) return false
-  return tokens.some((t) => isVerb(t) && !/ing$/.test(t.lower)) || isImperative(tokens)
+  return hasMainVerb(tokens) || isImperative(tokens)
+}
+
+const SUBJECTS = /^(?:i|you|we|they|he|she|it|nobody|everybody|somebody|anybody|everyone|someone)$/
+
+/** Words after which a verb belongs to a clause inside the sentence. */
+const SUBORDINATES =
+  /^(?:where|who|which|whose|when|if|because|while|until|unless|although|though|whenever|wherever)$/
+
+/**
+ * Whether a finite verb stands outside of every clause that a conjunction or relative pronoun
+ * opens. A noun after a noun may be a verb that the tagger took for one, "a cup cracks where its
+ * handle was joined", and gets the benefit of the doubt where the sentence has another verb.
+ */
+function hasMainVerb(tokens: readonly Token[]): boolean {
+  let inside = false
+  let doubtful = false
+  let some = false
+  for (let i = 0; i < tokens.length; i++) {
+    const token = tokens[i] as Token
+    const next = tokens[i + 1]
+    if (/^[,;:–—]$/.test(token.text)) inside = false
+    if (SUBORDINATES.test(token.lower) && i > 0) inside = true
+    if (!inside && isNoun(token) && next !== undefined && isNoun(next)) {
+      doubtful = true
+      // "The court charges a fee", "people ring me".
+      if (
+        /^(?:DET|NUM)$/.test(tokens[i + 2]?.pos ?? '') ||
+        /^(?:me|us|it|them|him|her|you|nothing|something)$/.test(tokens[i + 2]?.lower ?? '')
+      )
+        return true
+    }
+    // "Nobody looks at it": after such a subject stands its verb, whatever the tagger says.
+    if (!inside && SUBJECTS.test(token.lower) && next?.pos === 'NOUN') return true
+    if (!isVerb(token) || /ing$/.test(token.lower)) continue
+    // "Ten metres of rope, clipped to a harness": a participle after a comma is no finite verb.
+    if (token.pos === 'VERB' && /ed$/.test(token.lower) && tokens[i - 1]?.text === ',') continue
+    if (!inside) return true
+    some = true
+    // The first verb after such a word is its clause's; the next one may be the sentence's.
+    while (next !== undefined && i + 1 < tokens.length && isVerb(tokens[i + 1] as Token)) i++
+    inside = false
+  }
+  return doubtful && some
 }
 
 const OBJECT_OPENERS = /^(the|a|an|your|both|every|each|all|one|two|it|them|what|yourself|any|no)$/
@@ -348,13 +483,40 @@ export function isImperative(tokens: readonly Token[]): boolean {
   if (/^(i|you|we|they|he|she|it|let)$/.test(first.lower))
     return first.lower === 'let' && second?.lower !== 'us'
   if (first.lower !== first.lemma || STOP_AS_VERB.test(first.lower)) return false
-  if (first.pos === 'VERB') return second === undefined || !isVerb(second)
-  return (
-    (first.pos === 'NOUN' || first.pos === 'ADJ' || first.pos === 'PROPN') &&
-    second !== undefined &&
-    OBJECT_OPENERS.test(second.lower)
+  // "Set beside the barometer, the knee is right": a participle, and the subject comes later.
+  const comma = tokens.findIndex((t) => t.text === ',')
+  if (
+    /^(?:set|put|cut|shut|read|left|kept|held|made|seen|taken|built|given|compared)$/.test(first.lower) &&
+    second?.pos === 'ADP' &&
+    comma > 0 &&
+    hasMainVerb(tokens.slice(comma + 1)) &&
+    /^(?:the|a|an|it|they|he|she|this|that)$/.test(tokens[comma + 1]?.lower ?? '')
   )
+    return false
+  if (first.pos === 'VERB') return second === undefined || !isVerb(second)
+  if (first.pos !== 'NOUN' && first.pos !== 'ADJ' && first.pos !== 'PROPN') return false
+  if (second === undefined) return false
+  // "Walk up, show it the cheese": a noun with a particle is a verb; "Week two, in the garden" is not.
+  if (/^(?:up|down|out|off|back|away)$/.test(second.lower)) return tokens[2]?.text === ','
+  if (
+    VERB_NOUNS.has(first.lower) &&
+    (/^(?:ADP|SCONJ)$/.test(second.pos) || /^(?:when|if|,)$/.test(tokens[1]?.text ?? ''))
+  ) {
+    // "Press on the knob" tells; "Paint on the deck peels" does not.
+    const rest = tokens.slice(1)
+    const finite = rest.find((t) => isVerb(t) && !/ing$/.test(t.lower))
+    if (!hasMainVerb(rest) || finite?.lower === finite?.lemma) return true
+  }
+  if (/^(?:one|two)$/.test(second.lower) && !/^[\p{L}]/u.test(tokens[2]?.text ?? '')) return false
+  return OBJECT_OPENERS.test(second.lower)
 }
+
+/** Nouns that are as often an order at the beginning of a sentence; the tagger takes them for nouns. */
+const VERB_NOUNS = new Set(
+  'answer ask bake bend boil book breathe brush call check clamp clean click cook cool copy count cover cut dig drain drill drop dry dust feed file fold fry glue grill guess hammer heat hold hum lift list log look mark measure mix move name nail note oil pack paint park phone pick place plan plant point pour press print prune pull push rake reach read rest rinse roast roll rub run sand save saw screw season serve set share shift sing sit soak stack stand start step stir stop stretch strip swap switch talk tape taste test text try turn type use wait walk wash watch water weed whip work wrap write'.split(
+    ' ',
+  ),
+)
 
 const STOP_AS_VERB =
   /^(half|such|quite|be|is|are|was|have|has|had|will|would|can|could|may|might|must|should|shall|do|does|did|if|when|what|how|why|where|who)$/
@@ -367,6 +529,9 @@ export function isPast(tokens: readonly Token[]): boolean {
   )
   const present = verbs.filter(
     (t) =>
+      (t.lower === t.lemma &&
+        !IRREGULAR_PAST.has(t.lower) &&
+        /^(i|we|you|they)$/.test(tokens[tokens.indexOf(t) - 1]?.lower ?? '')) ||
       /^(is|are|am|has|have|do|does|will|can|may|should|must)$/.test(t.lower) ||
       (t.pos === 'VERB' && /s$/.test(t.lower) && t.lower !== t.lemma),
   )

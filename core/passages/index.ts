@@ -2,6 +2,7 @@ export { findPassages, passageAt } from './find'
 export { jaccard } from './centrality'
 export {
   danglingWords,
+  hasVerb,
   isBalanced,
   isImperative,
   opensOnKnown,

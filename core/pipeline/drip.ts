@@ -1,4 +1,4 @@
-import { writeDrip, type WrittenPost } from '../captions'
+import { houseOf, writeDrip, type WrittenPost } from '../captions'
 import type {
   Account,
   Brand,
@@ -77,12 +77,19 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
       spare: usable.filter((p) => p.choice === 'spare').sort(byScore),
       accounts,
       days,
-      house: { style: brand.houseStyle, brand: brand.name },
+      house: houseOf(brand),
       link: piece.url,
       seed: request.seed,
       earlier: request.standing
         .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
-        .map((p) => ({ account: p.account, network: p.network, text: p.wording.text })),
+        .sort((a, b) => (a.at ?? a.wished).localeCompare(b.at ?? b.wished))
+        .map(({ account, network: on, wording: { text, frame, closing } }) => ({
+          account,
+          network: on,
+          text,
+          frame,
+          closing,
+        })),
     },
     onProgress,
   )

@@ -1,4 +1,4 @@
-import { sourceText, type CheckContext } from '../captions'
+import { houseOf, sourceText, type CheckContext } from '../captions'
 import type { Brand, Post, WholePiece } from '../model'
 import { network } from '../networks'
 
@@ -11,9 +11,12 @@ export function contextFor(
 ): CheckContext {
   return {
     profile: network(post.network),
-    house: { style: brand.houseStyle, brand: brand.name },
+    house: houseOf(brand),
     source: sourceText(piece),
+    writtenAt: piece.publishedAt,
+    link: post.link,
     pictures: post.media ? 1 : 0,
+    beside: post.wording,
     others: posts
       .filter((p) => p.id !== post.id && p.network === post.network && p.state !== 'set aside')
       .map((p) => ({ text: p.wording.text, sibling: p.account !== post.account })),

@@ -45,6 +45,9 @@ const CALLS =
   /^(subscribe\b|sign up\b|follow us\b|join our (newsletter|mailing|list|letter)|share this\b|leave a comment|like what you|get (our|the) .{0,30}(newsletter|letter|inbox)|click here\b|read more\b|continue reading|never miss\b|all rights reserved|©|copyright\b)|\b(to|for) (our|the) ([A-Z]\w+ )?(newsletter|letter)\b.*\b(inbox|week|month|free)\b/i
 const CREDIT = /^(photo(graph)?s?|pictures?|images?|illustrations?|drawings?)( credit)?( by|:)/i
 
+const DISCLAIMER =
+  /^(?:this (?:page|article|post|guide|text|leaflet)?\s?(?:is|gives|contains|offers)|the (?:information|advice) (?:here|on this page|above)|nothing (?:here|on this page|in this \w+)) .*\b(?:general|not|no)\b.*\b(?:advice|doctor|lawyer|replace|substitute|guarantee)/i
+
 /**
  * Why a paragraph is furniture by its words, or null. `author` is the piece's author where known;
  * `position` runs from 0 at the top of the piece to 1 at its end.
@@ -52,6 +55,7 @@ const CREDIT = /^(photo(graph)?s?|pictures?|images?|illustrations?|drawings?)( c
 export function furnitureByWords(text: string, author: string | null, position: number): string | null {
   const words = text.split(/\s+/).length
   if (words <= 45 && CALLS.test(text)) return 'call to subscribe'
+  if (words <= 45 && DISCLAIMER.test(text)) return 'disclaimer'
   if (words <= 20 && CREDIT.test(text)) return 'picture credit'
   if (position >= 0.75 && words <= 90 && isBiography(text, author)) return 'biography'
   if (position <= 0.1 && words <= 14 && /^(by|written by|posted (by|on)|published)\b/i.test(text))

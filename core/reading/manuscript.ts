@@ -16,7 +16,7 @@ const SPELLED =
 /** Markdown or plain text as HTML; a front matter is left out, lines such as "Chapter 3" become headings. */
 export function writingToHtml(text: string): string {
   const body = text.replace(/\r\n?/g, '\n').replace(/^---\n[\s\S]*?\n---\n/, '')
-  const source = body
+  const source = withTitleLine(body)
     .split('\n')
     .map((line, i, lines) =>
       SPELLED.test(line) && !line.startsWith('#') && !(lines[i + 1] ?? '').trim()
@@ -25,6 +25,13 @@ export function writingToHtml(text: string): string {
     )
     .join('\n')
   return marked.parse(source, { async: false, gfm: true })
+}
+
+/** Plain text whose first line stands alone and is no sentence has that line for its title. */
+function withTitleLine(text: string): string {
+  const [, first, rest] = /^\s*([^\n]{3,90})\n\s*\n([\s\S]+)$/.exec(text) ?? []
+  if (!first || !rest || /^\s*(?:[#>*<[-]|\d+[.)])|[.!:;,]\s*$/.test(first) || /^#+ /m.test(rest)) return text
+  return `# ${first.trim()}\n\n${rest}`
 }
 
 /** A Word document as HTML, by mammoth. Throws `bad-file` where it does not open. */

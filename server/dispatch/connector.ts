@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fault, type Attempt, type Payload } from '../../core/model'
-import { network } from '../../core/networks'
+import { network, servicePath } from '../../core/networks'
 import type { Outcome } from './spool'
 
 /** What a network grants when a person allows an account. */
@@ -57,7 +57,7 @@ const ErrorAnswer = z.object({ error: z.string(), field: z.string().optional(), 
 
 /** Speaks the stand-in networks' HTTP interface, each as its OpenAPI description says. */
 export function httpConnector(origin: string, now: () => number): Connector {
-  const base = (networkId: string): string => `${origin}${network(networkId).service.path}`
+  const base = (networkId: string): string => `${origin}${servicePath(networkId)}`
 
   async function call(
     method: string,

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fault, Id, LinkedAccount } from '../../core/model'
-import { network } from '../../core/networks'
+import { servicePath } from '../../core/networks'
 import type { App, Context } from '../server'
 import { httpConnector } from '../dispatch/connector'
 import { typed } from './typed'
@@ -58,7 +58,7 @@ export function demoRoutes(app: App, context: Context): void {
       const connector = httpConnector(world(), () => context.clock.now())
       const accounts: LinkedAccount[] = []
       for (const { id, network: networkId, remoteId } of request.body.accounts) {
-        const response = await fetch(`${world()}${network(networkId).service.path}/demo-code`, {
+        const response = await fetch(`${world()}${servicePath(networkId)}/demo-code`, {
           method: 'POST',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ account: remoteId }),

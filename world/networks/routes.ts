@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import { imageSize } from 'image-size'
 import { z } from 'zod'
-import { NETWORKS, payloadFaults, type NetworkProfile } from '../../core/networks'
+import { payloadFaults, SERVED, type ServedNetwork } from '../../core/networks'
 import { bareWords } from '../../core/planning'
 import type { WorldClock } from '../clock'
 import { escape, page } from '../html'
@@ -28,13 +28,13 @@ const Draft = z.object({
 
 /** The stand-in networks' HTTP interface and public pages, one set of routes for every profile. */
 export function networkRoutes(app: FastifyInstance, parts: NetworkParts): void {
-  for (const [index, profile] of NETWORKS.entries())
+  for (const [index, profile] of SERVED.entries())
     oneNetwork(app, profile, ACCENTS[index % ACCENTS.length] as string, parts)
 }
 
 function oneNetwork(
   app: FastifyInstance,
-  profile: NetworkProfile,
+  profile: ServedNetwork,
   accent: string,
   { store, clock, accounts, origin }: NetworkParts,
 ): void {
@@ -333,15 +333,15 @@ function html(reply: FastifyReply, body: string): FastifyReply {
 }
 
 /** Links are live only where the profile says so. */
-function linked(text: string, profile: NetworkProfile): string {
+function linked(text: string, profile: ServedNetwork): string {
   const safe = escape(text)
-  return profile.link.place === 'profile'
+  return !profile.link.live
     ? safe
     : safe.replace(/https?:\/\/[^\s<]+/g, (url) => `<a href="${url}">${url}</a>`)
 }
 
 /** The network's own OpenAPI description, made from its profile. */
-function describe(profile: NetworkProfile, origin: string): unknown {
+function describe(profile: ServedNetwork, origin: string): unknown {
   const error = {
     description: 'Refused, with the reason',
     content: {
@@ -377,7 +377,7 @@ function describe(profile: NetworkProfile, origin: string): unknown {
       }),
       '/posts': path(
         'post',
-        `Publish, with an Idempotency-Key. Text up to ${profile.text.limit} characters.`,
+        `Publish, with an Idempotency-Key. Text up to ${profile.text.limit ?? 'any number of'} characters.`,
         {
           '201': 'The post',
           '200': 'The same post as before',

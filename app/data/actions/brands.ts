@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import type { Brand } from '../../../core/model'
+import { HouseStyle, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, must, patch, put, type Write } from '../store'
 import { back, recall } from './posts'
@@ -12,7 +12,8 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
     name: name.trim(),
     zone,
     quiet: [],
-    houseStyle: { hashtags: [], neverSay: [], closingLines: [] },
+    houseStyle: HouseStyle.parse({}),
+    briefs: [],
     held: null,
     createdAt: nowIso(),
   }

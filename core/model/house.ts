@@ -1,0 +1,65 @@
+import { z } from 'zod'
+import { Angle } from './angle'
+import { Id } from './primitives'
+
+/** One of the sliders of a voice, from −2 to 2. */
+const Slider = z.int().min(-2).max(2)
+
+/** How a brand sounds: three sliders, and who speaks. */
+export const Voice = z.object({
+  /** −2 casual … 2 formal. */
+  formality: Slider.default(0),
+  /** −2 plain … 2 vivid. */
+  vividness: Slider.default(0),
+  /** −2 reserved … 2 warm. */
+  warmth: Slider.default(0),
+  speaker: z.enum(['we', 'I', 'you', 'nobody']).default('nobody'),
+})
+export type Voice = z.infer<typeof Voice>
+
+/** A word that is said in another way: everywhere, or on one network. */
+export const WordSwap = z.object({
+  from: z.string().trim().min(1),
+  to: z.string().trim().min(1),
+  network: Id.nullable().default(null),
+})
+export type WordSwap = z.infer<typeof WordSwap>
+
+/** What holds for everything a brand publishes. */
+export const HouseStyle = z.object({
+  voice: Voice.prefault({}),
+  swaps: z.array(WordSwap).default([]),
+  /**
+   * Words and phrases that never go out, compared by their forms without regard to case; one
+   * between slashes is a pattern (a regular expression).
+   */
+  neverSay: z.array(z.string().min(1)).default([]),
+  /** Standing hashtags without the number sign, put before those found in a piece. */
+  hashtags: z.array(z.string().regex(/^[\p{L}\p{N}_]+$/u, 'a hashtag is one word')).default([]),
+  /** Lines that may close a post, taken in turn. */
+  closingLines: z.array(z.string().min(1)).default([]),
+  /** Whether the author of a piece is named where there is room. */
+  credit: z.boolean().default(false),
+  spelling: z.enum(['as written', 'British', 'American']).default('as written'),
+})
+export type HouseStyle = z.infer<typeof HouseStyle>
+
+/** The writing instructions for one network. Null is what the network or the house proposes. */
+export const Brief = z.object({
+  network: Id,
+  voice: Voice.nullable().default(null),
+  /** How much the reader knows, which says how hard the words may be. */
+  reader: z.enum(['anyone', 'somebody who tries', 'the trade']).default('somebody who tries'),
+  length: z
+    .object({ least: z.int().min(0), most: z.int().positive() })
+    .refine((l) => l.least < l.most, 'the shortest length lies below the longest')
+    .nullable()
+    .default(null),
+  /** The angles that may be used; empty for all. */
+  angles: z.array(Angle).default([]),
+  hashtags: z.int().min(0).max(30).nullable().default(null),
+  emoji: z.enum(['none', 'where it helps']).default('none'),
+  link: z.enum(['text', 'first comment', 'profile', 'none']).nullable().default(null),
+  closing: z.enum(['a question', 'a line of the house', 'none']).nullable().default(null),
+})
+export type Brief = z.infer<typeof Brief>
