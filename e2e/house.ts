@@ -160,7 +160,7 @@ export function handOver(id: string, dueAt: string, change: Partial<HandOver> = 
     account: 'murmur-one',
     dueAt,
     gapMinutes: 0,
-    payload: { text: `The words of ${id}.`, firstComment: null, link: null, media: [] },
+    payload: { text: `The words of ${id}.`, parts: [], poll: [], firstComment: null, link: null, media: [] },
     ...change,
   }
 }

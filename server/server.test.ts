@@ -147,6 +147,8 @@ describe('the spool over HTTP', () => {
     expect(wrong).toMatchObject({ status: 400, body: { code: 'bad-request', where: 'hash' } })
     const due = await soon()
     const payload = {
+      parts: [],
+      poll: [],
       text: 'With a picture.',
       firstComment: 'First!',
       link: null,
@@ -200,7 +202,7 @@ describe('the spool over HTTP', () => {
 
   it('says why a network refused, and marks an account whose permission was withdrawn', async () => {
     const due = await soon()
-    const long = { text: 'x'.repeat(400), firstComment: null, link: null, media: [] }
+    const long = { text: 'x'.repeat(400), parts: [], poll: [], firstComment: null, link: null, media: [] }
     await house.call('PUT', '/api/spool/posts/long', handOver('long', due, { payload: long }))
     await house.call('POST', '/api/clock/advance', { to: due })
     const { receipts } = (await house.call<Page>('GET', '/api/spool/receipts')).body

@@ -27,6 +27,8 @@ const WorldPost = z.object({
   account: z.string(),
   key: z.string(),
   text: z.string(),
+  parts: z.array(z.string()).default([]),
+  poll: z.array(z.string()).default([]),
   firstComment: z.string().nullable(),
   link: z.string().nullable(),
   media: z.array(z.object({ id: z.string(), alt: z.string() })),

@@ -144,6 +144,25 @@ describe('a stand-in network', () => {
     ])
   })
 
+  it('takes a thread and a poll where it knows them, shows every part, and refuses them elsewhere', async () => {
+    const thread = await post(
+      { text: 'Three things about oak.', parts: ['Oak is heavy.', 'Oak is slow.'] },
+      'k-th',
+    )
+    expect(thread.statusCode).toBe(201)
+    const shown = await world.inject(`${base}/posts/${thread.json<{ id: string }>().id}/page`)
+    expect(shown.body).toMatch(/Three things about oak\..*Oak is heavy\..*Oak is slow\./s)
+    expect((await post({ text: 'Long.', parts: ['x'.repeat(301)] }, 'k-tl')).json()).toMatchObject({
+      field: 'parts',
+    })
+    expect((await post({ text: 'Oak or larch?', poll: ['Oak', 'Larch'] }, 'k-po')).statusCode).toBe(201)
+    expect((await post({ text: 'Oak?', poll: ['Oak'] }, 'k-p1')).json()).toMatchObject({ field: 'poll' })
+    const leaf = await token('shutterleaf-one', 'shutterleaf')
+    expect((await post({ text: 'A', parts: ['B'] }, 'k-ts', leaf, 'shutterleaf')).json()).toMatchObject({
+      reason: 'Shutterleaf knows no threads.',
+    })
+  })
+
   it('refuses the same words from a sibling, whatever their case and tags', async () => {
     await post({ text: 'Green oak bends better.' }, 'k-a')
     const twin = await post({ text: 'GREEN oak bends better! #Oak' }, 'k-b', await token('murmur-two'))

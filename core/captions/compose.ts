@@ -142,11 +142,12 @@ function assemble(
   hashtags: readonly string[],
 ): string {
   const tags = hashtags.map((t) => `#${t}`).join(' ')
+  const closed = closing === null ? null : around.house(closing)
   const author = around.piece.author?.trim()
   const credit = around.credit && author && !body.includes(author) ? `By ${author}.` : null
   if (brief.link === 'text' && brief.shape === 'short') {
     const tail = [around.link, tags].filter(Boolean).join(' ')
-    const end = [body, closing, credit].filter(Boolean).join('\n\n')
+    const end = [body, closed, credit].filter(Boolean).join('\n\n')
     return tail ? `${end}${end.includes('\n') ? '\n' : ' '}${tail}` : end
   }
   const link = around.link
@@ -161,7 +162,7 @@ function assemble(
           : null
     : null
   const chapters = brief.shape === 'video' ? chapterLines(around.piece.video) : null
-  return [body, chapters, closing, credit, link, tags].filter(Boolean).join('\n\n')
+  return [body, chapters, closed, credit, link, tags].filter(Boolean).join('\n\n')
 }
 
 /** A video's chapters as lines that a player understands, or null where they are too few or too near. */

@@ -394,7 +394,7 @@ function questionDrafts(section: Section, at: number, length: number): Draft[] {
 }
 
 /** "Name a turning time before breakfast." as "Do you name a turning time before breakfast?", or null. */
-export function askedOf(f: SentenceFeatures): string | null {
+function askedOf(f: SentenceFeatures): string | null {
   const { tokens, text } = f.sentence
   const [verb] = tokens
   if (!f.imperative || !verb || verb.pos !== 'VERB' || verb.lower !== verb.lemma) return null
@@ -407,6 +407,12 @@ export function askedOf(f: SentenceFeatures): string | null {
   )
     return null
   return `Do you ${text.charAt(0).toLowerCase()}${text.slice(1, -1)}?`
+}
+
+/** The same for a sentence by itself, as it stands in a caption. */
+export function askedSentence(sentence: string): string | null {
+  const [read, more] = readSentences(sentence)
+  return read && !more ? askedOf(sentenceFeatures({ ...read, text: sentence, block: 0 })) : null
 }
 
 /** What somebody said, with who said it; and one striking sentence of the author's as a quotation. */

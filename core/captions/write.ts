@@ -1,5 +1,5 @@
 import type { Angle, Check, FoundPassage, PieceContent, Wording } from '../model'
-import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
+import { graphemes, measure, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
 import { briefOf, type House, type WholeBrief } from './brief'
 import { checkCaption, isBlocked } from './checks'
@@ -11,9 +11,12 @@ import { hashtagsFor, keyPhrases } from './hashtags'
 import { inHouse } from './house'
 import { letterDraft } from './letters'
 import { likeness, LIKENESS_BOUND, opening } from './likeness'
+import { pollsOf } from './polls'
 import { scoreWording } from './score'
+import { threadOf } from './threads'
 import { headlines, type Headline } from './titles'
 import { topicOf, type Topic } from './topics'
+import { inVoice } from './voice'
 
 /** A caption that is already out or planned, which a new one may not resemble; the newest last. */
 export interface EarlierCaption {
@@ -105,6 +108,18 @@ export function writeDrip(
   return posts.map((post) => writer.check(post))
 }
 
+/** Every caption that can be made of some passages for one account, checked against the network's blocks; best first. */
+export function candidatesFor(
+  request: Omit<WriteRequest, 'days' | 'accounts'>,
+  account: { id: string; network: string },
+  passages: readonly FoundPassage[],
+): { wording: Wording; passage: FoundPassage }[] {
+  const writer = new Writer({ ...request, accounts: [account], days: [0] }, seededRandom(request.seed))
+  return passages
+    .flatMap((passage) => writer.candidates(passage, account).map((wording) => ({ wording, passage })))
+    .sort((a, b) => b.wording.score - a.wording.score)
+}
+
 class Writer {
   readonly #request: WriteRequest
   readonly #random: Random
@@ -161,6 +176,8 @@ class Writer {
     }
     for (const candidate of candidates) {
       const ranked = this.#rank(candidate, account, profile)
+      // A thread or a poll is for a person to choose.
+      if (ranked[0]?.parts.length || ranked[0]?.poll.length) continue
       // The library's words are for where no passage can open with its own.
       if (ranked[0]?.frame) fallback ??= { passage: candidate, ranked }
       else {
@@ -174,6 +191,10 @@ class Writer {
       first,
       `No caption for ${profile.name} can be made of the passages that are left that is whole, fits, and is unlike the others. Keep or add a passage in the Reader, or choose a shorter rhythm.`,
     )
+  }
+
+  candidates(passage: FoundPassage, account: { id: string; network: string }): Wording[] {
+    return this.#rank(passage, account, network(account.network))
   }
 
   check(post: WrittenPost): WrittenPost {
@@ -241,7 +262,7 @@ class Writer {
           credit: house.style.credit,
           house: (text) => inHouse(text, house.style, profile.id),
         })
-        if (!made || repeats(made) || this.#opensAlike(made, profile)) continue
+        if (!made || repeats(made) || this.#opensAlike(made)) continue
         if (near.some((w) => likeness(w.text, made.text) > LIKENESS_BOUND)) continue
         if (isBlocked(made.text, { ...context, beside: made })) continue
         const score =
@@ -257,7 +278,52 @@ class Writer {
         ranked.push({ ...made, score: Math.round(score * 1000) / 1000 })
       }
     }
-    return ranked.sort((a, b) => b.score - a.score)
+    const ordered = ranked.sort((a, b) => b.score - a.score)
+    return [...ordered, ...this.#otherForms(passage, brief, profile, angle)]
+  }
+
+  /** A thread of the passage's part of the piece and polls of its alternatives, to choose by hand. */
+  #otherForms(passage: FoundPassage, brief: WholeBrief, profile: NetworkProfile, angle?: Angle): Wording[] {
+    const { piece, link, house } = this.#request
+    const plain = (text: string): string => inHouse(inVoice(text, brief.voice), house.style, profile.id)
+    const base = {
+      title: null,
+      summary: null,
+      tags: [],
+      firstComment: null,
+      hashtags: [],
+      frame: null,
+      closing: null,
+    }
+    const made: Wording[] = []
+    const thread = threadOf(piece, passage, profile, brief, link)
+    const [first, ...parts] = thread?.parts ?? []
+    if (thread && first)
+      made.push({
+        ...base,
+        angle: 'checklist',
+        format: 'thread',
+        text: plain(first),
+        parts: parts.map(plain),
+        poll: [],
+        spans: thread.spans,
+        score: 0.4,
+      })
+    for (const poll of pollsOf(piece, profile)) {
+      const text = brief.link === 'text' && link ? `${poll.question} ${link}` : poll.question
+      made.push({
+        ...base,
+        angle: 'question',
+        format: 'poll',
+        text,
+        parts: [],
+        poll: poll.answers,
+        spans: poll.span ? [poll.span] : [],
+        score: 0.3,
+      })
+    }
+    const fit = (text: string): boolean => measure(text, profile.text) <= (profile.text.limit ?? Infinity)
+    return made.filter((m) => (!angle || m.angle === angle) && [m.text, ...m.parts].every(fit))
   }
 
   #draftsOf(passage: FoundPassage, brief: WholeBrief): Draft[] {
@@ -299,9 +365,9 @@ class Writer {
   }
 
   /** Whether a caption opens as another of the drip does; where there is a title, it may open instead. */
-  #opensAlike({ text, title }: Pick<Wording, 'text' | 'title'>, profile: NetworkProfile): boolean {
+  #opensAlike({ text, title }: Pick<Wording, 'text' | 'title'>): boolean {
     if (!this.#openings.has(opening(text))) return false
-    return title === null || this.#titles.has(`${profile.id} ${title}`)
+    return title === null || this.#titles.has(title)
   }
 
   #closing(draft: Draft, brief: WholeBrief, closed: ReadonlySet<string>): string | null {
@@ -330,15 +396,17 @@ class Writer {
       (h) => h.span !== null && h.span.start >= passage.start && h.span.end <= passage.end,
     )
     const options = [...over, ...inside, ...this.#headlines.filter((h) => h.span === null)]
-    return options
+    const free = options
       .map((h) => h.text)
       .filter((t) => graphemes(t) <= limit && !this.#titles.has(`${profile.id} ${t}`))
+    // One that no network has had comes first.
+    return [...free.filter((t) => !this.#titles.has(t)), ...free.filter((t) => this.#titles.has(t))]
   }
 
   #remember(wording: Wording, account: { id: string; network: string }): void {
     const { frame, closing, text } = wording
     this.#openings.add(opening(text))
-    if (wording.title) this.#titles.add(`${account.network} ${wording.title}`)
+    if (wording.title) this.#titles.add(`${account.network} ${wording.title}`).add(wording.title)
     this.#written.push({ account: account.id, network: account.network, text, frame, closing, wording })
     this.#before.set(account.id, [wording, ...(this.#before.get(account.id) ?? [])])
     if (frame !== null) this.#framed++

@@ -5,6 +5,10 @@ import { Receipt } from './receipt'
 /** What the network is sent, apart from the media's bytes. */
 export const Payload = z.object({
   text: z.string(),
+  /** What follows the text in a thread, part by part. */
+  parts: z.array(z.string()).default([]),
+  /** The answers of a poll. */
+  poll: z.array(z.string()).default([]),
   firstComment: z.string().nullable(),
   link: z.string().nullable(),
   media: z.array(z.object({ hash: z.string().regex(/^[0-9a-f]{64}$/), alt: z.string() })),

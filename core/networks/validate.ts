@@ -1,9 +1,9 @@
 import type { NetworkProfile } from './profile'
-import { measure, URL_PATTERN } from './measure'
+import { graphemes, measure, URL_PATTERN } from './measure'
 
 /** A rule of the network that a payload breaks, with the field it concerns. */
 export interface PayloadFault {
-  field: 'text' | 'media' | 'hashtags'
+  field: 'text' | 'parts' | 'poll' | 'media' | 'hashtags'
   reason: string
 }
 
@@ -13,7 +13,12 @@ export interface PayloadFault {
  */
 export function payloadFaults(
   profile: NetworkProfile,
-  post: { text: string; pictures: readonly { width: number; height: number; bytes: number }[] },
+  post: {
+    text: string
+    parts?: readonly string[]
+    poll?: readonly string[]
+    pictures: readonly { width: number; height: number; bytes: number }[]
+  },
 ): PayloadFault[] {
   const faults: PayloadFault[] = []
   const length = measure(post.text, profile.text)
@@ -22,6 +27,7 @@ export function payloadFaults(
       field: 'text',
       reason: `The text has ${length} characters; ${profile.name} takes ${profile.text.limit}.`,
     })
+  faults.push(...formFaults(profile, post.parts ?? [], post.poll ?? []))
   const { least, most } = profile.media.pictures
   if (post.pictures.length < least)
     faults.push({ field: 'media', reason: `${profile.name} wants at least ${plural(least, 'picture')}.` })
@@ -58,4 +64,35 @@ export function payloadFaults(
 
 function plural(count: number, noun: string): string {
   return `${count === 1 ? 'one' : count} ${noun}${count === 1 ? '' : 's'}`
+}
+
+/** What is wrong with the parts of a thread or the answers of a poll. */
+function formFaults(
+  profile: NetworkProfile,
+  parts: readonly string[],
+  poll: readonly string[],
+): PayloadFault[] {
+  const faults: PayloadFault[] = []
+  const longest = Math.max(0, ...parts.map((p) => measure(p, profile.text)))
+  if (parts.length && !profile.thread)
+    faults.push({ field: 'parts', reason: `${profile.name} knows no threads.` })
+  else if (parts.length + 1 > (profile.thread?.parts ?? Infinity))
+    faults.push({
+      field: 'parts',
+      reason: `The thread has ${parts.length + 1} parts; ${profile.name} takes ${profile.thread?.parts}.`,
+    })
+  else if (longest > (profile.text.limit ?? Infinity))
+    faults.push({
+      field: 'parts',
+      reason: `A part has ${longest} characters; ${profile.name} takes ${profile.text.limit}.`,
+    })
+  if (!poll.length) return faults
+  if (!profile.poll) return [...faults, { field: 'poll', reason: `${profile.name} knows no polls.` }]
+  const { options, limit } = profile.poll
+  if (poll.length < options.least || poll.length > options.most || poll.some((o) => graphemes(o) > limit))
+    faults.push({
+      field: 'poll',
+      reason: `A poll on ${profile.name} has ${options.least} to ${options.most} answers of at most ${limit} characters.`,
+    })
+  return faults
 }

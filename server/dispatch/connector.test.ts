@@ -46,7 +46,14 @@ beforeEach(() => {
 
 const POSTS = 'POST /networks/murmur/posts'
 const MEDIA = 'POST /networks/murmur/media'
-const payload: Payload = { text: 'Green oak bends.', firstComment: 'First.', link: null, media: [] }
+const payload: Payload = {
+  parts: [],
+  poll: [],
+  text: 'Green oak bends.',
+  firstComment: 'First.',
+  link: null,
+  media: [],
+}
 const publish = (media: Parameters<Connector['publish']>[4] = []) =>
   connector.publish('murmur', 'token-1', 'ws:post:1', payload, media)
 const taken = { id: 'r1', url: 'http://n.example/r1', visibility: 'visible' }

@@ -138,7 +138,8 @@ export function httpConnector(origin: string, now: () => number): Connector {
           return { outcome: outcomeOf(attempt, retryAfter, name), attempt }
         ids.push({ id: stored.data.id, alt: file.alt })
       }
-      const body = { text: payload.text, firstComment: payload.firstComment, link: payload.link, media: ids }
+      const { media: _, ...words } = payload
+      const body = { ...words, media: ids }
       const { attempt, retryAfter } = await call('POST', `${base(networkId)}/posts`, token, body, {
         'idempotency-key': key,
       })

@@ -20,7 +20,7 @@ function entry(id: string, change: Partial<HandOver> = {}): HandOver {
     account: 'acc',
     dueAt: new Date(T0).toISOString(),
     gapMinutes: 60,
-    payload: { text: `Words of ${id}`, firstComment: null, link: null, media: [] },
+    payload: { text: `Words of ${id}`, parts: [], poll: [], firstComment: null, link: null, media: [] },
     ...change,
   }
 }

@@ -21,6 +21,8 @@ export interface NetworkParts {
 
 const Draft = z.object({
   text: z.string(),
+  parts: z.array(z.string()).default([]),
+  poll: z.array(z.string()).default([]),
   firstComment: z.string().nullable().default(null),
   link: z.string().nullable().default(null),
   media: z.array(z.object({ id: z.string(), alt: z.string().default('') })).default([]),
@@ -216,6 +218,8 @@ function oneNetwork(
       return refuse(reply, 422, 'invalid', 'A picture was not uploaded here.', 'media')
     const fault = payloadFaults(profile, {
       text: draft.data.text,
+      parts: draft.data.parts,
+      poll: draft.data.poll,
       pictures: pictures.filter((p) => p !== undefined),
     })[0]
     if (fault) return refuse(reply, 422, 'invalid', fault.reason, fault.field)
@@ -283,7 +287,7 @@ function oneNetwork(
 
   const show = (post: WorldPost, account: WorldAccount): string =>
     `<article id="${post.id}"><b>${escape(account.name)}</b> <span class="small">@${escape(account.handle)} · <time>${new Date(post.at).toISOString().slice(0, 16).replace('T', ' ')} UTC</time></span>
-${post.media.map((m) => `<img src="${base}/media/${m.id}" alt="${escape(m.alt)}">`).join('')}<p>${linked(post.text, profile)}</p>${post.firstComment ? `<p class="small">First comment: ${linked(post.firstComment, profile)}</p>` : ''}</article>`
+${post.media.map((m) => `<img src="${base}/media/${m.id}" alt="${escape(m.alt)}">`).join('')}<p>${linked(post.text, profile)}</p>${post.parts.map((p) => `<p>${linked(p, profile)}</p>`).join('')}${post.poll.length ? `<ul>${post.poll.map((o) => `<li>${escape(o)}</li>`).join('')}</ul>` : ''}${post.firstComment ? `<p class="small">First comment: ${linked(post.firstComment, profile)}</p>` : ''}</article>`
 
   app.get<{ Params: { id: string } }>(`${base}/posts/:id/page`, async (request, reply) => {
     const post = store.state.posts.find((p) => p.id === request.params.id && !p.gone)

@@ -181,6 +181,8 @@ async function handOver(): Promise<void> {
           gapMinutes: post.pinned ? 0 : (accounts.get(post.account)?.gapMinutes ?? 0),
           payload: {
             text: post.wording.text,
+            parts: post.wording.parts,
+            poll: post.wording.poll,
             firstComment: post.wording.firstComment,
             link: post.link,
             media: hash && post.media ? [{ hash, alt: post.media.alt }] : [],
