@@ -28,6 +28,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/HouseStyle')).HouseStyleScreen }),
       },
       {
+        path: 'writing/briefs',
+        lazy: async () => ({ Component: (await import('./writing/Briefs')).Briefs }),
+      },
+      {
+        path: 'writing/piece/:id',
+        lazy: async () => ({ Component: (await import('./writing/Series')).Series }),
+      },
+      {
         path: 'writing/:id',
         lazy: async () => ({ Component: (await import('./writing/DripSheet')).DripSheet }),
       },

@@ -1,5 +1,18 @@
 export { adoptAccount, saveAccounts } from './actions/accounts'
 export { makeBrand, saveBrand } from './actions/brands'
+export {
+  anotherAngle,
+  exampleOf,
+  headlinesOf,
+  nextWording,
+  otherWordings,
+  remedied,
+  replaceIn,
+  rewordedSelection,
+  seriesOf,
+  takeWording,
+  type Option,
+} from './actions/captions'
 export { endDrip, startDrip, tryDrip } from './actions/drips'
 export { hold, lift, type Holdable } from './actions/holds'
 export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage } from './actions/passages'

@@ -243,6 +243,7 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
                   <Button hint="x" disabled={!current} onClick={() => choose('left out')}>
                     {current?.choice === 'left out' ? 'Take back in' : 'Leave out'}
                   </Button>
+                  <Button onClick={() => void navigate(`/writing/piece/${piece.id}`)}>As posts</Button>
                   <Button hint="d" look="water" onClick={() => setStarting(true)}>
                     Start a drip
                   </Button>

@@ -40,6 +40,8 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
       ['a', 'approve'],
       ['e', 'edit'],
       ['w', 'another wording'],
+      ['space', 'select several'],
+      ['Ctrl A', 'select all'],
       ['x', 'set aside'],
       ['[ ]', 'earlier, later'],
     ],

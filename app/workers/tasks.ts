@@ -1,5 +1,19 @@
 import { nanoid } from 'nanoid'
-import { checkCaption } from '../../core/captions'
+import {
+  asPosts,
+  checkCaption,
+  headlines,
+  remedyFor,
+  reword,
+  rewordSelection,
+  writeDrip,
+  type Headline,
+  type House,
+  type RewordRequest,
+  type SeriesPost,
+  type Way,
+  type WrittenPost,
+} from '../../core/captions'
 import {
   commonPlaces,
   decodeText,
@@ -38,6 +52,7 @@ import {
   type Sketch,
   type WholePiece,
 } from '../../core/model'
+import { network } from '../../core/networks'
 import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
@@ -203,6 +218,38 @@ export const tasks = {
     request: Omit<DripRequest, 'newId'>,
     onProgress: (done: number, all: number) => void,
   ): Answer<DripResult> => answer(() => makeDrip({ ...request, newId: nanoid }, onProgress)),
+
+  /** What a house and its briefs make of a piece: two captions for each network. Nothing is kept. */
+  example: (
+    piece: WholePiece,
+    passages: readonly FoundPassage[],
+    house: House,
+    networks: readonly string[],
+  ): Answer<WrittenPost[]> =>
+    answer(() =>
+      writeDrip({
+        piece,
+        passages: passages.slice(0, 2),
+        spare: passages.slice(2),
+        accounts: networks.map((id) => ({ id, network: id })),
+        days: [0, 7],
+        house,
+        link: piece.url,
+        seed: 1,
+      }),
+    ),
+
+  /** The caption as a check's remedy leaves it, or null. */
+  remedy: (check: Check, text: string, networkId: string): string | null =>
+    remedyFor(check, text, network(networkId)),
+
+  rewordSelection: (selected: string, way: Way): string[] => rewordSelection(selected, way),
+
+  reword: (request: RewordRequest): Answer<ReturnType<typeof reword>> => answer(() => reword(request)),
+
+  headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(piece)),
+
+  asPosts: (request: Parameters<typeof asPosts>[0]): Answer<SeriesPost[]> => answer(() => asPosts(request)),
 
   placePosts: (request: Parameters<typeof placePosts>[0]): Answer<Post[]> =>
     answer(() => placePosts(request)),

@@ -12,7 +12,18 @@ import {
 } from '../../core/model'
 import { measure, network, URL_PATTERN } from '../../core/networks'
 import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
-import { endDrip, hold, lift, approve, useRow, useAccounts, useRows } from '../data'
+import {
+  anotherAngle,
+  endDrip,
+  hold,
+  lift,
+  approve,
+  replaceIn,
+  setAside,
+  useRow,
+  useAccounts,
+  useRows,
+} from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -28,6 +39,7 @@ import {
   PageHead,
   say,
   shortDay,
+  TextField,
   useKeys,
   weekdayName,
 } from '../ui'
@@ -76,16 +88,43 @@ interface SheetProps {
   kept: number
 }
 
-function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetProps) {
+function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: SheetProps) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const [params, setParams] = useSearchParams()
   const [editing, setEditing] = useState(false)
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set())
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set())
   const wanted = params.get('post')
   const chosen = posts.find((p) => p.id === wanted) ?? null
   const choose = (post: Post | undefined | null): void => {
     setEditing(false)
     setParams(post ? { post: post.id } : {}, { replace: true, flushSync: true })
+  }
+  const columns = all.filter((c) => !hidden.has(c.id))
+  const anchor = useRef<Post | null>(null)
+  const pick = (post: Post): void => {
+    anchor.current = post
+    setPicked((before) => {
+      const next = new Set(before)
+      if (!next.delete(post.id)) next.add(post.id)
+      return next
+    })
+  }
+  /** From the post picked last, or the chosen one, to another: everything in the rectangle between them. */
+  const pickTo = (post: Post): void => {
+    const column = (p: Post): number => columns.findIndex((c) => c.id === p.account)
+    const from = anchor.current ?? chosen ?? post
+    const [top, bottom] = [from.beat, post.beat].sort((a, b) => a - b)
+    const [first, last] = [column(from), column(post)].sort((a, b) => a - b)
+    const inside = posts.filter(
+      (p) =>
+        p.beat >= (top ?? 0) &&
+        p.beat <= (bottom ?? 0) &&
+        column(p) >= (first ?? 0) &&
+        column(p) <= (last ?? 0),
+    )
+    setPicked((before) => new Set([...before, ...inside.map((p) => p.id)]))
   }
   const cell = (beat: number, column: number): Post | undefined =>
     posts.find((p) => p.beat === beat && p.account === columns[column]?.id)
@@ -114,8 +153,10 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
     ArrowLeft: () => move(0, -1),
     j: () => move(1, 0),
     k: () => move(-1, 0),
-    Escape: () => (editing ? setEditing(false) : choose(null)),
+    Escape: () => (editing ? setEditing(false) : picked.size ? setPicked(new Set()) : choose(null)),
     Enter: () => chosen && setEditing(true),
+    ' ': () => chosen && pick(chosen),
+    'mod+a': () => setPicked(new Set(posts.map((p) => p.id))),
   })
   const live = posts.filter((p) => p.state !== 'set aside')
   const flagged = live.filter((p) => p.state === 'for review' && standsInTheWay(p))
@@ -201,8 +242,155 @@ function Sheet({ drip, posts, piece, columns, hue, pipelineName, kept }: SheetPr
           {unplaced[0]?.reasons[0]?.message ?? ''}
         </Notice>
       )}
-      <Grid drip={drip} posts={posts} columns={columns} hue={hue} chosen={chosen} onChoose={choose} />
+      {picked.size > 0 && (
+        <Many posts={posts.filter((p) => picked.has(p.id))} onDone={() => setPicked(new Set())} />
+      )}
+      {all.length > 1 && (
+        <Flex
+          px="6"
+          pb="2"
+          gap="1.5"
+          wrap="wrap"
+          align="center"
+          fontSize="13px"
+          role="group"
+          aria-label="Accounts shown"
+        >
+          <Box color="soft">Shown:</Box>
+          {all.map((a) => (
+            <chakra.button
+              key={a.id}
+              type="button"
+              aria-pressed={!hidden.has(a.id)}
+              onClick={() =>
+                setHidden((before) => {
+                  const next = new Set(before)
+                  if (!next.delete(a.id)) next.add(a.id)
+                  return next.size === all.length ? before : next
+                })
+              }
+              px="2"
+              h="6"
+              borderRadius="sm"
+              borderWidth="1px"
+              borderColor="hairline"
+              color={hidden.has(a.id) ? 'soft' : 'ink'}
+              textDecoration={hidden.has(a.id) ? 'line-through' : undefined}
+              cursor="pointer"
+            >
+              @{a.handle}
+            </chakra.button>
+          ))}
+        </Flex>
+      )}
+      <Grid
+        drip={drip}
+        posts={posts}
+        columns={columns}
+        hue={hue}
+        chosen={chosen}
+        picked={picked}
+        onChoose={(post, event) => {
+          if (event.shiftKey) pickTo(post)
+          else if (event.ctrlKey || event.metaKey) pick(post)
+          else choose(post)
+        }}
+      />
     </Page>
+  )
+}
+
+/** What can be done with several posts at once; it says which were left, and why. */
+function Many({ posts, onDone }: { posts: readonly Post[]; onDone: () => void }) {
+  const [replacing, setReplacing] = useState(false)
+  const [find, setFind] = useState('')
+  const [replace, setReplace] = useState('')
+  const [busy, setBusy] = useState(false)
+  const ids = posts.map((p) => p.id)
+  const run = (work: () => Promise<string>): void =>
+    void (async () => {
+      setBusy(true)
+      if (await attempt(async () => say(await work()))) onDone()
+      setBusy(false)
+    })()
+  const approveAll = async (): Promise<string> => {
+    const { approved, left } = await approve(ids)
+    const why = [...new Set(left.map((l) => l.why))]
+    return `${count(approved, 'caption was', 'captions were')} approved.${why.length ? ` ${left.length} left: ${why.slice(0, 2).join(' ')}` : ''}`
+  }
+  const setAsideAll = async (): Promise<string> => {
+    const open = posts.filter((p) => p.state !== 'published' && p.state !== 'set aside')
+    for (const p of open) await setAside(p.id)
+    return `${count(open.length, 'post was', 'posts were')} set aside.`
+  }
+  const angleAll = async (): Promise<string> => {
+    const { changed, left } = await anotherAngle(ids)
+    return `${count(changed, 'caption has', 'captions have')} another angle.${left ? ` ${left} left: their passages carry no other.` : ''}`
+  }
+  const replaceAll = async (): Promise<string> => {
+    const { changed, left } = await replaceIn(ids, find, replace)
+    return `Replaced in ${count(changed, 'caption')}.${left ? ` ${left} left, they are out.` : ''}`
+  }
+  return (
+    <Flex
+      role="toolbar"
+      aria-label="Several posts"
+      px="6"
+      py="2"
+      mb="2"
+      gap="2"
+      align="center"
+      wrap="wrap"
+      bg="raised"
+      borderTopWidth="1px"
+      borderBottomWidth="1px"
+      borderColor="hairline"
+      fontSize="13px"
+    >
+      <Box fontWeight="600">{count(posts.length, 'post')} selected</Box>
+      <Button size="sm" look="water" disabled={busy} onClick={() => run(approveAll)}>
+        Approve
+      </Button>
+      <Button size="sm" disabled={busy} onClick={() => run(angleAll)}>
+        Another angle
+      </Button>
+      <Button size="sm" disabled={busy} onClick={() => run(setAsideAll)}>
+        Set aside
+      </Button>
+      {replacing ? (
+        <>
+          <TextField
+            aria-label="Find"
+            placeholder="find"
+            autoFocus
+            w="140px"
+            h="7"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+          />
+          <TextField
+            aria-label="Replace with"
+            placeholder="replace with"
+            w="140px"
+            h="7"
+            value={replace}
+            onChange={(e) => setReplace(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && find && run(replaceAll)}
+          />
+          <Button size="sm" disabled={busy || !find} onClick={() => run(replaceAll)}>
+            Replace in {posts.filter((p) => find && p.wording.text.includes(find)).length}
+          </Button>
+        </>
+      ) : (
+        <Button size="sm" disabled={busy} onClick={() => setReplacing(true)}>
+          Find and replace …
+        </Button>
+      )}
+      <Box flex="1" />
+      <Button size="sm" look="quiet" hint="Esc" onClick={onDone}>
+        Select none
+      </Button>
+    </Flex>
   )
 }
 
@@ -232,6 +420,7 @@ function Grid({
   columns,
   hue,
   chosen,
+  picked,
   onChoose,
 }: {
   drip: Drip
@@ -239,7 +428,8 @@ function Grid({
   columns: Account[]
   hue: Hue | null
   chosen: Post | null
-  onChoose: (post: Post) => void
+  picked: ReadonlySet<string>
+  onChoose: (post: Post, event: React.MouseEvent) => void
 }) {
   const places = `104px repeat(${columns.length}, minmax(232px, 440px))`
   return (
@@ -338,7 +528,8 @@ function Grid({
                   zone={account.zone}
                   hue={hue}
                   chosen={post.id === chosen?.id}
-                  onChoose={() => onChoose(post)}
+                  picked={picked.has(post.id)}
+                  onChoose={(event) => onChoose(post, event)}
                 />
               ) : (
                 <Box
@@ -368,13 +559,15 @@ function Cell({
   zone,
   hue,
   chosen,
+  picked,
   onChoose,
 }: {
   post: Post
   zone: string
   hue: Hue | null
   chosen: boolean
-  onChoose: () => void
+  picked: boolean
+  onChoose: (event: React.MouseEvent) => void
 }) {
   const box = useRef<HTMLButtonElement>(null)
   useEffect(() => {
@@ -389,7 +582,7 @@ function Cell({
   return (
     <Box
       role="gridcell"
-      aria-selected={chosen}
+      aria-selected={chosen || picked}
       borderLeftWidth="1px"
       borderBottomWidth="1px"
       borderColor="hairline"
@@ -409,13 +602,14 @@ function Cell({
         px="3"
         py="2"
         cursor="pointer"
-        bg={chosen ? 'raised' : undefined}
+        bg={picked ? 'waterTint' : chosen ? 'raised' : undefined}
         boxShadow={chosen ? 'inset 0 0 0 2px var(--chakra-colors-water)' : undefined}
         _hover={{ bg: 'raised' }}
         opacity={post.state === 'set aside' ? 0.5 : 1}
       >
         <Flex align="center" gap="2" fontFamily="mono" fontSize="12px" color="soft">
           <Drop state={post.state} picture={post.media !== null} hue={hue} size={22} />
+          {picked && <Box color="waterText">✓</Box>}
           <Box truncate>{post.wording.angle}</Box>
           <Box flex="1" whiteSpace="nowrap">
             · {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}
@@ -430,6 +624,7 @@ function Cell({
           lineClamp={trouble ? 2 : 3}
           color={post.state === 'published' ? 'soft' : 'ink'}
         >
+          {post.wording.title && <b>{post.wording.title} · </b>}
           {post.wording.text.replace(URL_PATTERN, '↗')}
         </Box>
         {trouble && (

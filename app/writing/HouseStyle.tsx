@@ -1,52 +1,321 @@
-import { Box, chakra } from '@chakra-ui/react'
-import { useState } from 'react'
-import { HouseStyle } from '../../core/model'
-import { saveBrand } from '../data'
+import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { measureVoice, partPosts, USUAL_TAGS } from '../../core/captions'
+import { HouseStyle, type WordSwap } from '../../core/model'
+import { network, NETWORKS } from '../../core/networks'
+import { saveBrand, useAccounts } from '../data'
 import { useWork } from '../shell'
-import { attempt, Labelled, Page, PageHead, say } from '../ui'
+import { attempt, Button, Labelled, Page, PageHead, say, SelectField, TextField } from '../ui'
+import { Example, PieceChoice, usePieces } from './Example'
+import { VoiceFields } from './VoiceFields'
 
-/** What holds for the whole brand: standing hashtags, the never-say list, closing lines. */
+/** What holds for the whole brand: voice, words, tags and lines, beside a live example. */
 export function HouseStyleScreen() {
   const { brand } = useWork()
-  return (
-    <Page>
-      <PageHead
-        title="House style"
-        note={`What holds for every caption of ${brand.name}. It saves itself; captions written from now on follow it.`}
-      />
-      <Box px="6" pb="8" maxW="640px" display="flex" flexDirection="column" gap="5">
-        <Lines
-          label="Standing hashtags, one a line, without the number sign"
-          hint="They come before the tags found in a piece."
-          value={brand.houseStyle.hashtags}
-          onKeep={(hashtags) =>
-            save({ ...brand.houseStyle, hashtags: hashtags.map((h) => h.replace(/^#/, '')) })
-          }
-        />
-        <Lines
-          label="Never say, one word or phrase a line"
-          hint="A caption that says one of these is blocked, in any case and with common endings."
-          value={brand.houseStyle.neverSay}
-          onKeep={(neverSay) => save({ ...brand.houseStyle, neverSay })}
-        />
-        <Lines
-          label="Closing lines for long posts, one a line"
-          hint="Questions that readers can answer. They go before the stock ones, in turn."
-          value={brand.houseStyle.closingLines}
-          onKeep={(closingLines) => save({ ...brand.houseStyle, closingLines })}
-        />
-      </Box>
-    </Page>
-  )
-
-  function save(style: unknown): void {
-    const parsed = HouseStyle.safeParse(style)
+  const navigate = useNavigate()
+  const style = brand.houseStyle
+  const save = (change: Partial<HouseStyle>): void => {
+    const parsed = HouseStyle.safeParse({ ...style, ...change })
     if (!parsed.success) {
       say(`Not kept: ${parsed.error.issues[0]?.message ?? 'it has the wrong shape'}.`)
       return
     }
     void attempt(() => saveBrand({ ...brand, houseStyle: parsed.data }))
   }
+  return (
+    <Page>
+      <PageHead
+        title="House style"
+        note={`What holds for every caption of ${brand.name}. It saves itself; captions written from now on follow it.`}
+      >
+        <Button onClick={() => void navigate('/writing/briefs')}>Briefs</Button>
+      </PageHead>
+      <Flex px="6" pb="8" gap="10" align="flex-start">
+        <Box w="520px" flexShrink={0} display="flex" flexDirection="column" gap="6">
+          <Part title="Voice">
+            <VoiceFields voice={style.voice} onChange={(voice) => save({ voice })} />
+            <Measured onTake={(voice) => save({ voice })} />
+          </Part>
+          <Part title="Words">
+            <Swaps
+              key={JSON.stringify([brand.id, style.swaps])}
+              swaps={style.swaps}
+              onKeep={(swaps) => save({ swaps })}
+            />
+            <Lines
+              key={style.neverSay.join('\n')}
+              label="Never say, one word or phrase a line"
+              hint="In any case and form; /a pattern/ between slashes. A caption that says one is blocked."
+              value={style.neverSay}
+              onKeep={(neverSay) => save({ neverSay })}
+            />
+            <Labelled label="Spelling">
+              {(id) => (
+                <SelectField
+                  id={id}
+                  value={style.spelling}
+                  onChange={(e) => save({ spelling: e.target.value as HouseStyle['spelling'] })}
+                >
+                  <option>as written</option>
+                  <option>British</option>
+                  <option>American</option>
+                </SelectField>
+              )}
+            </Labelled>
+          </Part>
+          <Part title="Tags and lines">
+            <Lines
+              key={style.hashtags.join('\n')}
+              label="Standing hashtags, one a line, without the number sign"
+              hint="They come before the tags found in a piece."
+              value={style.hashtags}
+              onKeep={(hashtags) => save({ hashtags: hashtags.map((h) => h.replace(/^#/, '')) })}
+            />
+            <Lines
+              key={style.closingLines.join('\n')}
+              label="Closing lines for long posts, one a line"
+              hint="Questions that readers can answer. They go before the stock ones, in turn."
+              value={style.closingLines}
+              onKeep={(closingLines) => save({ closingLines })}
+            />
+            <LinkTags
+              key={JSON.stringify(style.linkTags)}
+              tags={style.linkTags}
+              onKeep={(linkTags) => save({ linkTags })}
+            />
+            <chakra.label display="flex" gap="2" fontSize="13px" alignItems="center">
+              <input
+                type="checkbox"
+                checked={style.credit}
+                onChange={(e) => save({ credit: e.target.checked })}
+              />
+              Name the author of a piece where there is room
+            </chakra.label>
+          </Part>
+        </Box>
+        <LiveExample />
+      </Flex>
+    </Page>
+  )
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Box as="section" display="flex" flexDirection="column" gap="4">
+      <Heading as="h2" fontSize="15px" fontWeight="600">
+        {title}
+      </Heading>
+      {children}
+    </Box>
+  )
+}
+
+function LiveExample() {
+  const { brand } = useWork()
+  const pieces = usePieces(brand.id)
+  const accounts = useAccounts(brand.id) ?? []
+  const [chosen, setChosen] = useState<string | null>(null)
+  const piece = pieces.find((p) => p.id === chosen) ?? pieces[0]
+  const used = [...new Set(accounts.map((a) => a.network))]
+  if (!piece)
+    return (
+      <Box flex="1" color="soft" fontSize="13px" pt="1">
+        Once a piece has come in, captions in this style are shown here as you change it.
+      </Box>
+    )
+  return (
+    <Box flex="1" minW="0" position="sticky" top="4">
+      <Box fontSize="13px" color="soft" mb="1">
+        Live example · nothing is kept
+      </Box>
+      <PieceChoice pieces={pieces} value={piece.id} onChange={setChosen} />
+      <Box mt="3" maxH="calc(100vh - 240px)" overflowY="auto">
+        <Example
+          brand={brand}
+          piece={piece.id}
+          networks={used.length ? used : NETWORKS.slice(0, 3).map((n) => n.id)}
+        />
+      </Box>
+    </Box>
+  )
+}
+
+/** From posts that the brand has written, the voice they are in, to be taken over. */
+function Measured({ onTake }: { onTake: (voice: HouseStyle['voice']) => void }) {
+  const [open, setOpen] = useState(false)
+  const [text, setText] = useState('')
+  const posts = partPosts(text)
+  const measured = measureVoice(posts)
+  if (!open)
+    return (
+      <Box>
+        <Button size="sm" onClick={() => setOpen(true)}>
+          Measure it from posts you have written …
+        </Button>
+      </Box>
+    )
+  return (
+    <Box>
+      <Labelled label="Paste some of your posts, with a blank line between them">
+        {(id) => (
+          <chakra.textarea
+            id={id}
+            rows={7}
+            autoFocus
+            w="full"
+            p="2"
+            bg="raised"
+            borderWidth="1px"
+            borderColor="hairline"
+            borderRadius="sm"
+            fontFamily="reading"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+          />
+        )}
+      </Labelled>
+      <Flex mt="2" gap="3" align="center" fontSize="13px">
+        <Box flex="1">
+          {measured
+            ? `${measured.posts} posts: ${inWords(measured.voice)}; ${measured.length.least} to ${measured.length.most} characters, ${measured.hashtags || 'no'} hashtags.`
+            : `${posts.length} so far; three are the least that says something.`}
+        </Box>
+        <Button size="sm" onClick={() => setOpen(false)}>
+          Leave it
+        </Button>
+        <Button
+          size="sm"
+          look="water"
+          disabled={!measured}
+          onClick={() => {
+            if (measured) onTake(measured.voice)
+            setOpen(false)
+          }}
+        >
+          Take this voice
+        </Button>
+      </Flex>
+    </Box>
+  )
+}
+
+function inWords(voice: HouseStyle['voice']): string {
+  const side = (value: number, low: string, high: string): string | null =>
+    value === 0 ? null : `${Math.abs(value) === 2 ? 'very ' : ''}${value < 0 ? low : high}`
+  const sides = [
+    side(voice.formality, 'casual', 'formal'),
+    side(voice.vividness, 'plain', 'vivid'),
+    side(voice.warmth, 'reserved', 'warm'),
+  ].filter((s) => s !== null)
+  const speaks =
+    voice.speaker === 'nobody'
+      ? 'nobody speaks'
+      : voice.speaker === 'you'
+        ? 'it speaks to you'
+        : `it says “${voice.speaker}”`
+  return `${sides.length ? sides.join(', ') : 'in the middle'}, ${speaks}`
+}
+
+/** Words that are said in another way, everywhere or on one network. */
+function Swaps({ swaps, onKeep }: { swaps: readonly WordSwap[]; onKeep: (swaps: WordSwap[]) => void }) {
+  const empty: WordSwap = { from: '', to: '', network: null }
+  const [rows, setRows] = useState<WordSwap[]>([...swaps, empty])
+  const keep = (next: WordSwap[]): void => {
+    const whole = next.filter((r) => r.from.trim() && r.to.trim())
+    if (JSON.stringify(whole) !== JSON.stringify(swaps)) onKeep(whole)
+  }
+  const edit = (index: number, change: Partial<WordSwap>): WordSwap[] => {
+    const next = rows.map((r, i) => (i === index ? { ...r, ...change } : r))
+    const last = next[next.length - 1]
+    setRows(last && (last.from || last.to) ? [...next, empty] : next)
+    return next
+  }
+  return (
+    <Box role="group" aria-label="Word swaps">
+      <Box fontSize="xs" color="soft" mb="1">
+        Word swaps, in every form of the word
+      </Box>
+      {rows.map((row, i) => (
+        <Flex key={i} gap="2" align="center" mb="1.5" fontSize="13px">
+          <TextField
+            aria-label="Word that is swapped"
+            placeholder={i === rows.length - 1 ? 'article' : ''}
+            w="130px"
+            value={row.from}
+            onChange={(e) => edit(i, { from: e.target.value })}
+            onBlur={() => keep(rows)}
+          />
+          <Box color="soft">is</Box>
+          <TextField
+            aria-label="Word that is said instead"
+            placeholder={i === rows.length - 1 ? 'piece' : ''}
+            w="130px"
+            value={row.to}
+            onChange={(e) => edit(i, { to: e.target.value })}
+            onBlur={() => keep(rows)}
+          />
+          <Box color="soft">on</Box>
+          <SelectField
+            aria-label="Where"
+            value={row.network ?? ''}
+            onChange={(e) => keep(edit(i, { network: e.target.value || null }))}
+          >
+            <option value="">every network</option>
+            {NETWORKS.map((n) => (
+              <option key={n.id} value={n.id}>
+                {network(n.id).name}
+              </option>
+            ))}
+          </SelectField>
+          {(row.from || row.to) && (
+            <Button
+              size="sm"
+              look="quiet"
+              aria-label={`Take the swap of ${row.from || 'nothing'} out`}
+              onClick={() => {
+                const next = rows.filter((_, k) => k !== i)
+                setRows(next.length ? next : [empty])
+                keep(next)
+              }}
+            >
+              ×
+            </Button>
+          )}
+        </Flex>
+      ))}
+    </Box>
+  )
+}
+
+/** What links carry so that visits can be counted, a parameter a line. */
+function LinkTags({
+  tags,
+  onKeep,
+}: {
+  tags: HouseStyle['linkTags']
+  onKeep: (tags: HouseStyle['linkTags']) => void
+}) {
+  const parse = (lines: readonly string[]): HouseStyle['linkTags'] =>
+    lines.map((line) => {
+      const [name = '', ...value] = line.split('=')
+      return { name: name.trim(), value: value.join('=').trim() }
+    })
+  return (
+    <Box>
+      <Lines
+        label="Link tags, a parameter a line"
+        hint="name = template; {brand} {network} {pipeline} {angle} {account} {beat} are filled for each post."
+        value={tags.map((t) => `${t.name} = ${t.value}`)}
+        onKeep={(lines) => onKeep(parse(lines))}
+      />
+      {tags.length === 0 && (
+        <Button size="sm" mt="1.5" onClick={() => onKeep([...USUAL_TAGS])}>
+          The usual ones
+        </Button>
+      )}
+    </Box>
+  )
 }
 
 function Lines({
@@ -66,7 +335,7 @@ function Lines({
       {(id) => (
         <chakra.textarea
           id={id}
-          rows={4}
+          rows={3}
           w="full"
           p="2"
           bg="raised"

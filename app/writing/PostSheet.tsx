@@ -1,22 +1,26 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import useSWR from 'swr'
+import type { Way } from '../../core/captions'
 import type { Account, Check, Hue, Piece, Post } from '../../core/model'
 import { measure, network, sliceGraphemes } from '../../core/networks'
 import {
   acceptFlag,
-  anotherWording,
   checkWording,
   approve,
   decideLate,
   editText,
   setAside,
+  remedied,
+  rewordedSelection,
   takeDown,
   tryAgain,
   hold,
   lift,
+  nextWording,
   useWholePiece,
 } from '../data'
+import { Wordings } from './Wordings'
 import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say, useKeys } from '../ui'
 
 interface Props {
@@ -30,6 +34,9 @@ interface Props {
   onClose: () => void
 }
 
+/** What can be asked of selected words. */
+const SELECTION: readonly Way[] = ['shorter', 'plainer', 'warmer', 'as a question', 'another']
+
 const LOCKED: readonly Post['state'][] = ['published', 'set aside']
 
 /** A post beside its sheet: as readers see it, its checks, its passage, and other wordings. */
@@ -41,7 +48,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
   useKeys({
     a: () => void approveThis(post),
     e: () => !locked && onEdit(true),
-    w: () => !locked && void attempt(() => anotherWording(post.id)),
+    w: () => !locked && void attempt(() => nextWording(post.id)),
     x: () => post.state !== 'published' && void attempt(() => setAside(post.id)),
   })
   return (
@@ -80,7 +87,21 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
         ) : (
           <>
             <Preview post={post} account={account} />
-            <Checks post={post} checks={post.checks} acceptable={!locked} />
+            <Checks
+              post={post}
+              checks={post.checks}
+              acceptable={!locked}
+              onMend={
+                locked
+                  ? undefined
+                  : (check) =>
+                      void attempt(async () => {
+                        const text = await remedied(post, check, post.wording.text)
+                        if (text === null) say('Nothing could be mended by itself. Edit it by hand.')
+                        else await editText(post.id, text)
+                      })
+              }
+            />
           </>
         )}
         {post.wording.spans.length > 0 && (
@@ -103,41 +124,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             ))}
           </>
         )}
-        {!locked && (
-          <>
-            <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
-              Other wordings
-            </Heading>
-            {post.others.length === 0 && (
-              <Box color="soft" fontSize="13px">
-                No other wording of this passage is whole, fits, and differs enough.
-              </Box>
-            )}
-            {post.others.map((other, index) => (
-              <chakra.button
-                key={`${index} ${other.text.slice(0, 30)}`}
-                type="button"
-                display="block"
-                w="full"
-                textAlign="left"
-                py="1.5"
-                px="2"
-                mx="-2"
-                borderRadius="sm"
-                cursor="pointer"
-                _hover={{ bg: 'waterTint' }}
-                onClick={() => void attempt(() => anotherWording(post.id, index))}
-              >
-                <Mono>
-                  {other.angle} · {measure(other.text, profile.text)}
-                </Mono>
-                <Box fontFamily="reading" fontSize="14px" lineClamp={2}>
-                  {other.text}
-                </Box>
-              </chakra.button>
-            ))}
-          </>
-        )}
+        {!locked && !editing && <Wordings key={post.id} post={post} />}
         {post.reasons.length > 0 && (
           <>
             <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
@@ -211,6 +198,11 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
         overflowWrap="anywhere"
         data-testid="caption"
       >
+        {post.wording.title && (
+          <Box fontWeight="600" mb="1">
+            {post.wording.title}
+          </Box>
+        )}
         {head}
         {rest && (
           <>
@@ -221,6 +213,27 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
           </>
         )}
       </Box>
+      {post.wording.parts.map((part, i) => (
+        <Box
+          key={i}
+          mt="2"
+          pt="2"
+          borderTopWidth="1px"
+          borderColor="hairline"
+          fontFamily="reading"
+          fontSize="15px"
+          lineHeight="1.5"
+          whiteSpace="pre-wrap"
+          overflowWrap="anywhere"
+        >
+          {part}
+        </Box>
+      ))}
+      {post.wording.poll.map((answer) => (
+        <Box key={answer} mt="1.5" px="2" py="1" borderWidth="1px" borderColor="hairline" borderRadius="sm">
+          {answer}
+        </Box>
+      ))}
       {post.wording.firstComment && (
         <Box
           mt="2"
@@ -286,7 +299,20 @@ function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
     revalidateOnFocus: false,
     keepPreviousData: true,
   }).data
+  const [picked, setPicked] = useState<{ from: number; to: number }>({ from: 0, to: 0 })
   const length = measure(draft, profile.text)
+  const selected = draft.slice(picked.from, picked.to)
+  const resay = (way: Way): void =>
+    void rewordedSelection(selected, way).then(([first]) => {
+      if (first === undefined) {
+        say(`Nothing can be said ${way} in the selected words by grammar alone.`)
+        return
+      }
+      const kept = selected.length - selected.trimEnd().length
+      const text = first + (kept ? selected.slice(-kept) : '')
+      setDraft(draft.slice(0, picked.from) + text + draft.slice(picked.to))
+      setPicked({ from: picked.from, to: picked.from + text.length })
+    })
   const leave = (): void => {
     leaving.current.settled = true
     localStorage.removeItem(unsaved)
@@ -302,6 +328,9 @@ function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
         autoFocus
         value={draft}
         onChange={(e) => setDraft(e.target.value)}
+        onSelect={(e) =>
+          setPicked({ from: e.currentTarget.selectionStart, to: e.currentTarget.selectionEnd })
+        }
         onKeyDown={(e) => {
           if (e.key === 'Enter' && (e.ctrlKey || e.metaKey)) void save()
           if (e.key === 'Escape') leave()
@@ -317,6 +346,24 @@ function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
         borderColor="water"
         borderRadius="md"
       />
+      {selected.trim().length > 3 && (
+        <Flex
+          gap="1"
+          mt="1"
+          wrap="wrap"
+          align="center"
+          fontSize="13px"
+          role="group"
+          aria-label="Selected words"
+        >
+          <Box color="soft">Selected:</Box>
+          {SELECTION.map((way) => (
+            <Button key={way} size="sm" look="quiet" onClick={() => resay(way)}>
+              {way === 'another' ? 'turned round' : way}
+            </Button>
+          ))}
+        </Flex>
+      )}
       <Flex justify="space-between" align="center" mt="1">
         <Mono color={length > (profile.text.limit ?? Infinity) ? 'plumText' : 'soft'}>
           {length}
@@ -332,7 +379,17 @@ function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
           </Button>
         </Flex>
       </Flex>
-      <Checks post={post} checks={checks ?? post.checks} acceptable={false} />
+      <Checks
+        post={post}
+        checks={checks ?? post.checks}
+        acceptable={false}
+        onMend={(check) =>
+          void remedied(post, check, draft).then((text) => {
+            if (text === null) say('Nothing could be mended by itself.')
+            else setDraft(text)
+          })
+        }
+      />
     </Box>
   )
 }
@@ -347,9 +404,23 @@ function useLater<T>(value: T, milliseconds: number): T {
   return later
 }
 
-function Checks({ post, checks, acceptable }: { post: Post; checks: readonly Check[]; acceptable: boolean }) {
+function Checks({
+  post,
+  checks,
+  acceptable,
+  onMend,
+}: {
+  post: Post
+  checks: readonly Check[]
+  acceptable: boolean
+  onMend?: ((check: Check) => void) | undefined
+}) {
   const accepted = (c: Check): boolean =>
     post.accepted.some((a) => a.code === c.code && a.words === (c.words ?? ''))
+  const acceptedAt = (c: Check): string => {
+    const at = post.accepted.find((a) => a.code === c.code && a.words === (c.words ?? ''))?.at
+    return at ? ` on ${at.slice(0, 10)}` : ''
+  }
   return (
     <Box fontSize="13px">
       <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
@@ -366,8 +437,13 @@ function Checks({ post, checks, acceptable }: { post: Post; checks: readonly Che
           </Box>
           <Box flex="1">
             {check.message}
-            {accepted(check) && <chakra.span color="mossText"> Accepted.</chakra.span>}
+            {accepted(check) && <chakra.span color="mossText"> Accepted{acceptedAt(check)}.</chakra.span>}
           </Box>
+          {check.remedy && onMend && (
+            <Button size="sm" look="quiet" onClick={() => onMend(check)}>
+              {check.remedy}
+            </Button>
+          )}
           {check.severity === 'flag' && !accepted(check) && acceptable && (
             <Button size="sm" look="quiet" onClick={() => void attempt(() => acceptFlag(post.id, check))}>
               It is fine
@@ -434,11 +510,7 @@ function Actions({
           </Button>
           {post.state !== 'set aside' && (
             <>
-              <Button
-                hint="w"
-                disabled={post.others.length === 0}
-                onClick={() => void attempt(() => anotherWording(post.id))}
-              >
+              <Button hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
                 Another
               </Button>
               <Button hint="e" onClick={() => onEdit(true)}>

@@ -26,6 +26,7 @@ export function Writing() {
         title="Writing"
         note={`${count(drips.length, 'drip')}, ${review === 0 ? 'no caption waits for review' : `${count(review, 'caption waits', 'captions wait')} for review`}.`}
       >
+        <Button onClick={() => void navigate('/writing/briefs')}>Briefs</Button>
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
       </PageHead>
       <Box px="6" pb="8">

@@ -344,13 +344,13 @@ function manners({ prose, tags }: Caption, { profile, house }: CheckContext, say
 export function remedyFor(
   check: Pick<Check, 'code' | 'words'>,
   text: string,
-  context: CheckContext,
+  profile: NetworkProfile,
 ): string | null {
-  const mended = mend(check, text, context)
+  const mended = mend(check, text, profile)
   return mended === null || mended === text || !mended.trim() ? null : mended
 }
 
-function mend(check: Pick<Check, 'code' | 'words'>, text: string, { profile }: CheckContext): string | null {
+function mend(check: Pick<Check, 'code' | 'words'>, text: string, profile: NetworkProfile): string | null {
   switch (check.code) {
     case 'over-limit':
       return withoutLastSentences(text, profile)

@@ -373,7 +373,7 @@ describe('remedies', () => {
     const all = { ...context, ...change }
     const check = checkCaption(text, all).find((c) => c.code === code)
     expect(check?.remedy, code).toBeTruthy()
-    return remedyFor(check!, text, all)
+    return remedyFor(check!, text, all.profile)
   }
 
   it.each([
@@ -424,7 +424,7 @@ describe('remedies', () => {
       fc.property(bits, (list) => {
         const text = list.join(' ')
         for (const check of checkCaption(text, context).filter((c) => c.remedy)) {
-          const mended = remedyFor(check, text, context)
+          const mended = remedyFor(check, text, context.profile)
           if (mended === null) continue
           const same = checkCaption(mended, context).filter(
             (c) => c.code === check.code && c.words === check.words,

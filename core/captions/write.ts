@@ -11,6 +11,7 @@ import { hashtagsFor, keyPhrases } from './hashtags'
 import { inHouse } from './house'
 import { letterDraft } from './letters'
 import { likeness, LIKENESS_BOUND, opening } from './likeness'
+import { taggedLink } from './links'
 import { pollsOf } from './polls'
 import { scoreWording } from './score'
 import { threadOf } from './threads'
@@ -45,6 +46,8 @@ export interface WriteRequest {
   house: House
   link: string | null
   seed: number
+  /** The pipeline’s name, for the tags of links. */
+  pipeline?: string | undefined
   earlier?: readonly EarlierCaption[]
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
   angle?: Angle | undefined
@@ -175,7 +178,7 @@ class Writer {
       return { ...base, passage, wording: best, others, checks: [] }
     }
     for (const candidate of candidates) {
-      const ranked = this.#rank(candidate, account, profile)
+      const ranked = this.#rank(candidate, account, profile, beat)
       // A thread or a poll is for a person to choose.
       if (ranked[0]?.parts.length || ranked[0]?.poll.length) continue
       // The library's words are for where no passage can open with its own.
@@ -194,7 +197,7 @@ class Writer {
   }
 
   candidates(passage: FoundPassage, account: { id: string; network: string }): Wording[] {
-    return this.#rank(passage, account, network(account.network))
+    return this.#rank(passage, account, network(account.network), 0)
   }
 
   check(post: WrittenPost): WrittenPost {
@@ -219,7 +222,12 @@ class Writer {
     return [...(this.#request.earlier ?? []), ...this.#written].filter((w) => w.network === networkId)
   }
 
-  #rank(passage: FoundPassage, account: { id: string; network: string }, profile: NetworkProfile): Wording[] {
+  #rank(
+    passage: FoundPassage,
+    account: { id: string; network: string },
+    profile: NetworkProfile,
+    beat: number,
+  ): Wording[] {
     const { piece, house, angle } = this.#request
     const brief = briefOf(profile, house)
     const near = this.#near(account.network)
@@ -253,7 +261,7 @@ class Writer {
         if (title === null && this.#openings.has(opens)) continue
         const made = compose(draft, profile, brief, {
           piece,
-          link: this.#request.link,
+          link: this.#link(account, draft.angle, beat),
           hashtags: this.#hashtags,
           phrases: this.#phrases,
           closing: this.#closing(draft, brief, closed),
@@ -324,6 +332,21 @@ class Writer {
     }
     const fit = (text: string): boolean => measure(text, profile.text) <= (profile.text.limit ?? Infinity)
     return made.filter((m) => (!angle || m.angle === angle) && [m.text, ...m.parts].every(fit))
+  }
+
+  /** The piece's address with the house's tags. */
+  #link(account: { id: string; network: string }, angle: Angle, beat: number): string | null {
+    const { link, house, pipeline = '' } = this.#request
+    return link === null
+      ? null
+      : taggedLink(link, house.style.linkTags, {
+          brand: house.brand,
+          network: account.network,
+          pipeline,
+          angle,
+          account: account.id,
+          beat: beat + 1,
+        })
   }
 
   #draftsOf(passage: FoundPassage, brief: WholeBrief): Draft[] {

@@ -40,6 +40,13 @@ export const HouseStyle = z.object({
   closingLines: z.array(z.string().min(1)).default([]),
   /** Whether the author of a piece is named where there is room. */
   credit: z.boolean().default(false),
+  /**
+   * What links carry so that visits can be counted: parameters with templates in which {brand},
+   * {network}, {pipeline}, {angle}, {account} and {beat} are filled; empty for none.
+   */
+  linkTags: z
+    .array(z.object({ name: z.string().regex(/^[\w.-]+$/, 'a parameter has no spaces'), value: z.string() }))
+    .default([]),
   spelling: z.enum(['as written', 'British', 'American']).default('as written'),
 })
 export type HouseStyle = z.infer<typeof HouseStyle>

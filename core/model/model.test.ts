@@ -122,6 +122,7 @@ describe('records', () => {
       closingLines: [],
       swaps: [],
       credit: false,
+      linkTags: [],
       spelling: 'as written',
       voice: { formality: 0, vividness: 0, warmth: 0, speaker: 'nobody' },
     })

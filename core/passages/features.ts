@@ -181,6 +181,9 @@ export function danglingWords(
     }
     // What follows a subject pronoun is its verb, whatever the tagger says: "it rains on them".
     if (isNoun(token) && /^(?:i|you|he|she|it|we|they)$/.test(tokens[i - 1]?.lower ?? '')) continue
+    // So is what follows a plural at the beginning: "Beginners cut straighter with it".
+    if (i === 1 && VERB_NOUNS.has(token.lower) && isNoun(tokens[0] as Token) && isPlural(tokens[0] as Token))
+      continue
     // "Two of us" are no two things.
     if (token.pos === 'NUM' && next?.lower === 'of' && /^(?:us|you|it)$/.test(tokens[i + 2]?.lower ?? ''))
       continue
@@ -424,7 +427,7 @@ const SUBJECTS = /^(?:i|you|we|they|he|she|it|nobody|everybody|somebody|anybody|
 
 /** Words after which a verb belongs to a clause inside the sentence. */
 const SUBORDINATES =
-  /^(?:where|who|which|whose|when|if|because|while|until|unless|although|though|whenever|wherever)$/
+  /^(?:where|who|which|whose|when|if|because|while|until|unless|although|though|whenever|wherever|as|than)$/
 
 /**
  * Whether a finite verb stands outside of every clause that a conjunction or relative pronoun
@@ -454,6 +457,9 @@ function hasMainVerb(tokens: readonly Token[]): boolean {
     if (!isVerb(token) || /ing$/.test(token.lower)) continue
     // "Ten metres of rope, clipped to a harness": a participle after a comma is no finite verb.
     if (token.pos === 'VERB' && /ed$/.test(token.lower) && tokens[i - 1]?.text === ',') continue
+    // "Broken stone in the gaps": a participle before its noun is none either.
+    if (i === 0 && /(?:ed|en)$/.test(token.lower) && token.lower !== token.lemma && next?.pos === 'NOUN')
+      continue
     if (!inside) return true
     some = true
     // The first verb after such a word is its clause's; the next one may be the sentence's.

@@ -1,4 +1,4 @@
-import { houseOf, writeDrip, type WrittenPost } from '../captions'
+import { houseOf, linkOf, writeDrip, type WrittenPost } from '../captions'
 import type {
   Account,
   Brand,
@@ -79,6 +79,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
       days,
       house: houseOf(brand),
       link: piece.url,
+      pipeline: request.pipeline?.name ?? '',
       seed: request.seed,
       earlier: request.standing
         .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
@@ -129,7 +130,7 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
     wording: written.wording as Post['wording'],
     others: written.others,
     edited: false,
-    link: piece.url,
+    link: linkOf(written.wording as Post['wording'], piece.url),
     media: image
       ? {
           sourceUrl: image.url,

@@ -31,7 +31,7 @@ export function back(post: Post): Post {
   return post.state === 'handed over' ? { ...post, state: 'approved' } : post
 }
 
-async function checksOf(post: Post): Promise<Check[]> {
+export async function checksOf(post: Post): Promise<Check[]> {
   const [brand, piece, posts] = await Promise.all([
     must('brands', post.brand),
     wholePiece(post.piece, post.pieceRevision),
