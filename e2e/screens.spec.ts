@@ -41,7 +41,8 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
   ['Intake', '/intake', (p) => p.getByRole('link', { name: 'Varnish in damp weather' }).waitFor()],
   ['Sources', '/intake/sources', (p) => p.getByText('Oakum Yard journal').first().waitFor()],
   ['Writing', '/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor()],
-  ['House style', '/writing/house', (p) => p.getByText('Never say').first().waitFor()],
+  ['House style', '/writing/house', (p) => p.getByTestId('example').first().waitFor()],
+  ['Briefs', '/writing/briefs', (p) => p.getByTestId('example').first().waitFor()],
   ['Horizon, week', '/horizon', (p) => p.locator('[data-drop]').first().waitFor()],
   [
     'Horizon, year',

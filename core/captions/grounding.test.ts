@@ -38,6 +38,12 @@ describe('what is not in the piece', () => {
     expect(found(caption)).toEqual([])
   })
 
+  it('says each thing once', () => {
+    expect(
+      found('Marta kept it, and Marta saw 97 ships, 97 of them.').filter((f) => f.includes('97')),
+    ).toEqual(['number: 97'])
+  })
+
   it('takes the brand’s words and the library’s for known', () => {
     expect(found('Lantern House keeps the light.')).toContain('name: House')
     expect(found('Kept for you by Lantern House.', ['Lantern House', 'for you'])).toEqual([])

@@ -91,7 +91,11 @@ export function ungrounded(caption: string, source: string, allowed: readonly st
   }
   const foreign = foreignWords(text, known, house).filter((w) => !named.has(w.toLowerCase()))
   for (const word of foreign) found.push({ kind: isSuperlative(word) ? 'superlative' : 'word', words: word })
-  return found
+  const seen = new Set<string>()
+  return found.filter(({ kind, words }) => {
+    const key = `${kind} ${words.toLowerCase()}`
+    return !seen.has(key) && seen.add(key)
+  })
 }
 
 /** Words of substance, as written, whose stem neither the piece nor the house has. */

@@ -181,6 +181,15 @@ export function danglingWords(
     }
     // What follows a subject pronoun is its verb, whatever the tagger says: "it rains on them".
     if (isNoun(token) && /^(?:i|you|he|she|it|we|they)$/.test(tokens[i - 1]?.lower ?? '')) continue
+    // "They cut straighter with it": a comparative that the tagger takes for a noun.
+    if (
+      isNoun(token) &&
+      /[a-z]{3}er$/.test(token.lower) &&
+      isVerb(tokens[i - 1] ?? token) &&
+      tokens[i - 1] !== undefined &&
+      next?.pos === 'ADP'
+    )
+      continue
     // So is what follows a plural at the beginning: "Beginners cut straighter with it".
     if (i === 1 && VERB_NOUNS.has(token.lower) && isNoun(tokens[0] as Token) && isPlural(tokens[0] as Token))
       continue
@@ -188,7 +197,15 @@ export function danglingWords(
     if (token.pos === 'NUM' && next?.lower === 'of' && /^(?:us|you|it)$/.test(tokens[i + 2]?.lower ?? ''))
       continue
     if (isNoun(token) || token.pos === 'NUM') {
-      if (isPlural(token) || token.pos === 'NUM') nouns.plural = true
+      // "Beginners cut": a plural that the tagger takes for a name.
+      const many =
+        i === 0 &&
+        token.pos === 'PROPN' &&
+        /[^s]s$/.test(token.lower) &&
+        next !== undefined &&
+        isVerb(next) &&
+        next.lower === next.lemma
+      if (isPlural(token) || many || token.pos === 'NUM') nouns.plural = true
       else nouns.singular = true
       if (/^(somebody|someone|nobody|everybody|everyone|anyone|people)$/.test(token.lower))
         nouns.plural = true

@@ -1,0 +1,105 @@
+import { expect, test, type Page } from '@playwright/test'
+
+async function openSheet(page: Page): Promise<void> {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/writing')
+  await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
+  await expect(page.locator('button[data-post]').first()).toBeVisible()
+}
+
+test('a drip is worked through by the keyboard alone: another wording, several at once, undone', async ({
+  page,
+}) => {
+  await openSheet(page)
+  const cells = page.locator('button[data-post]')
+  await page.keyboard.press('ArrowDown')
+  const caption = page.getByTestId('caption')
+  await expect(caption).toBeVisible()
+  const before = await caption.innerText()
+  await page.keyboard.press('w')
+  await expect(caption).not.toHaveText(before)
+  await page.keyboard.press('Control+z')
+  await expect(caption).toHaveText(before)
+  // Two posts are picked, and their words replaced in one action.
+  await page.keyboard.press(' ')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press(' ')
+  const many = page.getByRole('toolbar', { name: 'Several posts' })
+  await expect(many).toContainText('2 posts selected')
+  const count = await cells.filter({ hasText: 'Zebrawood' }).count()
+  expect(count).toBe(0)
+  await many.getByRole('button', { name: 'Find and replace …' }).click()
+  await many.getByLabel('Find').fill('the ')
+  await many.getByLabel('Replace with').fill('the Zebrawood ')
+  await many.getByRole('button', { name: /^Replace in [12]$/ }).click()
+  await expect(page.getByText(/^Replaced in [12] captions?\./)).toBeVisible()
+  await expect(page.getByText(/Zebrawood/).first()).toBeVisible()
+  // What is not in the piece is flagged, and a flag keeps it from being approved.
+  await page.keyboard.press('ArrowUp')
+  await expect(
+    page.getByRole('complementary').getByText(/The name “Zebrawood” is not in the piece/),
+  ).toBeVisible()
+  await page.keyboard.press('a')
+  await expect(page.getByText(/It is not approved: The name “Zebrawood”/)).toBeVisible()
+  await page.getByRole('button', { name: 'It is fine' }).first().click()
+  await expect(page.getByText(/Accepted on \d{4}-\d\d-\d\d\./)).toBeVisible()
+  await page.keyboard.press('a')
+  await expect(page.getByText('Approved.', { exact: true })).toBeVisible()
+})
+
+test('a wording is asked for, read whole and taken; the one before it stays', async ({ page }) => {
+  await openSheet(page)
+  await page.locator('button[data-post]').first().click()
+  const caption = page.getByTestId('caption')
+  const before = (await caption.innerText()).slice(0, 40)
+  await page.getByLabel('Say it otherwise').selectOption('another passage')
+  const fresh = page.getByRole('group', { name: 'Wordings: another passage' })
+  await expect(fresh).toBeVisible()
+  await fresh.getByRole('button', { name: 'Take it' }).click()
+  await expect(caption).not.toContainText(before)
+  await expect(
+    page
+      .getByRole('button', { expanded: false })
+      .filter({ hasText: before.slice(0, 24) })
+      .first(),
+  ).toBeVisible()
+})
+
+test('a voice and a word swap show at once in the example; a brief stands beside another', async ({
+  page,
+}) => {
+  await openSheet(page)
+  await page.goto('/writing/house')
+  const example = page.getByTestId('example')
+  await expect(example.first()).toBeVisible()
+  await page.getByLabel('Piece of the example').selectOption({ label: 'Why we scarf rather than butt' })
+  await expect(example.filter({ hasText: /\bscarfs?\b/ }).first()).toBeVisible()
+  await page.getByLabel('Word that is swapped').first().fill('scarf')
+  await page.getByLabel('Word that is said instead').first().fill('long joint')
+  await page.keyboard.press('Tab')
+  await expect(example.filter({ hasText: 'long joint' }).first()).toBeVisible()
+  await page.getByLabel('casual to formal').fill('-2')
+  await expect(example.filter({ hasText: /\b\w+n’t\b/ }).first()).toBeVisible()
+  // A pattern that does not work is refused with a sentence, and nothing is lost.
+  await page.goto('/writing/briefs?network=murmur&beside=broadside')
+  await expect(example.filter({ hasText: 'Broadside' }).first()).toBeVisible()
+  await page.getByLabel('Characters, from').first().fill('900')
+  await page.getByLabel('to', { exact: true }).first().fill('100')
+  await page.keyboard.press('Tab')
+  await expect(page.getByText(/Not kept: the shortest length lies below the longest/)).toBeVisible()
+})
+
+test('a piece stands as posts in one table, by what is asked of its passages', async ({ page }) => {
+  await openSheet(page)
+  await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
+  await page.getByRole('button', { name: 'As posts' }).click()
+  const rows = page.getByTestId('series-row')
+  await expect(rows).toHaveCount(8)
+  const first = await rows.first().innerText()
+  await page.getByLabel('What is asked of the passages').selectOption('most debatable')
+  await expect(rows.first()).not.toHaveText(first)
+  await page.getByLabel('Posts').fill('3')
+  await expect(rows).toHaveCount(3)
+  await expect(page.getByText('its title')).toBeVisible()
+})
