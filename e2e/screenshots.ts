@@ -81,6 +81,13 @@ await shot('sieve')
 await brand('Oakum Yard')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await shot('writing')
+await open('/writing/house', (p) => p.getByTestId('example').first().waitFor())
+await shot('house-style')
+await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
+  p.getByTestId('example').nth(3).waitFor(),
+)
+await shot('briefs')
+await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await page.getByRole('link', { name: 'Steaming and bending a frame' }).click()
 await page.locator('button[data-post]').nth(4).click()
 await page.getByTestId('caption').waitFor()

@@ -130,7 +130,14 @@ function LiveExample() {
         Live example · nothing is kept
       </Box>
       <PieceChoice pieces={pieces} value={piece.id} onChange={setChosen} />
-      <Box mt="3" maxH="calc(100vh - 240px)" overflowY="auto">
+      <Box
+        mt="3"
+        maxH="calc(100vh - 240px)"
+        overflowY="auto"
+        role="region"
+        aria-label="Captions in this style"
+        tabIndex={0}
+      >
         <Example
           brand={brand}
           piece={piece.id}
