@@ -32,6 +32,10 @@ export function useClock(): { now: number; demo: boolean; worldUrl: string | nul
   const { data, error } = useSWR<ClockAnswer, unknown>('clock', readClock, {
     refreshInterval: 5000,
     dedupingInterval: 500,
+    // While the server is away it is asked just as often, so that one sees at once that it is back.
+    onErrorRetry: (_error, _key, _config, revalidate, { retryCount }) => {
+      setTimeout(() => void revalidate({ retryCount }), 3000)
+    },
   })
   return {
     now: clockNow(),

@@ -113,6 +113,20 @@ export function danglingWords(
     if (inside) return inside
   }
   if (opens) {
+    // "One in ten breaks": ten of what?
+    const share =
+      /^(?:one|two|three|four|five|six|seven|eight|nine) (?:in|out of) (?:every )?(?:two|three|four|five|six|seven|eight|nine|ten|twenty|a hundred)(?! (?:of|people|men|women|children)\b| [a-z]+s [a-z])/i.exec(
+        text,
+      )
+    if (share) return share[0]
+    // "Until the next day": the day after which one?
+    const after =
+      /^(?:until|on|in|by|from)? ?the (?:next|following|previous|same) (?:day|morning|evening|week|month|year|spring|summer|autumn|winter)\b(?! (?:as|that|after))/i.exec(
+        text,
+      )
+    if (after) return after[0]
+  }
+  if (opens) {
     const last = words[words.length - 1]
     const tail = words.slice(-6, -1)
     // "Ice that slides off the land does.": the verb is in the sentence before.
@@ -196,6 +210,8 @@ export function danglingWords(
     // "Two of us" are no two things.
     if (token.pos === 'NUM' && next?.lower === 'of' && /^(?:us|you|it)$/.test(tokens[i + 2]?.lower ?? ''))
       continue
+    // "Three winters": a stretch of time is no thing either.
+    if (token.pos === 'NUM' && TIMES.has(next?.lemma ?? '')) continue
     if (isNoun(token) || token.pos === 'NUM') {
       // "Beginners cut": a plural that the tagger takes for a name.
       const many =
@@ -399,7 +415,7 @@ function pointsPastObject(tokens: readonly Token[]): string | null {
     at <= 8 &&
     subject.length === 1 &&
     clause.some(isVerb) &&
-    clause.every((t) => /^(?:DET|ADJ|NOUN|VERB|AUX|ADV)$/.test(t.pos))
+    clause.every((t) => /^(?:DET|ADJ|NOUN|PROPN|VERB|AUX|ADV)$/.test(t.pos))
   )
     return pronoun.text
   const counted = before.lower === 'of' && tokens[at - 2]?.pos === 'NUM'
@@ -461,7 +477,7 @@ function hasMainVerb(tokens: readonly Token[]): boolean {
     if (/^[,;:–—]$/.test(token.text)) inside = false
     if (SUBORDINATES.test(token.lower) && i > 0) inside = true
     if (!inside && isNoun(token) && next !== undefined && isNoun(next)) {
-      doubtful = true
+      doubtful ||= i > 0 || token.pos === 'NOUN'
       // "The court charges a fee", "people ring me".
       if (
         /^(?:DET|NUM)$/.test(tokens[i + 2]?.pos ?? '') ||
@@ -516,6 +532,15 @@ export function isImperative(tokens: readonly Token[]): boolean {
     /^(?:the|a|an|it|they|he|she|this|that)$/.test(tokens[comma + 1]?.lower ?? '')
   )
     return false
+  if (VERB_NOUNS.has(first.lower) && second?.pos === 'ADP') {
+    // "Paint on the deck is dry": what looks like an order is the subject of a verb to come.
+    const finite = tokens.findIndex((t) => /^(?:is|are|was|were|has)$/.test(t.lower))
+    if (
+      finite > 0 &&
+      !tokens.slice(1, finite).some((t) => SUBORDINATES.test(t.lower) || t.text === ',' || t.lower === 'that')
+    )
+      return false
+  }
   if (first.pos === 'VERB') return second === undefined || !isVerb(second)
   if (first.pos !== 'NOUN' && first.pos !== 'ADJ' && first.pos !== 'PROPN') return false
   if (second === undefined) return false
@@ -525,10 +550,10 @@ export function isImperative(tokens: readonly Token[]): boolean {
     VERB_NOUNS.has(first.lower) &&
     (/^(?:ADP|SCONJ)$/.test(second.pos) || /^(?:when|if|,)$/.test(tokens[1]?.text ?? ''))
   ) {
-    // "Press on the knob" tells; "Paint on the deck peels" does not.
+    // "Press on the knob" tells; "Paint on the deck is dry" does not.
     const rest = tokens.slice(1)
     const finite = rest.find((t) => isVerb(t) && !/ing$/.test(t.lower))
-    if (!hasMainVerb(rest) || finite?.lower === finite?.lemma) return true
+    if (!hasMainVerb(tokens) || finite?.lower === finite?.lemma) return true
   }
   if (/^(?:one|two)$/.test(second.lower) && !/^[\p{L}]/u.test(tokens[2]?.text ?? '')) return false
   return OBJECT_OPENERS.test(second.lower)

@@ -9,6 +9,7 @@ import { findPassages, passageAt } from '.'
 import { lexRank } from './centrality'
 import {
   danglingWords,
+  hasVerb,
   isContrast,
   isDefinition,
   isImperative,
@@ -68,6 +69,25 @@ describe('what points out of a sentence', () => {
     ['The idea was hers.', 'hers'],
     ['You will see twenty a day in a thaw.', 'twenty'],
     ['After six weeks you will be a minute faster per kilometre.', 'After six weeks you'],
+    ['Lay a round in it and leave it alone for ninety seconds.', 'it'],
+    ['We stopped writing separate labels for them.', 'them'],
+    ['Snow lies on it and makes the lid thicker.', 'it'],
+    ['We timed four hundred of them with a stopwatch.', 'them'],
+    ['Nobody reads that sentence without looking at the foot.', 'that sentence'],
+    ['Ten minutes of exercises, three times a week, halve that risk.', 'that risk'],
+    ['A hot pan does the opposite: the outside sets at once.', 'does the opposite'],
+    ['By then the pitch has dropped and I have to raise it first.', 'By then'],
+    ['By the afternoon we were all correcting people who guessed.', 'By the afternoon'],
+    ['Ice that slides into the sea from the land does.', 'does'],
+    ['A dog that does not has to stay on a lead for fifteen years.', 'does not'],
+    ['In ice each one holds hands with four others.', 'each one'],
+    ['Put two on a card by the toothbrush.', 'two'],
+    ['For that you get a window the size of a plate.', 'For that'],
+    ['Nobody wrote down that it had been turned off.', 'it'],
+    ['It took two of us three winters to read them.', 'them'],
+    ['Beginners cut straighter with it on their first day.', 'it'],
+    ['One in ten breaks, and you should cut the timber for it.', 'One in ten'],
+    ['Until the next day, leave the clamps on.', 'Until the next day'],
   ])('%s', (text, words) => {
     expect(dangling(text)).toBe(words)
   })
@@ -92,6 +112,10 @@ describe('what points out of a sentence', () => {
     'The fee for a business account is deductible in full.',
     'In a strong colony you will see old bees at the entrance.',
     'Most people guess, and most of them guess too high.',
+    'One in ten planks breaks, and you should cut the timber for it.',
+    'Take the pressure off and you can hear it: one splash, or eight.',
+    'Everyone said that water floats.',
+    'By the end of the month you will know who fights with whom.',
   ])('nothing in: %s', (text) => {
     expect(dangling(text)).toBeNull()
   })
@@ -121,18 +145,43 @@ it('knows a definition, and a sentence that promises a list', () => {
   expect(promisesList('Rot begins in three places: the stem, the sternpost and the deck edge.')).toBe(false)
 })
 
+it('knows a sentence from a fragment, whatever the tagger takes its verb for', () => {
+  for (const text of [
+    'The court charges a fee, which you get back if you win.',
+    'Nobody looks at the door.',
+    'A cup cracks along the line where its handle was joined.',
+    'The thing that matters is rest.',
+    'People ring me when it sounds bad.',
+  ])
+    expect(hasVerb(tokens(text)), text).toBe(true)
+  for (const text of [
+    'Twice a year, in a house where people live.',
+    'Ten metres of light rope, clipped to a harness and never to a collar.',
+    'Week three, on a long line.',
+    'Two visits instead of one.',
+    'Big stone at the bottom, as large as two people can turn.',
+  ])
+    expect(hasVerb(tokens(text)), text).toBe(false)
+})
+
 it('tells instructions and stories from statements', () => {
   for (const text of [
     'Rake the seam out to bare wood.',
     'Do not push it.',
     'Never work from the tin.',
     'Plane both planks at once.',
+    'Call when there is a distraction a long way off.',
+    'Press on the bony knobs at either side of the ankle.',
+    'Walk up, show it the cheese, walk backwards and let it follow.',
   ])
     expect(isImperative(tokens(text)), text).toBe(true)
   for (const text of [
     'Oak belongs where things are fastened.',
     'We rake the seam.',
     'Planks are shorter than boats.',
+    'Week two, in the garden.',
+    'Set beside the barometer, the knee is right on four days out of five.',
+    'Paint on the deck is dry by noon.',
   ])
     expect(isImperative(tokens(text)), text).toBe(false)
   expect(isPast(tokens('Our first frame broke in her hands.'))).toBe(true)
