@@ -17,14 +17,14 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: false,
   workers: 2,
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 25_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Lisbon',
     trace: 'retain-on-failure',
-    actionTimeout: 15_000,
+    actionTimeout: 25_000,
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
       args: [

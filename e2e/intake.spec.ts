@@ -25,7 +25,7 @@ const drop = (page: Page, name: string, text: string | Buffer) =>
   })
 
 test('every kind of source comes in, is sieved, and is read', async ({ page }) => {
-  test.setTimeout(200_000)
+  test.setTimeout(300_000)
   await page.goto('/')
   await page.getByRole('button', { name: /^Brand:/ }).click()
   await page.getByLabel('A new brand').fill('Lamp Room')
@@ -38,7 +38,7 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
     await page.getByLabel('Of what is there already, take').selectOption('last')
     await page.getByLabel('How many of the last ones').fill('8')
     await page.getByRole('button', { name: 'Add this source' }).click()
-    await expect(page.getByText('8 pieces from 1 source, 8 waiting.')).toBeVisible({ timeout: 40_000 })
+    await expect(page.getByText('8 pieces from 1 source, 8 waiting.')).toBeVisible({ timeout: 90_000 })
   })
 
   await test.step('a partner’s JSON feed: what it tells again is folded under the first', async () => {
@@ -127,7 +127,7 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
     await page.getByRole('button', { name: 'Add 1 feed' }).click()
     await expect(page.getByRole('heading', { name: 'Yards' })).toBeVisible()
     await expect(page.getByRole('button', { name: /^The yard feed/ })).toContainText('5 new pieces', {
-      timeout: 30_000,
+      timeout: 90_000,
     })
   })
 
