@@ -62,13 +62,15 @@ export function compose(
     for (const closing of closings)
       for (let count = tags.length; count >= 0; count--) {
         const hashtags = tags.slice(0, count)
-        const whole = assemble(text, brief, around, closing, hashtags)
+        const whole = assemble(text, profile, brief, around, closing, hashtags)
         if (measure(whole, profile.text) <= most)
           return {
             angle: draft.angle,
             format: profile.formats[0] ?? 'post',
             title: around.title,
-            summary: profile.summary ? summaryOf(draft, profile.summary.limit) : null,
+            summary: profile.summary
+              ? summaryOf(draft, profile.summary.limit, (t) => around.house(inVoice(t, brief.voice)))
+              : null,
             text: whole,
             parts: [],
             tags: fieldTags(around, profile),
@@ -136,6 +138,7 @@ function withMarks(text: string, brief: WholeBrief): string {
 
 function assemble(
   body: string,
+  profile: NetworkProfile,
   brief: WholeBrief,
   around: Surroundings,
   closing: string | null,
@@ -161,15 +164,18 @@ function assemble(
           ? 'Link in the profile.'
           : null
     : null
-  const chapters = brief.shape === 'video' ? chapterLines(around.piece.video) : null
+  const chapters = profile.chapters ? chapterLines(around.piece.video, profile.chapters) : null
   return [body, chapters, closed, credit, link, tags].filter(Boolean).join('\n\n')
 }
 
 /** A video's chapters as lines that a player understands, or null where they are too few or too near. */
-function chapterLines(video: PieceContent['video']): string | null {
+function chapterLines(
+  video: PieceContent['video'],
+  { least, gap }: NonNullable<NetworkProfile['chapters']>,
+): string | null {
   const chapters = video?.chapters ?? []
-  const apart = chapters.every((c, i) => i === 0 || c.at - (chapters[i - 1]?.at ?? 0) >= 10)
-  if (chapters.length < 3 || chapters[0]?.at !== 0 || !apart) return null
+  const apart = chapters.every((c, i) => i === 0 || c.at - (chapters[i - 1]?.at ?? 0) >= gap)
+  if (chapters.length < least || chapters[0]?.at !== 0 || !apart) return null
   return chapters.map((c) => `${clock(c.at)} ${c.title}`).join('\n')
 }
 
@@ -182,8 +188,8 @@ function clock(seconds: number): string {
 }
 
 /** The first sentences of a draft, as many as a summary takes. */
-function summaryOf(draft: Draft, limit: number): string {
-  const [first = ''] = draft.paragraphs.filter((p) => !/^(?:#|–|\d+\.)/.test(p))
+function summaryOf(draft: Draft, limit: number, house: (text: string) => string): string {
+  const first = house(draft.paragraphs.find((p) => !/^(?:#|–|\d+\.)/.test(p)) ?? '')
   let summary = ''
   for (const sentence of first.match(/[^.!?]+[.!?]+["”’)]*\s*/g) ?? [first]) {
     if (graphemes(summary + sentence.trimEnd()) > limit) break

@@ -162,6 +162,7 @@ describe('the house and the brief', () => {
     expect(all).not.toMatch(/\b(?:does|do) not\b/)
     expect(all).toContain(own)
     expect(all).toContain('By Ada Moor.')
+    for (const { summary } of texts) expect(summary ?? '').not.toMatch(/\bkites?\b/i)
   })
 
   it('keep to the angles, the length and the tags of the brief', () => {
@@ -281,6 +282,40 @@ describe('threads and polls', () => {
         ])
       }
     }
+  })
+
+  it('threads and polls follow the house: its words, its link tags, its never-say list', () => {
+    const found = findPassages(KITES)
+    const forms = (style: Partial<HouseStyle>) =>
+      found
+        .flatMap((passage) =>
+          (['as a thread', 'as a poll'] as const).flatMap((way) =>
+            reword({
+              piece: KITES,
+              passages: found,
+              spare: [],
+              house: house(style),
+              link: 'https://hill.example/kites',
+              seed: 1,
+              account: { id: 'murmur', network: 'murmur' },
+              current: aWording(),
+              passage,
+              way,
+            }),
+          ),
+        )
+        .map(({ wording }) => wording)
+    const tagged = forms({
+      linkTags: [{ name: 'utm_source', value: '{network}' }],
+      swaps: [{ from: 'silk', to: 'nylon', network: null }],
+    })
+    expect(tagged.length).toBeGreaterThan(1)
+    for (const w of tagged) {
+      expect([w.text, ...w.parts].join(' ')).toContain('kites?utm_source=murmur')
+      expect([w.text, ...w.parts, ...w.poll].join(' ')).not.toMatch(/\bsilk\b/i)
+    }
+    for (const w of forms({ neverSay: ['silk'] }))
+      expect([w.text, ...w.parts].join(' ')).not.toMatch(/\bsilk\b/i)
   })
 
   it('polls are alternatives that the piece puts itself, on networks that have them', () => {

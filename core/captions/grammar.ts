@@ -38,10 +38,15 @@ export function plural(noun: string): string {
   return `${noun}s`
 }
 
+/** A text with a capital at its beginning. */
+export function upperFirst(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
 /** A word with the capitals of another: "Article" for "thread" gives "Thread". */
 export function cased(word: string, like: string): string {
   if (/^\p{Lu}{2,}$/u.test(like)) return word.toUpperCase()
-  return /^\p{Lu}/u.test(like) ? word.charAt(0).toUpperCase() + word.slice(1) : word
+  return /^\p{Lu}/u.test(like) ? upperFirst(word) : word
 }
 
 const IRREGULAR: Readonly<Record<string, string>> = {

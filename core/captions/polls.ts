@@ -1,6 +1,7 @@
 import type { PieceContent, Place } from '../model'
 import { graphemes, type NetworkProfile } from '../networks'
 import { readSentences } from '../reading'
+import { upperFirst } from './grammar'
 
 /** A real alternative that a piece holds, as a question with its answers. */
 export interface Poll {
@@ -46,7 +47,7 @@ export function pollsOf(piece: PieceContent, profile: NetworkProfile): Poll[] {
     if (!one || !other || NO_ANSWER.test(one) || NO_ANSWER.test(other)) continue
     // "Eat before you board, or very late" is advice and no choice between two things.
     if (!text.trim().endsWith('?') && ![one, other].every(isThing)) continue
-    const answers = [one, other].map((a) => a.charAt(0).toUpperCase() + a.slice(1))
+    const answers = [one, other].map(upperFirst)
     if (answers.some((a) => graphemes(a) > rule.limit) || polls.some((p) => p.answers[0] === answers[0]))
       continue
     const question =

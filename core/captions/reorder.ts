@@ -1,5 +1,6 @@
 import { danglingWords, hasVerb } from '../passages'
-import { readSentences, type Token } from '../reading'
+import { readSentences } from '../reading'
+import { upperFirst } from './grammar'
 
 /** Clauses that may stand before or after what they belong to (Quirk and others 1985, § 15.17 ff.). */
 const FRONT =
@@ -23,7 +24,7 @@ export function turned(sentence: string): string | null {
     const [, word = '', clause = '', main = ''] = front
     if (POINTS.test(sentence) || !SUBJECT.test(clause) || main.includes(', ')) return null
     if (/\b(?:if|when|while|before|after|until|once|because)\b/i.test(main)) return null
-    return whole(`${upper(main)} ${word.toLowerCase()} ${clause}.`)
+    return whole(`${upperFirst(main)} ${word.toLowerCase()} ${clause}.`)
   }
   const back = BACK.exec(sentence)
   if (!back) return null
@@ -47,7 +48,7 @@ export function turned(sentence: string): string | null {
     return null
   const opens = lower(main)
   // A capital that may be a name's is not moved into a sentence.
-  return opens === main && !/^I\b/.test(main) ? null : whole(`${upper(word)} ${clause}, ${opens}.`)
+  return opens === main && !/^I\b/.test(main) ? null : whole(`${upperFirst(word)} ${clause}, ${opens}.`)
 }
 
 function whole(sentence: string): string | null {
@@ -67,16 +68,12 @@ export function unjoined(sentence: string): string | null {
   const rest = sentence.slice(joint[0].length)
   // "So long as", "So do the others": no connective.
   if (/^(?:long|far|much|many|do|does|did|is|are|that|too|what|if|why|how|be|it)\b/i.test(rest)) return null
-  return whole(upper(rest))
-}
-
-function upper(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1)
+  return whole(upperFirst(rest))
 }
 
 /** The beginning in lower case, unless it is a name or "I". */
-export function lower(text: string, first?: Token): string {
-  const token = first ?? readSentences(text)[0]?.tokens[0]
+function lower(text: string): string {
+  const token = readSentences(text)[0]?.tokens[0]
   if (!token || token.text === 'I' || token.text.startsWith('I’') || /^\p{Lu}{2}/u.test(token.text))
     return text
   return token.pos === 'PROPN' ? text : text.charAt(0).toLowerCase() + text.slice(1)

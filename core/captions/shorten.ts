@@ -1,5 +1,6 @@
 import { danglingWords, hasVerb, isBalanced } from '../passages'
 import { readSentences, type Token } from '../reading'
+import { upperFirst } from './grammar'
 
 /** Openings that a sentence can lose without saying more than it did. "Usually" is not among them. */
 const OPENING =
@@ -101,8 +102,4 @@ function withoutFirstAdjective(sentence: string): string {
     return sentence.slice(0, first.start) + sentence.slice(second.start)
   }
   return sentence
-}
-
-function upperFirst(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1)
 }

@@ -1,5 +1,5 @@
 import type { Angle, Check, FoundPassage, PieceContent, Wording } from '../model'
-import { graphemes, measure, network, URL_PATTERN, type NetworkProfile } from '../networks'
+import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
 import { briefOf, type House, type WholeBrief } from './brief'
 import { checkCaption, isBlocked } from './checks'
@@ -132,7 +132,7 @@ class Writer {
   readonly #topic: Topic
   readonly #drafts = new Map<FoundPassage, Draft[]>()
   readonly #openings = new Set<string>()
-  readonly #written: (EarlierCaption & { wording: Wording })[] = []
+  readonly #written: EarlierCaption[] = []
   readonly #before = new Map<string, Wording[]>()
   readonly #titles = new Set<string>()
   /** How often a heading or the title was a label in this drip. */
@@ -287,12 +287,21 @@ class Writer {
       }
     }
     const ordered = ranked.sort((a, b) => b.score - a.score)
-    return [...ordered, ...this.#otherForms(passage, brief, profile, angle)]
+    const forms = this.#otherForms(passage, brief, profile, (a) => this.#link(account, a, beat))
+    return [
+      ...ordered,
+      ...forms.filter((f) => (!angle || f.angle === angle) && !isBlocked(f.text, { ...context, beside: f })),
+    ]
   }
 
   /** A thread of the passage's part of the piece and polls of its alternatives, to choose by hand. */
-  #otherForms(passage: FoundPassage, brief: WholeBrief, profile: NetworkProfile, angle?: Angle): Wording[] {
-    const { piece, link, house } = this.#request
+  #otherForms(
+    passage: FoundPassage,
+    brief: WholeBrief,
+    profile: NetworkProfile,
+    linkFor: (angle: Angle) => string | null,
+  ): Wording[] {
+    const { piece, house } = this.#request
     const plain = (text: string): string => inHouse(inVoice(text, brief.voice), house.style, profile.id)
     const base = {
       title: null,
@@ -304,7 +313,7 @@ class Writer {
       closing: null,
     }
     const made: Wording[] = []
-    const thread = threadOf(piece, passage, profile, brief, link)
+    const thread = threadOf(piece, passage, profile, brief, linkFor('checklist'))
     const [first, ...parts] = thread?.parts ?? []
     if (thread && first)
       made.push({
@@ -318,20 +327,20 @@ class Writer {
         score: 0.4,
       })
     for (const poll of pollsOf(piece, profile)) {
-      const text = brief.link === 'text' && link ? `${poll.question} ${link}` : poll.question
+      const link = brief.link === 'text' ? linkFor('question') : null
+      const text = [plain(poll.question), link].filter(Boolean).join(' ')
       made.push({
         ...base,
         angle: 'question',
         format: 'poll',
         text,
         parts: [],
-        poll: poll.answers,
+        poll: poll.answers.map(plain),
         spans: poll.span ? [poll.span] : [],
         score: 0.3,
       })
     }
-    const fit = (text: string): boolean => measure(text, profile.text) <= (profile.text.limit ?? Infinity)
-    return made.filter((m) => (!angle || m.angle === angle) && [m.text, ...m.parts].every(fit))
+    return made
   }
 
   /** The piece's address with the house's tags. */
@@ -430,7 +439,7 @@ class Writer {
     const { frame, closing, text } = wording
     this.#openings.add(opening(text))
     if (wording.title) this.#titles.add(`${account.network} ${wording.title}`).add(wording.title)
-    this.#written.push({ account: account.id, network: account.network, text, frame, closing, wording })
+    this.#written.push({ account: account.id, network: account.network, text, frame, closing })
     this.#before.set(account.id, [wording, ...(this.#before.get(account.id) ?? [])])
     if (frame !== null) this.#framed++
     const label = /^([^:\n]{3,70}):\s/.exec(text)?.[1]
