@@ -87,7 +87,7 @@ export function caller(port: number, workspace = 'ws') {
 }
 
 /** Server and world in this process, the workspace claimed and the accounts linked. */
-export async function openHouse(options: { sites?: Site[] } = {}) {
+export async function openHouse({ patience, ...options }: { sites?: Site[]; patience?: object } = {}) {
   const folder = temporaryFolder()
   const [port, worldPort] = [await freePort(), await freePort()]
   const world = await startWorld({ port: worldPort, serverPort: port, folder: folder.path, ...options })
@@ -96,6 +96,7 @@ export async function openHouse(options: { sites?: Site[] } = {}) {
     host: '127.0.0.1',
     dataDir: join(folder.path, 'data'),
     worldUrl: `http://localhost:${worldPort}`,
+    ...(patience ? { patience } : {}),
   })
   await server.app.listen({ port, host: '127.0.0.1' })
   await server.ready

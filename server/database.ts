@@ -43,6 +43,10 @@ create table if not exists deliveries (
 create index if not exists deliveries_work on deliveries (account, state, next_try_at);
 create table if not exists receipts (cursor bigserial primary key, post text not null, body text not null);
 `,
+  `
+create table if not exists writer_use (day text primary key, words bigint not null, questions int not null);
+create table if not exists link_pages (brand text primary key, name text not null, links text not null);
+`,
 ]
 
 /**

@@ -23,8 +23,12 @@ import { clockRoutes } from './routes/clock'
 import { demoRoutes } from './routes/demo'
 import { intakeRoutes } from './routes/intake'
 import { linkRoutes } from './routes/link'
+import { pageRoutes } from './routes/pages'
+import { serviceRoutes } from './routes/services'
 import { spoolRoutes } from './routes/spool'
 import { workspaceRoutes } from './routes/workspace'
+import { Shortener } from './services/shortener'
+import { ConnectedWriter, type Patience } from './services/writer'
 
 export interface ServerOptions {
   port: number
@@ -38,6 +42,8 @@ export interface ServerOptions {
   worldUrl: string | null
   /** Further origins the app may come from: the development server. */
   origins?: readonly string[]
+  /** How patient the server is with a connected writer, where it is not as usual. */
+  patience?: Partial<Patience>
 }
 
 /** What the routes share, there once the database is open. */
@@ -46,6 +52,7 @@ export interface House {
   spool: Spool
   links: Links
   worker: Worker
+  services: { writer: ConnectedWriter; shortener: Shortener }
 }
 
 /** What the routes are given. `house()` throws `not-ready` until the spool is up. */
@@ -156,6 +163,8 @@ export async function createServer(
   linkRoutes(app, context)
   spoolRoutes(app, context)
   intakeRoutes(app, context)
+  serviceRoutes(app, context)
+  pageRoutes(app, context)
   demoRoutes(app, context)
   await serveApp(app, options.appDir)
 
@@ -167,7 +176,11 @@ export async function createServer(
       const links = new Links(database)
       const connector = httpConnector(options.worldUrl ?? origin, () => clock.now())
       const worker = new Worker({ database, spool, links, clock, connector })
-      house = { database, spool, links, worker }
+      const services = {
+        writer: new ConnectedWriter(database, () => clock.now(), options.patience),
+        shortener: new Shortener(database),
+      }
+      house = { database, spool, links, worker, services }
       await clock.load()
       await worker.start()
     } catch (error) {

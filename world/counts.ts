@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
 import type { WorldClock } from './clock'
+import { hash } from './hash'
 
 const DAY = 86_400_000
 /** Days in which about two thirds of the shares of a page have come. */
@@ -35,8 +36,6 @@ export function sharesOf(url: string, at: number, now: number): { shares: number
 
 /** Between 6 and about 400, most pages few: the same for the same path. */
 function finalShares(path: string): number {
-  let hash = 0x811c9dc5
-  for (let i = 0; i < path.length; i++) hash = Math.imul(hash ^ path.charCodeAt(i), 0x01000193)
-  const unit = ((hash >>> 8) & 0xffff) / 0xffff
+  const unit = ((hash(path) >>> 8) & 0xffff) / 0xffff
   return Math.round(6 + 400 * unit ** 3)
 }

@@ -8,8 +8,9 @@ import { WorldClock } from './clock'
 import { escape, page } from './html'
 import { networkRoutes } from './networks/routes'
 import { countRoutes } from './counts'
+import { SERVICE_KEY, serviceRoutes } from './services'
 import { appearsAt, momentsOf, siteRoutes, type Site } from './sites/site'
-import { Store, WorldAccount, type State } from './state'
+import { Store, VICES, WorldAccount, type State } from './state'
 
 export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
@@ -44,6 +45,9 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     posts: [],
     media: [],
     troubles: [],
+    vices: [],
+    answers: 0,
+    links: [],
   })
   const store = new Store(options.dataDir, fresh)
   const app = Fastify({
@@ -69,6 +73,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   const accounts = [...options.accounts]
   networkRoutes(app, { store, clock, accounts, origin })
   for (const site of options.sites) siteRoutes(app, site, { clock, bornAt: () => store.state.bornAt, origin })
+  serviceRoutes(app, { store, clock, origin })
   countRoutes(app, {
     clock,
     publishedAt: (url) => {
@@ -168,6 +173,12 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
     'The stand-in world',
     `<header>The stand-in world</header><main><h1>Everything outside, played here</h1><p class="small">The time is ${new Date(now).toISOString().slice(0, 16).replace('T', ' ')} UTC.</p>
 <h2>Sites</h2><ul>${sites.join('')}</ul><h2>Networks</h2><table>${networks.join('')}</table>
-<h2>Trouble</h2><form method="post" action="/control/trouble"><select name="network" aria-label="Network">${choices}</select> <select name="kind" aria-label="Trouble"><option value="fail">is down for the next post</option><option value="drop">takes the next post but drops the line</option><option value="slow">answers the next post slowly</option><option value="limit">says: too many requests</option><option value="withdraw">withdraws its tokens</option><option value="expire">lets its tokens expire</option></select> <button>Switch on</button></form></main>`,
+<h2>Trouble</h2><form method="post" action="/control/trouble"><select name="network" aria-label="Network">${choices}</select> <select name="kind" aria-label="Trouble"><option value="fail">is down for the next post</option><option value="drop">takes the next post but drops the line</option><option value="slow">answers the next post slowly</option><option value="limit">says: too many requests</option><option value="withdraw">withdraws its tokens</option><option value="expire">lets its tokens expire</option></select> <button>Switch on</button></form>
+<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li></ul>
+<form method="post" action="/control/vice"><select name="vice" aria-label="Vice of the writer">${VICES.map((v) => `<option>${v}</option>`).join('')}</select> for the next <input name="count" value="1" size="3" aria-label="How many answers"> answers <button>Switch on</button></form>
+<ul>${state.vices
+      .filter((v) => v.left > 0)
+      .map((v) => `<li>${v.vice}: the next ${v.left}</li>`)
+      .join('')}</ul></main>`,
   )
 }

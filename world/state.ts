@@ -45,6 +45,22 @@ const Trouble = z.object({
 })
 export type Trouble = z.infer<typeof Trouble>
 
+/** What the stand-in writer can be made to do wrong. */
+export const VICES = [
+  'too long',
+  'invented number',
+  'markup fence',
+  'refusal',
+  'slow',
+  'too many requests',
+  'nonsense',
+] as const
+export type Vice = (typeof VICES)[number]
+
+/** An address that the stand-in shortener made short. */
+const Link = z.object({ code: z.string(), url: z.string(), clicks: z.number() })
+export type Link = z.infer<typeof Link>
+
 const State = z.object({
   seed: z.string(),
   bornAt: z.number(),
@@ -62,6 +78,10 @@ const State = z.object({
     }),
   ),
   troubles: z.array(Trouble),
+  /** How many of the writer's next answers each vice befalls, and how many it has given. */
+  vices: z.array(z.object({ vice: z.enum(VICES), left: z.number() })).default([]),
+  answers: z.number().default(0),
+  links: z.array(Link).default([]),
 })
 export type State = z.infer<typeof State>
 
@@ -90,6 +110,31 @@ export class Store {
     const path = join(this.#folder, 'world.json')
     writeFileSync(`${path}.new`, JSON.stringify(this.#state))
     renameSync(`${path}.new`, path)
+  }
+
+  /** The vice that befalls the next answer, or null. */
+  takeVice(): Vice | null {
+    this.#state.answers++
+    const next = this.#state.vices.find((v) => v.left > 0)
+    if (next) next.left--
+    this.save()
+    return next?.vice ?? null
+  }
+
+  /** Lets a vice befall the next answers; 0 switches it off. */
+  giveVice(vice: Vice, left: number): void {
+    this.#state.vices = [...this.#state.vices.filter((v) => v.vice !== vice && v.left > 0), { vice, left }]
+    this.save()
+  }
+
+  /** The short link of an address, always the same one. */
+  shorten(url: string): Link {
+    const known = this.#state.links.find((l) => l.url === url)
+    if (known) return known
+    const link = { code: this.#state.links.length.toString(36).padStart(3, '0'), url, clicks: 0 }
+    this.#state.links.push(link)
+    this.save()
+    return link
   }
 
   putMedia(id: string, bytes: Uint8Array): void {

@@ -1,4 +1,5 @@
 export { adoptRows, readBundle, writeBundle, type Bundle } from './bundle'
+export { linkPage, linksAt } from './linkPage'
 export { SCHEMA, UPGRADES, upgradeRows, type RawRows } from './upgrade'
 export {
   guessReading,

@@ -29,6 +29,9 @@ export const FAULTS = {
   'not-demo': 404,
   'wrong-type': 415,
   'too-many': 429,
+  'over-budget': 429,
+  'no-writer': 409,
+  'no-shortener': 409,
   'not-ready': 503,
   internal: 500,
 } as const

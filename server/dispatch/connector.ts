@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Fault, type Attempt, type Payload } from '../../core/model'
+import { Fault, TagFigures, type Attempt, type Payload } from '../../core/model'
 import { network, servicePath } from '../../core/networks'
 import type { Outcome } from './spool'
 
@@ -33,6 +33,8 @@ export interface Connector {
     media: readonly MediaFile[],
   ): Promise<{ outcome: Outcome; attempt: Attempt }>
   takeDown(networkId: string, token: string, remoteId: string): Promise<Attempt>
+  /** How often tags were posted with in the last seven days. */
+  tagFigures(networkId: string, token: string, tags: readonly string[]): Promise<TagFigures>
 }
 
 const TIMEOUT = 8_000
@@ -172,6 +174,15 @@ export function httpConnector(origin: string, now: () => number): Connector {
           `${network(networkId).name} did not take the post down: ${reasonOf(attempt, network(networkId).name)}`,
         )
       return attempt
+    },
+
+    async tagFigures(networkId, token, tags) {
+      const query = new URLSearchParams(tags.map((t) => ['name', t])).toString()
+      const { attempt } = await call('GET', `${base(networkId)}/tags?${query}`, token, undefined)
+      const answer = z.object({ tags: TagFigures }).safeParse(attempt.answer?.body)
+      if (attempt.answer?.status !== 200 || !answer.success)
+        throw new Fault('bad-answer', reasonOf(attempt, network(networkId).name), networkId)
+      return answer.data.tags
     },
   }
 }

@@ -12,6 +12,8 @@ export interface FetchOptions {
   maxBytes?: number
   timeout?: number
   accept?: string
+  /** HEAD asks whether something is there, and brings nothing back. */
+  method?: 'GET' | 'HEAD'
   /** Asked before every request, also after a redirect; throws to refuse it. */
   mayRead?: (address: string) => Promise<void>
 }
@@ -118,6 +120,7 @@ function request(
         port: target.port,
         path: `${url.pathname}${url.search}`,
         servername: url.hostname,
+        method: options.method ?? 'GET',
         agent: false,
         headers: {
           host: url.host,

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { decodeText } from '../../core/feeds'
-import { Counts, Fault, FetchAnswer } from '../../core/model'
+import { asFault, Counts, Fault, FetchAnswer } from '../../core/model'
 import type { App, Context } from '../server'
 import type { World } from '../intake/addresses'
 import { safeFetch, type Fetched } from '../intake/fetch'
@@ -26,6 +26,21 @@ function troubleOf({ url, status, retryAfter }: Omit<Fetched, 'bytes'>): FetchAn
   if (status === 429) return say(`${host} asks us to come less often (429). The next visit waits.`)
   if (status >= 500) return say(`${host} is in trouble (${status}). It is tried again later.`)
   return say(`${host} answered ${status}. Check the address, or try again later.`)
+}
+
+/** Answers to HEAD that say only that HEAD is not liked. */
+const NO_HEAD = new Set([400, 403, 405, 406, 501])
+
+/** What is wrong with a page that a link leads to, or null. A site that is away for now is no broken link. */
+async function linkTrouble(url: string, world: World | null): Promise<string | null> {
+  try {
+    let answer = await safeFetch(url, { world, method: 'HEAD' })
+    if (NO_HEAD.has(answer.status)) answer = await safeFetch(url, { world, accept: ACCEPT.page })
+    return answer.status === 404 || answer.status === 410 ? (troubleOf(answer)?.message ?? null) : null
+  } catch (error) {
+    const fault = asFault(error)
+    return fault.code === 'bad-answer' || fault.code === 'bad-request' ? fault.message : null
+  }
 }
 
 /** Fetching on behalf of sources, safely. */
@@ -91,6 +106,21 @@ export function intakeRoutes(app: App, context: Context): void {
         )
       return z.object({ counts: z.array(Counts.nullable()) }).parse(await answer.json())
     },
+  )
+
+  typed(app).post(
+    '/api/intake/links',
+    {
+      config: limit,
+      schema: {
+        summary: 'Whether pages can be read by those who follow a link to them: null, or what is wrong',
+        body: z.object({ urls: z.array(z.string().max(2000)).min(1).max(50) }),
+        response: { 200: z.object({ troubles: z.array(z.string().nullable()) }) },
+      },
+    },
+    async (request) => ({
+      troubles: await Promise.all(request.body.urls.map((url) => linkTrouble(url, world))),
+    }),
   )
 
   typed(app).post(

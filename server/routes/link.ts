@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { z } from 'zod'
-import { Fault, Id, LinkedAccount } from '../../core/model'
+import { Fault, Id, LinkedAccount, TagFigures } from '../../core/model'
 import { network } from '../../core/networks'
 import type { App, Context } from '../server'
 import { httpConnector } from '../dispatch/connector'
@@ -74,6 +74,28 @@ export function linkRoutes(app: App, context: Context): void {
         to.set('linked', account.id)
       } else to.set('declined', known.network)
       return reply.redirect(`${known.back}?${to.toString()}`)
+    },
+  )
+
+  typed(app).post(
+    '/api/networks/:network/tags',
+    {
+      schema: {
+        summary: 'How often tags were posted with in the last seven days, by the network’s own figures',
+        params: z.object({ network: Id }),
+        body: z.object({ tags: z.array(z.string().min(1).max(100)).min(1).max(100) }),
+        response: { 200: z.object({ figures: TagFigures }) },
+      },
+    },
+    async (request) => {
+      await mustOwn(request, context)
+      const profile = network(request.params.network)
+      const { links } = context.house()
+      const linked = (await links.all()).find((a) => a.network === profile.id && a.state === 'linked')
+      if (!linked)
+        throw new Fault('not-linked', `No account is linked on ${profile.name}, so it tells no figures.`)
+      const { token } = await links.token(linked.id)
+      return { figures: await connector.tagFigures(profile.id, token, request.body.tags) }
     },
   )
 

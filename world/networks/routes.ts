@@ -5,6 +5,7 @@ import { z } from 'zod'
 import { payloadFaults, SERVED, type ServedNetwork } from '../../core/networks'
 import { bareWords } from '../../core/planning'
 import type { WorldClock } from '../clock'
+import { hash } from '../hash'
 import { escape, page } from '../html'
 import type { Store, WorldAccount, WorldPost } from '../state'
 
@@ -149,6 +150,12 @@ function oneNetwork(
   app.get(`${base}/account`, async (request, reply) => {
     const account = await bearer(request, reply)
     return account ? { id: account.id, handle: account.handle, name: account.name } : reply
+  })
+
+  app.get<{ Querystring: { name?: string | string[] } }>(`${base}/tags`, async (request, reply) => {
+    if (!(await bearer(request, reply))) return reply
+    const names = [request.query.name ?? []].flat().slice(0, 100)
+    return { tags: Object.fromEntries(names.map((n) => [n, weeklyPosts(n, profile.id)])) }
   })
 
   app.post(`${base}/media`, { bodyLimit: profile.media.maxBytes + 1024 }, async (request, reply) => {
@@ -332,6 +339,15 @@ ${post.media.map((m) => `<img src="${base}/media/${m.id}" alt="${escape(m.alt)}"
   })
 }
 
+/**
+ * How often a tag is posted with in a week: the same for the same tag in any case, a few tags very
+ * often and most seldom, short ones more than long ones.
+ */
+export function weeklyPosts(tag: string, networkId: string): number {
+  const unit = ((hash(`${networkId} ${tag.toLowerCase()}`) >>> 8) & 0xffff) / 0xffff
+  return Math.round(10 ** (5 * unit) / Math.max(1, tag.length - 4))
+}
+
 function html(reply: FastifyReply, body: string): FastifyReply {
   return reply.header('content-type', 'text/html; charset=utf-8').send(body)
 }
@@ -374,6 +390,9 @@ function describe(profile: ServedNetwork, origin: string): unknown {
       '/authorize': path('get', 'The page on which a person allows an account', { '200': 'The page' }),
       '/token': path('post', 'Exchange a code for a token', { '200': 'Token and account' }),
       '/account': path('get', 'Check a token', { '200': 'The account' }),
+      '/tags': path('get', 'How often tags (name, repeated) were posted with in the last seven days', {
+        '200': 'The figures by tag',
+      }),
       '/media': path('post', 'Upload a picture', {
         '201': 'Its id',
         '413': 'Too large',

@@ -1,0 +1,69 @@
+import { z } from 'zod'
+import { Instant, LocalDate } from './primitives'
+
+/** Where an outside service answers. */
+const Address = z
+  .url({ protocol: /^https?$/, error: 'an address looks like https://service.example/v1' })
+  .max(500)
+
+/** A writer that speaks the chat-completions form over HTTP, all but its key, which stays on the server. */
+export const WriterSettings = z.object({
+  /** Up to and without `/chat/completions`. */
+  address: Address,
+  model: z.string().trim().min(1, 'name the model').max(200),
+  /** The temperature that is asked for: 0 for the likeliest words, 2 for the wildest. */
+  creativity: z.number().min(0).max(2),
+  /** The most words of one answer. */
+  length: z.int().min(40).max(4000),
+  /** The most words of a day, those that are sent and those that come back. */
+  dailyWords: z.int().min(0).max(10_000_000),
+})
+export type WriterSettings = z.infer<typeof WriterSettings>
+
+/** How a connected writer stands: `settings` is null while none is connected. */
+export const WriterState = z.object({
+  settings: WriterSettings.nullable(),
+  hasKey: z.boolean(),
+  /** The day by the shared clock, in UTC, and the words and questions of that day. */
+  day: LocalDate,
+  words: z.int().min(0),
+  questions: z.int().min(0),
+})
+export type WriterState = z.infer<typeof WriterState>
+
+export const ChatMessage = z.object({
+  role: z.enum(['system', 'user', 'assistant']),
+  content: z.string().min(1).max(60_000),
+})
+export type ChatMessage = z.infer<typeof ChatMessage>
+
+/** What a connected writer answered, and the words that question and answer came to. */
+export const WriterAnswer = z.object({
+  text: z.string(),
+  words: z.int().min(0),
+  milliseconds: z.int().min(0),
+})
+export type WriterAnswer = z.infer<typeof WriterAnswer>
+
+/** A shortener as a person sets it up; its key stays on the server. */
+export const ShortenerSettings = z.object({ address: Address })
+export type ShortenerSettings = z.infer<typeof ShortenerSettings>
+
+export const ShortenerState = z.object({ settings: ShortenerSettings.nullable(), hasKey: z.boolean() })
+export type ShortenerState = z.infer<typeof ShortenerState>
+
+/** A short link, where it leads and how often it was followed. */
+export const ShortLink = z.object({ short: z.url(), url: z.url(), clicks: z.int().min(0) })
+export type ShortLink = z.infer<typeof ShortLink>
+
+/** A link of a brand's page, with the moment from which it stands there. */
+export const PageLink = z.object({
+  title: z.string(),
+  url: z.url({ protocol: /^https?$/ }),
+  at: Instant,
+})
+export type PageLink = z.infer<typeof PageLink>
+
+/** How often tags were posted with in the last seven days on one network, by tag as asked for. */
+export const TagFigures = z.record(z.string(), z.number().min(0))
+export type TagFigures = z.infer<typeof TagFigures>

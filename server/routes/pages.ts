@@ -1,0 +1,52 @@
+import { z } from 'zod'
+import { linkPage, linksAt } from '../../core/formats'
+import { Id, PageLink } from '../../core/model'
+import type { App, Context } from '../server'
+import { typed } from './typed'
+import { mustOwn } from './workspace'
+
+/** The pages of current links that brands publish through this server, for a link in a profile. */
+export function pageRoutes(app: App, context: Context): void {
+  typed(app).put(
+    '/api/pages/:brand',
+    {
+      schema: {
+        summary:
+          'Publish a brand’s page of links; each stands there from its moment on, also while the app is closed',
+        params: z.object({ brand: Id }),
+        body: z.object({ name: z.string().min(1).max(80), links: z.array(PageLink).max(5000) }),
+        response: { 200: z.object({ url: z.string() }) },
+      },
+    },
+    async (request) => {
+      await mustOwn(request, context)
+      const { brand } = request.params
+      const { name, links } = request.body
+      await context.house().database.query(
+        `insert into link_pages (brand, name, links) values ($1, $2, $3)
+         on conflict (brand) do update set name = excluded.name, links = excluded.links`,
+        [brand, name, JSON.stringify(links)],
+      )
+      return { url: `${context.origin}/links/${encodeURIComponent(brand)}` }
+    },
+  )
+
+  typed(app).get(
+    '/links/:brand',
+    { schema: { summary: 'A brand’s page of current links', params: z.object({ brand: Id }) } },
+    async (request, reply) => {
+      const [page] = await context
+        .house()
+        .database.query<{ name: string; links: string }>(
+          `select name, links from link_pages where brand = $1`,
+          [request.params.brand],
+        )
+      const now = new Date(context.clock.now()).toISOString()
+      const links = page ? PageLink.array().parse(JSON.parse(page.links)) : []
+      return reply
+        .status(page ? 200 : 404)
+        .type('text/html; charset=utf-8')
+        .send(linkPage(page?.name ?? 'Nobody has a page here', linksAt(links, now)))
+    },
+  )
+}

@@ -1,0 +1,124 @@
+import { z } from 'zod'
+import {
+  ChatMessage,
+  ShortenerSettings,
+  ShortenerState,
+  ShortLink,
+  WriterAnswer,
+  WriterSettings,
+  WriterState,
+} from '../../core/model'
+import type { App, Context } from '../server'
+import { typed } from './typed'
+import { mustOwn } from './workspace'
+
+/** A new key, or none to keep the one there is; an empty one takes it away. */
+const Key = z.string().max(1000).optional()
+
+const TRIAL: ChatMessage[] = [{ role: 'user', content: 'Answer with one short sentence that you are ready.' }]
+
+/** The outside services a person connects: a writer and a shortener. Their keys never leave the server. */
+export function serviceRoutes(app: App, context: Context): void {
+  const services = () => context.house().services
+
+  void app.register(async (scope) => {
+    scope.addHook('preHandler', async (request) => void (await mustOwn(request, context)))
+    const routes = typed(scope)
+
+    routes.get(
+      '/api/writer',
+      { schema: { summary: 'The connected writer and the words of today', response: { 200: WriterState } } },
+      () => services().writer.state(),
+    )
+    routes.put(
+      '/api/writer',
+      {
+        schema: {
+          summary: 'Connect a writer, or change how it is asked',
+          body: z.object({ settings: WriterSettings, key: Key }),
+          response: { 200: WriterState },
+        },
+      },
+      async (request) => {
+        await services().writer.connect(request.body.settings, request.body.key)
+        return services().writer.state()
+      },
+    )
+    routes.delete(
+      '/api/writer',
+      { schema: { summary: 'Disconnect the writer and forget its key', response: { 200: WriterState } } },
+      async () => {
+        await services().writer.disconnect()
+        return services().writer.state()
+      },
+    )
+    routes.post(
+      '/api/writer/try',
+      { schema: { summary: 'One small question to the connected writer', response: { 200: WriterAnswer } } },
+      () => services().writer.ask(TRIAL),
+    )
+    routes.post(
+      '/api/writer/ask',
+      {
+        schema: {
+          summary: 'Put a question to the connected writer',
+          body: z.object({ messages: z.array(ChatMessage).min(1).max(12) }),
+          response: { 200: WriterAnswer },
+        },
+      },
+      (request) => services().writer.ask(request.body.messages),
+    )
+
+    routes.get(
+      '/api/shortener',
+      { schema: { summary: 'The connected shortener', response: { 200: ShortenerState } } },
+      () => services().shortener.state(),
+    )
+    routes.put(
+      '/api/shortener',
+      {
+        schema: {
+          summary: 'Connect a shortener',
+          body: z.object({ settings: ShortenerSettings, key: Key }),
+          response: { 200: ShortenerState },
+        },
+      },
+      async (request) => {
+        await services().shortener.connect(request.body.settings, request.body.key)
+        return services().shortener.state()
+      },
+    )
+    routes.delete(
+      '/api/shortener',
+      {
+        schema: { summary: 'Disconnect the shortener and forget its key', response: { 200: ShortenerState } },
+      },
+      async () => {
+        await services().shortener.disconnect()
+        return services().shortener.state()
+      },
+    )
+    routes.post(
+      '/api/shortener/links',
+      {
+        schema: {
+          summary: 'Short links for addresses, in their order',
+          body: z.object({ urls: z.array(z.url().max(2000)).min(1).max(200) }),
+          response: { 200: z.object({ links: z.array(ShortLink) }) },
+        },
+      },
+      async (request) => ({ links: await services().shortener.shorten(request.body.urls) }),
+    )
+    routes.post(
+      '/api/shortener/clicks',
+      {
+        schema: {
+          summary: 'How often short links were followed',
+          body: z.object({ links: z.array(z.url()).min(1).max(200) }),
+          response: { 200: z.object({ links: z.array(ShortLink) }) },
+        },
+      },
+      async (request) => ({ links: await services().shortener.clicks(request.body.links) }),
+    )
+  })
+}

@@ -1,0 +1,192 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { openHouse } from '../../e2e/house'
+import { oakumYard } from '../../demo/content'
+import type { ShortLink, WriterAnswer, WriterState } from '../../core/model'
+
+let house: Awaited<ReturnType<typeof openHouse>>
+beforeAll(async () => {
+  house = await openHouse({
+    sites: [oakumYard()],
+    patience: { answerMilliseconds: 700, pauseMilliseconds: 10, longestPauseMilliseconds: 1500 },
+  })
+})
+afterAll(() => house.close())
+
+const settings = (change: object = {}) => ({
+  address: `${house.worldUrl}/writer/v1`,
+  model: 'workshop-1',
+  creativity: 0.7,
+  length: 400,
+  dailyWords: 100_000,
+  ...change,
+})
+const connect = (change: object = {}, key: string | undefined = 'workshop-key') =>
+  house.call<WriterState>('PUT', '/api/writer', { settings: settings(change), key })
+const question = [
+  {
+    role: 'user',
+    content: 'Write between 20 and 200 characters.\n"""\nOak rots slowly. Pine does not wait.\n"""',
+  },
+]
+const ask = () =>
+  house.call<WriterAnswer & { code: string; message: string }>('POST', '/api/writer/ask', {
+    messages: question,
+  })
+const vice = (name: string, count: number) =>
+  fetch(`${house.worldUrl}/control/vice`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ vice: name, count }),
+  })
+
+describe('a connected writer', () => {
+  beforeEach(async () => {
+    for (const name of ['slow', 'too many requests']) await vice(name, 0)
+    await connect()
+  })
+
+  it('is asked through the server, which never gives its key away', async () => {
+    const state = await connect()
+    expect(state.body).toMatchObject({ hasKey: true, settings: { model: 'workshop-1' } })
+    expect(JSON.stringify(state.body)).not.toContain('workshop-key')
+    const answer = await ask()
+    expect(JSON.parse(answer.body.text)).toEqual({ text: 'Oak rots slowly. Pine does not wait.' })
+    expect((await house.call('POST', '/api/writer/try')).status).toBe(200)
+  })
+
+  it('keeps its key while its settings change, but gives it to no other place', async () => {
+    expect(
+      (await house.call('PUT', '/api/writer', { settings: settings({ creativity: 0 }) })).body,
+    ).toMatchObject({ hasKey: true })
+    const elsewhere = settings({ address: 'https://elsewhere.example/v1' })
+    expect((await house.call('PUT', '/api/writer', { settings: elsewhere })).body).toMatchObject({
+      hasKey: false,
+    })
+    const open = settings({ address: 'http://elsewhere.example/v1' })
+    expect(await house.call('PUT', '/api/writer', { settings: open, key: 'k' })).toMatchObject({
+      status: 400,
+      body: { message: expect.stringContaining('over https only') as string },
+    })
+  })
+
+  it('is counted in words, and refused once the day’s budget is spent', async () => {
+    const before = (await house.call<WriterState>('GET', '/api/writer')).body
+    const { words } = (await ask()).body
+    const after = (await house.call<WriterState>('GET', '/api/writer')).body
+    expect([after.words - before.words, after.questions - before.questions]).toEqual([words, 1])
+    await connect({ dailyWords: after.words + 3 })
+    expect((await ask()).body).toMatchObject({
+      code: 'over-budget',
+      message: expect.stringContaining('for today is spent') as string,
+    })
+    expect((await house.call<WriterState>('GET', '/api/writer')).body.questions).toBe(after.questions)
+  })
+
+  it('is asked again after 429 as soon as it may, and then no more', async () => {
+    await vice('too many requests', 1)
+    expect((await ask()).status).toBe(200)
+    await vice('too many requests', 9)
+    expect((await ask()).body).toMatchObject({
+      code: 'too-many',
+      message: expect.stringContaining('asked less often: Too many requests; wait a second.') as string,
+    })
+  })
+
+  it('is not waited for longer than it may take, nor asked twice when it is slow', async () => {
+    await vice('slow', 2)
+    expect((await ask()).body).toMatchObject({ code: 'too-slow' })
+    await vice('slow', 0)
+    expect((await ask()).status).toBe(200)
+  })
+
+  it('says what is wrong with a key, a model and an address', async () => {
+    await connect({}, 'wrong')
+    expect((await ask()).body).toMatchObject({ code: 'not-linked' })
+    await connect({ model: 'workshop-9' })
+    expect((await ask()).body.message).toContain('There is no model “workshop-9”; there is workshop-1.')
+    await connect({ address: 'http://localhost:1/v1' })
+    expect((await ask()).body).toMatchObject({ code: 'unreachable' })
+    await connect({ address: `${house.worldUrl}/demo` })
+    expect((await ask()).body).toMatchObject({ code: 'not-found' })
+    expect((await connect({ address: 'nowhere' })).body).toMatchObject({ code: 'bad-request' })
+    await house.call('DELETE', '/api/writer')
+    expect((await ask()).body).toMatchObject({ code: 'no-writer' })
+  })
+})
+
+describe('a shortener', () => {
+  const links = (urls: string[]) =>
+    house.call<{ links: ShortLink[]; code: string }>('POST', '/api/shortener/links', { urls })
+
+  it('is refused until one is connected, then makes links that lead on and are counted', async () => {
+    const url = 'https://yard.example/rot?utm_source=murmur'
+    expect((await links([url])).body.code).toBe('no-shortener')
+    await house.call('PUT', '/api/shortener', {
+      settings: { address: `${house.worldUrl}/links` },
+      key: 'workshop-key',
+    })
+    const [first, second] = (await links([url, 'https://yard.example/oars'])).body.links
+    expect(first!.short.length).toBeLessThan(url.length)
+    expect((await links([url])).body.links[0]!.short).toBe(first!.short)
+    const followed = await fetch(first!.short, { redirect: 'manual' })
+    expect([followed.status, followed.headers.get('location')]).toEqual([302, url])
+    const counted = await house.call<{ links: ShortLink[] }>('POST', '/api/shortener/clicks', {
+      links: [first!.short, second!.short],
+    })
+    expect(counted.body.links.map((l) => l.clicks)).toEqual([1, 0])
+  })
+
+  it('that does not take the key or does not answer says so', async () => {
+    await house.call('PUT', '/api/shortener', {
+      settings: { address: `${house.worldUrl}/links` },
+      key: 'wrong',
+    })
+    expect((await links(['https://yard.example/x'])).body.code).toBe('not-linked')
+    await house.call('PUT', '/api/shortener', { settings: { address: 'http://localhost:1/' } })
+    expect((await links(['https://yard.example/x'])).body.code).toBe('unreachable')
+  })
+})
+
+describe('what else captions want from outside', () => {
+  it('a network tells how often tags are posted with, by the account that is linked', async () => {
+    const figures = async (network: string) =>
+      (
+        await house.call<{ figures: Record<string, number>; code: string }>(
+          'POST',
+          `/api/networks/${network}/tags`,
+          { tags: ['Oak', 'OldBoatsOfTheRiver'] },
+        )
+      ).body
+    const { figures: murmur } = await figures('murmur')
+    expect(Object.keys(murmur)).toEqual(['Oak', 'OldBoatsOfTheRiver'])
+    expect(murmur['Oak']).not.toBe((await figures('guildhall')).figures['Oak'])
+    expect((await figures('courier')).code).toBe('not-linked')
+  })
+
+  it('a link is broken where nothing stands at its end, not where a site is away for now', async () => {
+    const site = house.worldUrl.replace('//', '//oakum-yard.')
+    const { body } = await house.call<{ troubles: (string | null)[] }>('POST', '/api/intake/links', {
+      urls: [`${site}/reading-rot?utm_source=murmur`, `${site}/never-written`, 'http://localhost:1/away'],
+    })
+    expect(body.troubles).toEqual([null, expect.stringContaining('nothing at this address'), null])
+  })
+
+  it('a brand’s page of links is public, shows what has gone out by now, and follows the clock', async () => {
+    const at = (hours: number) => new Date(Date.now() + hours * 3_600_000).toISOString()
+    const put = await house.call<{ url: string }>('PUT', '/api/pages/yard', {
+      name: 'The Yard',
+      links: [
+        { title: 'Reading rot', url: 'https://yard.example/rot', at: at(-1) },
+        { title: 'Oars', url: 'https://yard.example/oars', at: at(5) },
+      ],
+    })
+    const page = async () => (await fetch(put.body.url)).text()
+    expect(await page()).toContain('Reading rot')
+    expect(await page()).not.toContain('Oars')
+    await house.call('POST', '/api/clock/advance', { to: at(6) })
+    expect(await page()).toContain('Oars')
+    const script = { name: 'X', links: [{ title: 'x', url: 'javascript:alert(1)', at: at(0) }] }
+    expect((await house.call('PUT', '/api/pages/yard', script)).status).toBe(400)
+    expect((await fetch(`${put.body.url}-other`)).status).toBe(404)
+  })
+})

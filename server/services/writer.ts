@@ -1,0 +1,213 @@
+import { z } from 'zod'
+import {
+  Fault,
+  WriterSettings,
+  type ChatMessage,
+  type WriterAnswer,
+  type WriterState,
+} from '../../core/model'
+import type { Database } from '../database'
+import { ServiceSettings } from './settings'
+
+/** How long one answer may take, how often a question is put again, and the pause before that. */
+export interface Patience {
+  answerMilliseconds: number
+  retries: number
+  pauseMilliseconds: number
+  longestPauseMilliseconds: number
+}
+
+const PATIENCE: Patience = {
+  answerMilliseconds: 20_000,
+  retries: 2,
+  pauseMilliseconds: 600,
+  longestPauseMilliseconds: 15_000,
+}
+
+const Completion = z.object({
+  choices: z.array(z.object({ message: z.object({ content: z.string().nullable() }) })).min(1),
+})
+const Refusal = z.object({ error: z.object({ message: z.string() }) })
+
+/** The words of a text, as they are counted against a day's budget. */
+export const wordsIn = (text: string): number => text.split(/\s+/).filter(Boolean).length
+
+/** About so many tokens a word, which is the unit of the length that is asked for. */
+const TOKENS_A_WORD = 1.6
+
+/**
+ * A connected writer: a service that speaks the chat-completions form. Questions are put again
+ * after 429 (as long after as it says) and 5xx, never after a time-out, since a slow service gets
+ * no faster by being asked twice. The words of a day are counted, those of failed questions too,
+ * and a day's budget that is spent refuses further ones.
+ */
+export class ConnectedWriter {
+  readonly #settings: ServiceSettings<typeof WriterSettings>
+  readonly #database: Database
+  readonly #now: () => number
+  readonly #patience: Patience
+
+  constructor(database: Database, now: () => number, patience: Partial<Patience> = {}) {
+    this.#database = database
+    this.#settings = new ServiceSettings(database, 'writer', WriterSettings)
+    this.#now = now
+    this.#patience = { ...PATIENCE, ...patience }
+  }
+
+  async state(): Promise<WriterState> {
+    const kept = await this.#settings.read()
+    const day = this.#day()
+    const [use] = await this.#database.query<{ words: string | number; questions: number }>(
+      `select words, questions from writer_use where day = $1`,
+      [day],
+    )
+    return {
+      settings: kept?.settings ?? null,
+      hasKey: Boolean(kept?.key),
+      day,
+      words: Number(use?.words ?? 0),
+      questions: Number(use?.questions ?? 0),
+    }
+  }
+
+  async connect(settings: WriterSettings, key: string | undefined): Promise<void> {
+    await this.#settings.keep(settings, key)
+  }
+
+  async disconnect(): Promise<void> {
+    await this.#settings.forget()
+  }
+
+  /** Puts a question and gives the answer's text. Throws what went wrong, in words a person can act on. */
+  async ask(messages: readonly ChatMessage[]): Promise<WriterAnswer> {
+    const kept = await this.#settings.read()
+    if (!kept)
+      throw new Fault('no-writer', 'No writer is connected. Connect one under Services, or use the built-in.')
+    const { settings, key } = kept
+    const asked = messages.reduce((sum, m) => sum + wordsIn(m.content), 0)
+    const { words } = await this.state()
+    if (words + asked > settings.dailyWords)
+      throw new Fault(
+        'over-budget',
+        `The connected writer’s budget of ${settings.dailyWords} words for today is spent (${words} used). Raise it under Services, or go on tomorrow.`,
+      )
+    const started = performance.now()
+    for (let tries = 0; ; tries++) {
+      const answer = await this.#once(settings, key, messages)
+      await this.#count(asked + wordsIn(answer.text ?? ''))
+      if (answer.text !== null)
+        return {
+          text: answer.text,
+          words: asked + wordsIn(answer.text),
+          milliseconds: Math.round(performance.now() - started),
+        }
+      if (!answer.again || tries >= this.#patience.retries) throw answer.fault
+      const pause = answer.after ?? this.#patience.pauseMilliseconds * 2 ** tries
+      if (pause > this.#patience.longestPauseMilliseconds) throw answer.fault
+      await new Promise((resolve) => setTimeout(resolve, pause))
+    }
+  }
+
+  async #once(
+    settings: WriterSettings,
+    key: string,
+    messages: readonly ChatMessage[],
+  ): Promise<{ text: string } | { text: null; fault: Fault; again: boolean; after: number | null }> {
+    const { host } = new URL(settings.address)
+    const no = (fault: Fault, again = false, after: number | null = null) => ({
+      text: null,
+      fault,
+      again,
+      after,
+    })
+    let response: Response
+    let body: string
+    try {
+      response = await fetch(`${settings.address.replace(/\/+$/, '')}/chat/completions`, {
+        method: 'POST',
+        redirect: 'error',
+        signal: AbortSignal.timeout(this.#patience.answerMilliseconds),
+        headers: {
+          'content-type': 'application/json',
+          ...(key ? { authorization: `Bearer ${key}` } : {}),
+        },
+        body: JSON.stringify({
+          model: settings.model,
+          messages,
+          temperature: settings.creativity,
+          max_tokens: Math.ceil(settings.length * TOKENS_A_WORD),
+        }),
+      })
+      body = await response.text()
+    } catch (error) {
+      if (error instanceof Error && error.name === 'TimeoutError')
+        return no(
+          new Fault(
+            'too-slow',
+            `The connected writer at ${host} did not answer within ${Math.round(this.#patience.answerMilliseconds / 1000)} seconds.`,
+          ),
+        )
+      return no(
+        new Fault(
+          'unreachable',
+          `The connected writer at ${host} does not answer. Check its address, and that it is up.`,
+          settings.address,
+        ),
+        true,
+      )
+    }
+    const parsed = parseJson(body)
+    if (response.ok) {
+      const completion = Completion.safeParse(parsed)
+      const text = completion.success ? completion.data.choices[0]?.message.content : null
+      if (text?.trim()) return { text }
+      return no(
+        new Fault(
+          'bad-answer',
+          `The connected writer at ${host} answered without words in the chat-completions form. Check its address.`,
+        ),
+      )
+    }
+    const reason = Refusal.safeParse(parsed).data?.error.message.slice(0, 300)
+    const said = reason ? `: ${reason.replace(/[.\s]+$/, '')}.` : '.'
+    const { status } = response
+    if (status === 429) {
+      const seconds = Number(response.headers.get('retry-after'))
+      return no(
+        new Fault('too-many', `The connected writer at ${host} asks to be asked less often${said}`),
+        true,
+        seconds > 0 ? seconds * 1000 : null,
+      )
+    }
+    if (status === 401 || status === 403)
+      return no(new Fault('not-linked', `The connected writer at ${host} does not accept the key${said}`))
+    if (status === 404)
+      return no(
+        new Fault('not-found', `The connected writer at ${host} knows no such address or model${said}`),
+      )
+    return no(
+      new Fault('bad-answer', `The connected writer at ${host} answered ${status}${said}`),
+      status >= 500,
+    )
+  }
+
+  async #count(words: number): Promise<void> {
+    await this.#database.query(
+      `insert into writer_use (day, words, questions) values ($1, $2, 1)
+       on conflict (day) do update set words = writer_use.words + excluded.words, questions = writer_use.questions + 1`,
+      [this.#day(), words],
+    )
+  }
+
+  #day(): string {
+    return new Date(this.#now()).toISOString().slice(0, 10)
+  }
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return null
+  }
+}

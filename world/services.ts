@@ -1,0 +1,125 @@
+import type { FastifyInstance, FastifyReply } from 'fastify'
+import { z } from 'zod'
+import type { WorldClock } from './clock'
+import { VICES, type Store, type Vice } from './state'
+
+/** The key that the stand-in services take. */
+export const SERVICE_KEY = 'workshop-key'
+const MODEL = 'workshop-1'
+/** Longer than anybody waits. */
+const SLOW = 25_000
+
+const Question = z.object({
+  model: z.string(),
+  messages: z.array(z.object({ role: z.string(), content: z.string() })).min(1),
+})
+
+/**
+ * The services of the stand-in world that are no network: a writer that speaks the
+ * chat-completions form, and a shortener that counts clicks.
+ */
+export function serviceRoutes(
+  app: FastifyInstance,
+  { store, clock, origin }: { store: Store; clock: WorldClock; origin: string },
+): void {
+  const refuse = (reply: FastifyReply, status: number, message: string): FastifyReply =>
+    reply.status(status).send({ error: { message, type: 'refused' } })
+  const knows = (authorization: string | undefined): boolean => authorization === `Bearer ${SERVICE_KEY}`
+
+  app.post('/writer/v1/chat/completions', async (request, reply) => {
+    if (!knows(request.headers.authorization)) return refuse(reply, 401, 'The key is not known here.')
+    const question = Question.safeParse(request.body)
+    if (!question.success) return refuse(reply, 400, 'Send a model and messages.')
+    if (question.data.model !== MODEL)
+      return refuse(reply, 404, `There is no model “${question.data.model}”; there is ${MODEL}.`)
+    const vice = store.takeVice()
+    if (vice === 'too many requests') {
+      void reply.header('retry-after', '1')
+      return refuse(reply, 429, 'Too many requests; wait a second.')
+    }
+    if (vice === 'slow') await new Promise((resolve) => setTimeout(resolve, SLOW))
+    const content = written(question.data.messages, vice)
+    return {
+      id: `answer-${store.state.answers}`,
+      object: 'chat.completion',
+      created: Math.floor((await clock.now()) / 1000),
+      model: MODEL,
+      choices: [{ index: 0, message: { role: 'assistant', content }, finish_reason: 'stop' }],
+    }
+  })
+
+  app.post('/control/vice', async (request, reply) => {
+    const { vice, count } = z
+      .object({ vice: z.enum(VICES), count: z.coerce.number().int().min(0).max(1000).default(1) })
+      .parse(request.body)
+    store.giveVice(vice, count)
+    return (request.headers['content-type'] ?? '').includes('form')
+      ? reply.redirect('/', 303)
+      : { vices: store.state.vices }
+  })
+
+  app.post('/links', async (request, reply) => {
+    if (!knows(request.headers.authorization)) return refuse(reply, 401, 'The key is not known here.')
+    const { urls } = z.object({ urls: z.array(z.url()).min(1).max(200) }).parse(request.body)
+    return { links: urls.map((url) => shown(store.shorten(url))) }
+  })
+
+  app.get<{ Querystring: { short?: string | string[] } }>('/links', (request, reply) => {
+    if (!knows(request.headers.authorization)) return refuse(reply, 401, 'The key is not known here.')
+    const wanted = new Set([request.query.short ?? []].flat())
+    return reply.send({ links: store.state.links.map(shown).filter((l) => wanted.has(l.short)) })
+  })
+
+  app.get<{ Params: { code: string } }>('/s/:code', (request, reply) => {
+    const link = store.state.links.find((l) => l.code === request.params.code)
+    if (!link) return refuse(reply, 404, 'There is no such link.')
+    link.clicks++
+    store.save()
+    return reply.redirect(link.url, 302)
+  })
+
+  const shown = ({ code, url, clicks }: { code: string; url: string; clicks: number }) => ({
+    short: `${origin}/s/${code}`,
+    url,
+    clicks,
+  })
+}
+
+/**
+ * What the stand-in writer answers. Its way of writing: it likes to begin with a short sentence,
+ * and to give each sentence a line of its own where there is room. Sent back with faults, it
+ * begins elsewhere.
+ */
+export function written(messages: readonly { role: string; content: string }[], vice: Vice | null): string {
+  const asked = messages.map((m) => m.content).join('\n')
+  const passage = /"""\n([\s\S]*?)\n"""/.exec(asked)?.[1] ?? ''
+  if (!passage) return 'Yes, I am ready.'
+  if (vice === 'refusal') return 'I’m sorry, but I can’t help with that request.'
+  if (vice === 'nonsense')
+    return 'Blue ideas sleep furiously beside the humming marmalade, and seven owls agree.'
+  const most = Number(/between \d+ and (\d+) characters/.exec(asked)?.[1] ?? 280)
+  const sentences = (passage.match(/[^.!?]+[.!?]+["”’)]*/g) ?? [passage]).map((s) => s.trim())
+  const again = messages.filter((m) => m.role === 'assistant').length
+  const start = startOf(sentences, again)
+  const kept: string[] = []
+  let length = 0
+  for (const sentence of [...sentences.slice(start), ...(vice === 'too long' ? sentences : [])]) {
+    if (vice !== 'too long' && kept.length > 0 && length + sentence.length > most) break
+    kept.push(sentence)
+    length += sentence.length + 1
+  }
+  while (vice === 'too long' && kept.join(' ').length < most * 2) kept.push(...sentences)
+  if (vice === 'invented number') kept.push('In 87 of 100 cases it works the first time.')
+  const text = kept.join(most > 600 ? '\n\n' : ' ')
+  const title = /"title"/.test(asked) ? { title: (sentences[start] ?? '').replace(/[.!?]+$/, '') } : {}
+  const answer = JSON.stringify({ text, ...title })
+  return vice === 'markup fence' ? `Sure! Here is your caption:\n\n\`\`\`json\n${answer}\n\`\`\`` : answer
+}
+
+/** The first short sentence that leans on nothing; a later one each time it is asked again. */
+function startOf(sentences: readonly string[], again: number): number {
+  const free = sentences.flatMap((s, i) =>
+    s.length <= 110 && !/^(?:it|they|he|she|this|that|these|those|but|and|so|then)\b/i.test(s) ? [i] : [],
+  )
+  return free[again] ?? free[0] ?? 0
+}
