@@ -48,6 +48,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     vices: [],
     answers: 0,
     links: [],
+    away: [],
   })
   const store = new Store(options.dataDir, fresh)
   const app = Fastify({
@@ -72,7 +73,13 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
 
   const accounts = [...options.accounts]
   networkRoutes(app, { store, clock, accounts, origin })
-  for (const site of options.sites) siteRoutes(app, site, { clock, bornAt: () => store.state.bornAt, origin })
+  for (const site of options.sites)
+    siteRoutes(app, site, {
+      clock,
+      bornAt: () => store.state.bornAt,
+      origin,
+      isAway: (path) => store.state.away.includes(path),
+    })
   serviceRoutes(app, { store, clock, origin })
   countRoutes(app, {
     clock,
@@ -126,6 +133,16 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     accounts.push(...WorldAccount.array().parse(request.body))
     return { accounts: accounts.length }
   })
+  app.post('/control/page', async (request, reply) => {
+    const { page, away } = z
+      .object({ page: z.string(), away: z.enum(['yes', 'no']).default('yes') })
+      .parse(request.body)
+    store.state.away = [...store.state.away.filter((p) => p !== page), ...(away === 'yes' ? [page] : [])]
+    store.save()
+    return (request.headers['content-type'] ?? '').includes('form')
+      ? reply.redirect('/', 303)
+      : { away: store.state.away }
+  })
   app.post('/control/trouble', async (request, reply) => {
     const body = z
       .object({
@@ -174,6 +191,12 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
     `<header>The stand-in world</header><main><h1>Everything outside, played here</h1><p class="small">The time is ${new Date(now).toISOString().slice(0, 16).replace('T', ' ')} UTC.</p>
 <h2>Sites</h2><ul>${sites.join('')}</ul><h2>Networks</h2><table>${networks.join('')}</table>
 <h2>Trouble</h2><form method="post" action="/control/trouble"><select name="network" aria-label="Network">${choices}</select> <select name="kind" aria-label="Trouble"><option value="fail">is down for the next post</option><option value="drop">takes the next post but drops the line</option><option value="slow">answers the next post slowly</option><option value="limit">says: too many requests</option><option value="withdraw">withdraws its tokens</option><option value="expire">lets its tokens expire</option></select> <button>Switch on</button></form>
+<form method="post" action="/control/page"><select name="page" aria-label="Page">${options.sites
+      .flatMap((s) => s.articles.map((a) => `${s.host}/${a.slug}`))
+      .map((p) => `<option>${p}</option>`)
+      .join(
+        '',
+      )}</select> <select name="away" aria-label="Away"><option value="yes">is taken away</option><option value="no">comes back</option></select> <button>Do it</button>${state.away.length ? ` Away: ${state.away.join(', ')}` : ''}</form>
 <h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li></ul>
 <form method="post" action="/control/vice"><select name="vice" aria-label="Vice of the writer">${VICES.map((v) => `<option>${v}</option>`).join('')}</select> for the next <input name="count" value="1" size="3" aria-label="How many answers"> answers <button>Switch on</button></form>
 <ul>${state.vices

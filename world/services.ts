@@ -92,13 +92,14 @@ export function serviceRoutes(
  */
 export function written(messages: readonly { role: string; content: string }[], vice: Vice | null): string {
   const asked = messages.map((m) => m.content).join('\n')
-  const passage = /"""\n([\s\S]*?)\n"""/.exec(asked)?.[1] ?? ''
+  const [passage = '', around = ''] = [...asked.matchAll(/"""\n([\s\S]*?)\n"""/g)].map((m) => m[1] ?? '')
   if (!passage) return 'Yes, I am ready.'
   if (vice === 'refusal') return 'I’m sorry, but I can’t help with that request.'
   if (vice === 'nonsense')
     return 'Blue ideas sleep furiously beside the humming marmalade, and seven owls agree.'
-  const most = Number(/between \d+ and (\d+) characters/.exec(asked)?.[1] ?? 280)
-  const sentences = (passage.match(/[^.!?]+[.!?]+["”’)]*/g) ?? [passage]).map((s) => s.trim())
+  const [, least = 0, most = 280] = (/between (\d+) and (\d+) characters/.exec(asked) ?? []).map(Number)
+  const enough = passage.length >= least ? passage : around.slice(Math.max(0, around.indexOf(passage)))
+  const sentences = (enough.match(/[^.!?]+[.!?]+["”’)]*/g) ?? [enough]).map((s) => s.trim())
   const again = messages.filter((m) => m.role === 'assistant').length
   const start = startOf(sentences, again)
   const kept: string[] = []

@@ -82,6 +82,8 @@ const State = z.object({
   vices: z.array(z.object({ vice: z.enum(VICES), left: z.number() })).default([]),
   answers: z.number().default(0),
   links: z.array(Link).default([]),
+  /** Pages of sites that were taken away, as host and slug. */
+  away: z.array(z.string()).default([]),
 })
 export type State = z.infer<typeof State>
 

@@ -63,6 +63,8 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   // Voices, briefs, and captions with titles, parts and tags.
   { version: 4, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts'], from: 2, to: 3 }] },
+  // Who wrote a caption, short links, and looking at the pages that links lead to.
+  { version: 5, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts', 'pieces'], from: 3, to: 4 }] },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))

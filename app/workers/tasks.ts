@@ -1,17 +1,22 @@
 import { nanoid } from 'nanoid'
 import {
   asPosts,
+  commission,
   checkCaption,
+  hashtagsFor,
   headlines,
   remedyFor,
   reword,
   rewordSelection,
+  weighAnswer,
   writeDrip,
+  type Commission,
   type Headline,
   type House,
   type RewordRequest,
   type SeriesPost,
   type Way,
+  type Weighed,
   type WrittenPost,
 } from '../../core/captions'
 import {
@@ -39,6 +44,7 @@ import {
 import {
   asFault,
   quotable,
+  type ChatMessage,
   type Check,
   type Double,
   type FaultBody,
@@ -246,6 +252,14 @@ export const tasks = {
   rewordSelection: (selected: string, way: Way): string[] => rewordSelection(selected, way),
 
   reword: (request: RewordRequest): Answer<ReturnType<typeof reword>> => answer(() => reword(request)),
+
+  /** The hashtags that a piece offers, of which the networks can tell how often they are used. */
+  hashtags: (piece: WholePiece): string[] => hashtagsFor(piece, []),
+
+  commission: (request: Commission): ChatMessage[] => commission(request),
+
+  weighAnswer: (answer_: string, request: Commission): Answer<Weighed> =>
+    answer(() => weighAnswer(answer_, request)),
 
   headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(piece)),
 

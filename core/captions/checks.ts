@@ -25,6 +25,8 @@ export interface CheckContext {
   alts?: readonly string[]
   /** The address the post leads to. */
   link?: string | null
+  /** What was wrong with the page it leads to when it was last looked at. */
+  linkTrouble?: string | null
   /** Other captions of the same account or of siblings on the network. */
   others: readonly { text: string; sibling: boolean }[]
   /** What stands beside the text, where the post has it. */
@@ -167,6 +169,8 @@ function networkRules({ text, prose, tags }: Caption, context: CheckContext, say
       'no-link',
       `${profile.name} wants a link and the piece has no address. Give it one, or set the post aside.`,
     )
+  if (context.linkTrouble && context.link)
+    say('flag', 'link-broken', `The link leads nowhere: ${context.linkTrouble}`, context.link)
   if (tags.length > profile.hashtags.most)
     say(
       'block',

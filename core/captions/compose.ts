@@ -65,6 +65,7 @@ export function compose(
         const whole = assemble(text, profile, brief, around, closing, hashtags)
         if (measure(whole, profile.text) <= most)
           return {
+            by: 'built-in',
             angle: draft.angle,
             format: profile.formats[0] ?? 'post',
             title: around.title,

@@ -98,6 +98,13 @@ export function ungrounded(caption: string, source: string, allowed: readonly st
   })
 }
 
+/** The different words of a text that may carry its substance, in lower case: no stop words, no numbers. */
+export function substanceOf(text: string): Set<string> {
+  return new Set(
+    wordsOf(text).filter((w) => w.length >= 3 && !STOP_WORDS.has(w) && NUMBER_WORDS[w] === undefined),
+  )
+}
+
 /** Words of substance, as written, whose stem neither the piece nor the house has. */
 function foreignWords(text: string, known: Source, house: Source): string[] {
   const strange = (text.match(/[\p{L}][\p{L}\p{N}]*/gu) ?? []).filter((word) => {

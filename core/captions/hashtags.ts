@@ -1,4 +1,4 @@
-import type { PieceContent } from '../model'
+import type { PieceContent, TagFigures } from '../model'
 import { analyse, readSentences, type Token } from '../reading'
 import { STOP_WORDS } from '../passages'
 
@@ -6,14 +6,21 @@ import { STOP_WORDS } from '../passages'
  * Hashtags for a piece, best first, without the number sign and in CamelCase so that screen
  * readers can part the words: the house's standing ones, the piece's categories, then its key
  * phrases (runs of adjectives and nouns, ranked by how often they occur and whether the title
- * holds them; after Rose and others 2010). Tags that differ only in case are given once.
+ * holds them; after Rose and others 2010). Tags that differ only in case are given once. Where a
+ * network tells how often tags are posted with, those found in the piece are ranked by both: what
+ * the piece is about, and whether anybody is there to find it (`worthOf`).
  */
-export function hashtagsFor(piece: PieceContent, standing: readonly string[]): string[] {
-  const ranked = [
-    ...standing,
+export function hashtagsFor(
+  piece: PieceContent,
+  standing: readonly string[],
+  figures: TagFigures = {},
+): string[] {
+  const found = [
     ...piece.categories.filter((c) => c.split(/\s+/).length <= 3).map(camelCase),
     ...keyPhrases(piece).map(camelCase),
   ]
+  const worth = new Map(found.map((tag, rank) => [tag, worthOf(rank, figures[tag])]))
+  const ranked = [...standing, ...[...worth].sort((a, b) => b[1] - a[1]).map(([tag]) => tag)]
   const seen = new Set<string>()
   return ranked.filter((tag) => {
     const key = tag.toLowerCase().replace(/(?:es|s)$/, '')
@@ -21,6 +28,21 @@ export function hashtagsFor(piece: PieceContent, standing: readonly string[]): s
     seen.add(key)
     return true
   })
+}
+
+/** Posts a week up to which a tag is the better the more there are; beyond, a post is soon out of sight. */
+const CROWDED = 10_000
+
+/**
+ * What a tag is worth: its place among those of the piece, and how often it is posted with in a
+ * week. One that nobody uses is worth half of one that is well used and not crowded; one without
+ * a figure stands between them.
+ */
+function worthOf(rank: number, weekly: number | undefined): number {
+  const full = Math.log10(1 + CROWDED)
+  const used = weekly === undefined ? full / 2 : Math.log10(1 + weekly)
+  const reach = used <= full ? used / full : Math.max(0.4, 1 - (used - full) / 4)
+  return (0.5 + 0.5 * reach) / (1 + 0.25 * rank)
 }
 
 /** "winter lay-up" as "WinterLayUp". */

@@ -1,4 +1,4 @@
-import type { Angle, Check, FoundPassage, PieceContent, Wording } from '../model'
+import type { Angle, Check, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
 import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
 import { briefOf, type House, type WholeBrief } from './brief'
@@ -51,6 +51,8 @@ export interface WriteRequest {
   earlier?: readonly EarlierCaption[]
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
   angle?: Angle | undefined
+  /** How often tags are posted with, by network and tag, where the networks tell it. */
+  tagFigures?: Readonly<Record<string, TagFigures>> | undefined
   /** How many other wordings are kept; six when not said. */
   wordings?: number | undefined
 }
@@ -123,10 +125,23 @@ export function candidatesFor(
     .sort((a, b) => b.wording.score - a.wording.score)
 }
 
+/** A draft that another writer made, set for an account by the same fitting as every caption; null where it does not fit. */
+export function setDraft(
+  request: Omit<WriteRequest, 'days' | 'accounts'>,
+  draft: Draft,
+  passage: FoundPassage,
+  account: { id: string; network: string },
+  title: string | null,
+  beat: number,
+): Wording | null {
+  const writer = new Writer({ ...request, accounts: [account], days: [0] }, seededRandom(request.seed))
+  return writer.set(draft, passage, account, title, beat)
+}
+
 class Writer {
   readonly #request: WriteRequest
   readonly #random: Random
-  readonly #hashtags: string[]
+  readonly #hashtags = new Map<string, string[]>()
   readonly #phrases: string[]
   readonly #headlines: Headline[]
   readonly #topic: Topic
@@ -140,10 +155,9 @@ class Writer {
   #framed = 0
 
   constructor(request: WriteRequest, random: Random) {
-    const { piece, house } = request
+    const { piece } = request
     this.#request = request
     this.#random = random
-    this.#hashtags = hashtagsFor(piece, house.style.hashtags)
     this.#phrases = [...new Set([...piece.categories.map((c) => c.toLowerCase()), ...keyPhrases(piece)])]
     this.#headlines = headlines(piece, 60)
     this.#topic = topicOf(piece)
@@ -196,6 +210,44 @@ class Writer {
     )
   }
 
+  /** What stands around every caption of an account, apart from its opener, title and closing line. */
+  #around(draft: Draft, account: { id: string; network: string }, profile: NetworkProfile, beat: number) {
+    const { piece, house } = this.#request
+    return {
+      piece,
+      link: this.#link(account, draft.angle, beat),
+      hashtags: this.#tagsOf(profile),
+      phrases: this.#phrases,
+      credit: house.style.credit,
+      house: (text: string) => inHouse(text, house.style, profile.id),
+    }
+  }
+
+  /**
+   * A draft that another writer made, set as the account's network expects it; null where it does
+   * not fit. A title that it lacks is found in the piece.
+   */
+  set(
+    draft: Draft,
+    passage: FoundPassage,
+    account: { id: string; network: string },
+    title: string | null,
+    beat: number,
+  ): Wording | null {
+    const profile = network(account.network)
+    const brief = briefOf(profile, this.#request.house)
+    const closed = new Set(this.#near(account.network).flatMap((w) => w.closing ?? []))
+    const made = compose(draft, profile, brief, {
+      ...this.#around(draft, account, profile, beat),
+      closing: this.#closing(draft, brief, closed),
+      opener: null,
+      title: profile.title ? (title ?? this.#titlesFor(passage, profile)[0] ?? null) : null,
+    })
+    if (!made) return null
+    const score = scoreWording(made, { draft, profile, brief, passage, about: true, before: [] })
+    return { ...made, score: Math.round(score * 1000) / 1000 }
+  }
+
   candidates(passage: FoundPassage, account: { id: string; network: string }): Wording[] {
     return this.#rank(passage, account, network(account.network), 0)
   }
@@ -228,7 +280,7 @@ class Writer {
     profile: NetworkProfile,
     beat: number,
   ): Wording[] {
-    const { piece, house, angle } = this.#request
+    const { house, angle } = this.#request
     const brief = briefOf(profile, house)
     const near = this.#near(account.network)
     const lately = near.slice(-RESTS)
@@ -260,15 +312,10 @@ class Writer {
         const opens = opening(`${opener?.text ?? ''} ${draft.paragraphs[0] ?? ''}`)
         if (title === null && this.#openings.has(opens)) continue
         const made = compose(draft, profile, brief, {
-          piece,
-          link: this.#link(account, draft.angle, beat),
-          hashtags: this.#hashtags,
-          phrases: this.#phrases,
+          ...this.#around(draft, account, profile, beat),
           closing: this.#closing(draft, brief, closed),
           opener,
           title,
-          credit: house.style.credit,
-          house: (text) => inHouse(text, house.style, profile.id),
         })
         if (!made || repeats(made) || this.#opensAlike(made)) continue
         if (near.some((w) => likeness(w.text, made.text) > LIKENESS_BOUND)) continue
@@ -304,6 +351,7 @@ class Writer {
     const { piece, house } = this.#request
     const plain = (text: string): string => inHouse(inVoice(text, brief.voice), house.style, profile.id)
     const base = {
+      by: 'built-in' as const,
       title: null,
       summary: null,
       tags: [],
@@ -341,6 +389,16 @@ class Writer {
       })
     }
     return made
+  }
+
+  /** The piece's hashtags as a network ranks them. */
+  #tagsOf({ id }: NetworkProfile): string[] {
+    const { piece, house, tagFigures } = this.#request
+    const known = this.#hashtags.get(id)
+    if (known) return known
+    const tags = hashtagsFor(piece, house.style.hashtags, tagFigures?.[id])
+    this.#hashtags.set(id, tags)
+    return tags
   }
 
   /** The piece's address with the house's tags. */

@@ -13,6 +13,7 @@ export type RawRows = Record<string, Raw[]>
 export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }[] = [
   { to: 2, rows: partWordsFromPieces },
   { to: 3, rows: giveVoices },
+  { to: 4, rows: nameWriters },
 ]
 
 /** The schema of the tables as they are now. */
@@ -103,4 +104,22 @@ function giveVoices(rows: RawRows): RawRows {
     others: ((row['others'] ?? []) as unknown[]).map(wording),
   }))
   return { ...rows, brands, posts }
+}
+
+/** Schema 4: a caption says who wrote it, links can be short, and the pages they lead to are looked at. */
+function nameWriters(rows: RawRows): RawRows {
+  const brands = (rows['brands'] ?? []).map((row): Raw => ({
+    ...row,
+    houseStyle: { shortLinks: false, writer: 'built-in', ...(row['houseStyle'] as object) },
+  }))
+  const wording = (made: unknown): object => ({ by: 'built-in', ...(made as object) })
+  const posts = (rows['posts'] ?? []).map((row): Raw => ({
+    fallback: null,
+    shortLink: null,
+    ...row,
+    wording: wording(row['wording']),
+    others: ((row['others'] ?? []) as unknown[]).map(wording),
+  }))
+  const pieces = (rows['pieces'] ?? []).map((row): Raw => ({ linkCheck: null, ...row }))
+  return { ...rows, brands, posts, pieces }
 }

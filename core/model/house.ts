@@ -47,6 +47,10 @@ export const HouseStyle = z.object({
   linkTags: z
     .array(z.object({ name: z.string().regex(/^[\w.-]+$/, 'a parameter has no spaces'), value: z.string() }))
     .default([]),
+  /** Whether links go out as short links of the connected shortener. */
+  shortLinks: z.boolean().default(false),
+  /** Who writes captions: the writer that ships, or the connected one, for which that one stands in. */
+  writer: z.enum(['built-in', 'connected']).default('built-in'),
   spelling: z.enum(['as written', 'British', 'American']).default('as written'),
 })
 export type HouseStyle = z.infer<typeof HouseStyle>

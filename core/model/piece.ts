@@ -153,6 +153,8 @@ export const Piece = PieceAbout.extend({
   letThrough: z.boolean(),
   /** Who dealt with it: a drip was started, or it was set aside. Null while it waits in Intake. */
   dealt: z.object({ by: z.string(), at: Instant }).nullable(),
+  /** When the page its links lead to was last looked at, and what was wrong with it. */
+  linkCheck: z.object({ at: Instant, trouble: z.string().nullable() }).nullable(),
   /** Why no pipeline could make a drip of it, in words a person can act on. */
   trouble: z.string().nullable(),
   /** Pipelines that have looked at it, so that none takes it twice. */

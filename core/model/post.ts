@@ -5,6 +5,7 @@ import { Hold, Id, Instant, Place } from './primitives'
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({
+  by: z.enum(['built-in', 'connected']),
   angle: Angle,
   /** The kind of post it is shaped as, one of the network's formats. */
   format: z.string(),
@@ -66,7 +67,11 @@ export const Post = z.object({
   /** The earlier and other wordings, newest first. */
   others: z.array(Wording),
   edited: z.boolean(),
+  /** Why the built-in writer wrote it in place of the connected one; null where that was not asked. */
+  fallback: z.string().nullable(),
   link: z.string().nullable(),
+  /** What the link goes out as, once it was made short. */
+  shortLink: z.string().nullable(),
   media: PostMedia.nullable(),
   checks: z.array(Check),
   accepted: z.array(Acceptance),

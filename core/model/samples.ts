@@ -141,6 +141,7 @@ export function aPiece(change: Partial<Piece> = {}): Piece {
     verdicts: [],
     letThrough: false,
     dealt: null,
+    linkCheck: null,
     trouble: null,
     seenBy: [],
     title: 'A seam',
@@ -243,6 +244,7 @@ export function aDrip(change: Partial<Drip> = {}): Drip {
 
 export function aWording(change: Partial<Wording> = {}): Wording {
   return {
+    by: 'built-in',
     angle: 'number',
     format: 'post',
     title: null,
@@ -276,6 +278,8 @@ export function aPost(change: Partial<Post> = {}): Post {
     wording: aWording(),
     others: [],
     edited: false,
+    fallback: null,
+    shortLink: null,
     link: null,
     media: null,
     checks: [],

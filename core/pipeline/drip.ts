@@ -1,4 +1,4 @@
-import { houseOf, linkOf, writeDrip, type WrittenPost } from '../captions'
+import { houseOf, linkOf, writeDrip, type EarlierCaption, type WrittenPost } from '../captions'
 import type {
   Account,
   Brand,
@@ -11,6 +11,7 @@ import type {
   Post,
   PostState,
   Rhythm,
+  TagFigures,
 } from '../model'
 import { chooseShape, network } from '../networks'
 import { addDays, beatDays, fromWall, startOfDay } from '../planning'
@@ -35,6 +36,8 @@ export interface DripRequest {
   allAccounts: readonly Account[]
   allBrands: readonly Brand[]
   standing: readonly Post[]
+  /** How often tags are posted with, by network, where the networks tell it. */
+  tagFigures?: Readonly<Record<string, TagFigures>>
 }
 
 export interface DripResult {
@@ -69,7 +72,6 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
   )
   const byScore = (a: Passage, b: Passage): number =>
     Number(b.by === 'person') - Number(a.by === 'person') || b.score - a.score
-  const since = new Date(Date.parse(now) - EARLIER_DAYS * 86_400_000).toISOString()
   const written = writeDrip(
     {
       piece,
@@ -81,16 +83,8 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
       link: piece.url,
       pipeline: request.pipeline?.name ?? '',
       seed: request.seed,
-      earlier: request.standing
-        .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
-        .sort((a, b) => (a.at ?? a.wished).localeCompare(b.at ?? b.wished))
-        .map(({ account, network: on, wording: { text, frame, closing } }) => ({
-          account,
-          network: on,
-          text,
-          frame,
-          closing,
-        })),
+      tagFigures: request.tagFigures,
+      earlier: earlierCaptions(request.standing, now),
     },
     onProgress,
   )
@@ -108,6 +102,21 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     .filter((w) => w.wording === null)
     .map((w) => ({ beat: w.beat, account: w.account, message: w.checks[0]?.message ?? '' }))
   return { drip: { ...drip, missing }, posts }
+}
+
+/** The captions of the last 90 days and of those to come, the newest last, as the writer minds them. */
+export function earlierCaptions(posts: readonly Post[], now: string): EarlierCaption[] {
+  const since = new Date(Date.parse(now) - EARLIER_DAYS * 86_400_000).toISOString()
+  return posts
+    .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
+    .sort((a, b) => (a.at ?? a.wished).localeCompare(b.at ?? b.wished))
+    .map(({ account, network: on, wording: { text, frame, closing } }) => ({
+      account,
+      network: on,
+      text,
+      frame,
+      closing,
+    }))
 }
 
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {
@@ -130,6 +139,8 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
     wording: written.wording as Post['wording'],
     others: written.others,
     edited: false,
+    fallback: null,
+    shortLink: null,
     link: linkOf(written.wording as Post['wording'], piece.url),
     media: image
       ? {

@@ -1,4 +1,4 @@
-export { makeDrip, gateState, type DripRequest, type DripResult } from './drip'
+export { earlierCaptions, makeDrip, gateState, type DripRequest, type DripResult } from './drip'
 export { placePosts } from './place'
 export { contextFor } from './recheck'
 export {

@@ -15,6 +15,7 @@ export function contextFor(
     source: sourceText(piece),
     writtenAt: piece.publishedAt,
     link: post.link,
+    linkTrouble: piece.linkCheck?.trouble ?? null,
     pictures: post.media ? 1 : 0,
     beside: post.wording,
     others: posts

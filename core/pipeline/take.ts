@@ -193,6 +193,7 @@ function owned(
 ): WholePiece {
   return {
     ...content,
+    linkCheck: null,
     language: languageOf(content.text, content.language),
     id: owner.id,
     brand: owner.brand,

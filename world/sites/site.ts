@@ -1,5 +1,6 @@
 import type { FastifyInstance, FastifyReply } from 'fastify'
 import type { WorldClock } from '../clock'
+import { hash } from '../hash'
 import { escape } from '../html'
 import { channelFeed, filmPage, webvtt, type SiteFilm } from './films'
 
@@ -92,7 +93,7 @@ function dated(article: SiteArticle, bornAt: number, now: number): SiteArticle {
 export function siteRoutes(
   app: FastifyInstance,
   site: Site,
-  parts: { clock: WorldClock; bornAt: () => number; origin: string },
+  parts: { clock: WorldClock; bornAt: () => number; origin: string; isAway: (path: string) => boolean },
 ): void {
   const prefix = `/sites/${site.host}`
   const base = baseOf(site, parts.origin)
@@ -191,7 +192,9 @@ export function siteRoutes(
     })
 
   app.get<{ Params: { slug: string } }>(`${prefix}/:slug`, async (request, reply) => {
-    const page = pageOf(site, request.params.slug, parts.bornAt(), await parts.clock.now())
+    const { slug } = request.params
+    const away = parts.isAway(`${site.host}/${slug}`)
+    const page = away ? null : pageOf(site, slug, parts.bornAt(), await parts.clock.now())
     return page ? html(reply, page) : nothing(reply)
   })
 }
@@ -228,9 +231,7 @@ export const FEED_PATHS: Readonly<Record<Site['feed']['kind'], string>> = FEED_P
 
 /** A short print of a text, for its validator. */
 function printOf(text: string): string {
-  let hash = 0x811c9dc5
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193)
-  return `${text.length}-${(hash >>> 0).toString(16)}`
+  return `${text.length}-${(hash(text) >>> 0).toString(16)}`
 }
 
 function articleBody(

@@ -18,6 +18,7 @@ import {
   type Wording,
 } from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
+import { tagFiguresFor } from '../services'
 import { all, commit, must, patch, wholePiece, type Write } from '../store'
 import { anotherWording, back, checksOf, recall } from './posts'
 
@@ -70,6 +71,7 @@ export async function otherWordings(id: string, way: Way, to?: Angle): Promise<O
     spare: good.filter((p) => p.choice !== 'kept'),
     house: houseOf(brand),
     link: post.link,
+    tagFigures: await tagFiguresFor(piece, [post.network]),
     seed: post.revision + post.others.length,
     account: { id: post.account, network: post.network },
     earlier: posts
@@ -111,6 +113,8 @@ function reworded(post: Post, { wording, passage }: Option): Post {
     others,
     passage: passage ?? post.passage,
     link: linkOf(wording, post.link),
+    shortLink: null,
+    fallback: null,
     edited: false,
     accepted: [],
   }

@@ -1,8 +1,20 @@
-import { Fault, type Gate, type Passage, type Pipeline, type Post, type Rhythm } from '../../../core/model'
+import {
+  Fault,
+  type Brand,
+  type Gate,
+  type Passage,
+  type Pipeline,
+  type Post,
+  type Rhythm,
+  type TagFigures,
+  type WholePiece,
+} from '../../../core/model'
 import { heavy, proxy, unwrap } from '../../workers'
 import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
+import { tagFiguresFor } from '../services'
+import { writeConnected } from './connected'
 import { recall } from './posts'
 import { isMovable, surroundings } from './plan'
 
@@ -21,16 +33,31 @@ export async function startDrip(
   request: StartDrip,
   onProgress: (done: number, all: number) => void = () => undefined,
 ): Promise<string> {
-  const { result } = await tryDrip(request, onProgress)
+  const { result, passages, tagFigures, brand, piece } = await tryDrip(request, onProgress)
   if (result.posts.length === 0)
     throw new Fault(
       'bad-request',
       'No caption could be made from this piece: none of its passages stands alone. Add one by selecting text, then try again.',
     )
+  const posts =
+    brand.houseStyle.writer === 'connected'
+      ? await writeConnected(
+          {
+            posts: result.posts,
+            standing: await all('posts'),
+            brand,
+            piece,
+            passages,
+            gate: request.gate,
+            tagFigures,
+          },
+          onProgress,
+        )
+      : result.posts
   const by = request.pipeline?.name ?? 'you'
   const writes: Write[] = [
     put('drips', result.drip) as Write,
-    ...result.posts.map((p) => put('posts', p) as Write),
+    ...posts.map((p) => put('posts', p) as Write),
     patch('pieces', request.piece, (p) => ({
       ...p,
       dealt: { by, at: result.drip.createdAt },
@@ -47,7 +74,13 @@ export async function tryDrip(
   request: Omit<StartDrip, 'actor'>,
   onProgress: (done: number, all: number) => void = () => undefined,
   standing: (post: Post) => boolean = () => true,
-): Promise<{ result: DripResult; passages: Passage[] }> {
+): Promise<{
+  result: DripResult
+  passages: Passage[]
+  brand: Brand
+  piece: WholePiece
+  tagFigures: Record<string, TagFigures>
+}> {
   const piece = await wholePiece(request.piece)
   const brand = await must('brands', piece.brand)
   const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
@@ -55,6 +88,10 @@ export async function tryDrip(
   if (accounts.length === 0)
     throw new Fault('bad-request', 'A drip wants at least one account. Link one under Dispatch.')
   const now = nowIso()
+  const tagFigures = await tagFiguresFor(
+    piece,
+    accounts.map((a) => a.network),
+  )
   const result = await unwrap<DripResult>(
     heavy().makeDrip(
       {
@@ -71,11 +108,12 @@ export async function tryDrip(
         allAccounts: around.accounts,
         allBrands: around.brands,
         standing: around.posts.filter(standing),
+        tagFigures,
       },
       proxy(onProgress),
     ) as never,
   )
-  return { result, passages }
+  return { result, passages, brand, piece, tagFigures }
 }
 
 /** Ends a drip: what has not gone out is recalled and set aside. */

@@ -1,6 +1,7 @@
 import {
   asFault,
   TABLE_NAMES,
+  type Post,
   type HandOver,
   type HandOverAnswer,
   type LinkedAccount,
@@ -12,9 +13,12 @@ import { recall } from '../actions/posts'
 import { visitSource } from '../actions/visit'
 import { call, get, post as send } from '../api'
 import { nowIso, readClock } from '../clock'
+import { shortLinks } from '../services'
 import { all, commit, onWrite, patch, put, type Write } from '../store'
 import { during } from './activity'
+import { mindLinks } from './links'
 import { forgetUploads, readyPicture } from './media'
+import { publishPages } from './pages'
 import { runPipelines } from './pipelines'
 import { withReceipt } from './receipts'
 
@@ -55,7 +59,9 @@ export async function tick(): Promise<void> {
       if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t))) {
         await recallHeld()
         await handOver()
+        await publishPages()
       }
+      await mindLinks(touched.has('posts'))
     } catch (error) {
       for (const table of touched) dirty.add(table)
       throw error
@@ -167,11 +173,17 @@ async function handOver(): Promise<void> {
     )
     .sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))
   for (let from = 0; from < ready.length; from += BATCH) {
-    const batch: HandOver[] = []
-    for (const post of ready.slice(from, from + BATCH)) {
+    const batch: Parcel[] = []
+    const posts = ready.slice(from, from + BATCH)
+    const shorts = await shortLinksFor(posts)
+    for (const post of posts) {
       try {
         const hash = await readyPicture(post)
-        batch.push({
+        const shortLink = shorts.get(post.link ?? '') ?? null
+        const short = (text: string): string =>
+          post.link && shortLink ? text.split(post.link).join(shortLink) : text
+        const { text, parts, poll, firstComment } = post.wording
+        const entry: HandOver = {
           id: post.id,
           generation: post.generation,
           revision: post.revision + 1,
@@ -180,14 +192,15 @@ async function handOver(): Promise<void> {
           // Where a person put a post, the gap does not move it.
           gapMinutes: post.pinned ? 0 : (accounts.get(post.account)?.gapMinutes ?? 0),
           payload: {
-            text: post.wording.text,
-            parts: post.wording.parts,
-            poll: post.wording.poll,
-            firstComment: post.wording.firstComment,
-            link: post.link,
+            text: short(text),
+            parts: parts.map(short),
+            poll,
+            firstComment: firstComment && short(firstComment),
+            link: shortLink ?? post.link,
             media: hash && post.media ? [{ hash, alt: post.media.alt }] : [],
           },
-        })
+        }
+        batch.push({ entry, post, shortLink })
       } catch (error) {
         const fault = asFault(error)
         if (fault.code === 'unreachable' && fault.where === null) throw fault
@@ -199,21 +212,40 @@ async function handOver(): Promise<void> {
         ])
       }
     }
-    if (batch.length) await sendBatch(batch, new Map(ready.map((p) => [p.id, p.brand])))
+    if (batch.length) await sendBatch(batch)
   }
 }
 
-async function sendBatch(batch: readonly HandOver[], brands: ReadonlyMap<string, string>): Promise<void> {
-  const { answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', { posts: batch })
+/** A post on its way to the server, as it was when it was packed. */
+interface Parcel {
+  entry: HandOver
+  post: Post
+  shortLink: string | null
+}
+
+/** Short links for posts whose brand wants them, where they are shorter; long ones go where none are to be had. */
+async function shortLinksFor(posts: readonly Post[]): Promise<ReadonlyMap<string, string>> {
+  const wanted = new Set((await all('brands')).flatMap((b) => (b.houseStyle.shortLinks ? [b.id] : [])))
+  const urls = [...new Set(posts.flatMap((p) => (p.link && wanted.has(p.brand) ? [p.link] : [])))]
+  if (urls.length === 0) return new Map()
+  const made = await shortLinks(urls).catch(() => new Map<string, string>())
+  return new Map([...made].filter(([url, short]) => short.length < url.length))
+}
+
+async function sendBatch(batch: readonly Parcel[]): Promise<void> {
+  const { answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', {
+    posts: batch.map((p) => p.entry),
+  })
   if (answers.some((a) => a.result === 'media missing')) {
     forgetUploads()
     dirty.add('posts')
   }
   const results = new Map(answers.map((a) => [a.id, a.result]))
+  const brandOf = (id: string): string => batch.find((p) => p.post.id === id)?.post.brand ?? ''
   const overtaken: string[] = []
   await commit(
     'machine',
-    batch.flatMap((entry) => {
+    batch.flatMap(({ entry, post, shortLink }) => {
       const result = results.get(entry.id)
       const known = result === 'older revision' || result === 'taken' || result === 'already sending'
       if (!known) return []
@@ -221,9 +253,9 @@ async function sendBatch(batch: readonly HandOver[], brands: ReadonlyMap<string,
         patch('posts', entry.id, (p) => {
           const revised = { ...p, revision: Math.max(p.revision, entry.revision) }
           if (result === 'older revision') return revised
-          const same = p.state === 'approved' && p.wording.text === entry.payload.text && p.at === entry.dueAt
+          const same = p.state === 'approved' && p.wording.text === post.wording.text && p.at === entry.dueAt
           if (!same && p.state !== 'handed over') overtaken.push(p.id)
-          return same ? { ...revised, state: 'handed over' } : revised
+          return same ? { ...revised, shortLink, state: 'handed over' } : revised
         }) as Write,
       ]
     }),
@@ -233,7 +265,7 @@ async function sendBatch(batch: readonly HandOver[], brands: ReadonlyMap<string,
     answers.flatMap(({ id, receipt }) =>
       receipt
         ? [
-            put('receipts', { ...receipt, brand: brands.get(id) ?? '' }) as Write,
+            put('receipts', { ...receipt, brand: brandOf(id) }) as Write,
             patch('posts', id, (p) => withReceipt(p, receipt)) as Write,
           ]
         : [],

@@ -1,0 +1,241 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { connectTo, emptyDatabase } from '../testing/browser'
+import { openHouse } from '../../../e2e/house'
+import { oakumYard } from '../../../demo/content'
+import { Brief, HouseStyle, type Post } from '../../../core/model'
+import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
+import { network } from '../../../core/networks'
+import { setWorkspace } from '../api'
+import { clockNow, readClock } from '../clock'
+import { connectedWording } from '../actions/connected'
+import { startDrip, tryDrip } from '../actions/drips'
+import { addSource, findFeeds } from '../actions/sources'
+import { takeWording } from '../actions/captions'
+import { visitSource } from '../actions/visit'
+import { askWriter, connectShortener, connectWriter, tryWriter } from '../services'
+import { all, commit, must, patch, put, type Write } from '../store'
+import { jump } from '.'
+import { tick } from './tick'
+
+vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
+
+/* Drips, hand-over and looking at links with the outside services of the stand-in world. */
+
+const HOUR = 3_600_000
+let house: Awaited<ReturnType<typeof openHouse>>
+let piece = ''
+beforeAll(async () => {
+  house = await openHouse({
+    sites: [oakumYard()],
+    patience: { answerMilliseconds: 500, pauseMilliseconds: 5, retries: 0 },
+  })
+  connectTo(house.port)
+  setWorkspace('ws')
+  await connectWriter(
+    {
+      address: `${house.worldUrl}/writer/v1`,
+      model: 'workshop-1',
+      creativity: 0.5,
+      length: 400,
+      dailyWords: 1_000_000,
+    },
+    'workshop-key',
+  )
+  await connectShortener({ address: `${house.worldUrl}/links` }, 'workshop-key')
+})
+afterAll(() => house.close())
+
+const control = (path: string, body: object) =>
+  fetch(`${house.worldUrl}/control/${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  })
+const VICES = ['too long', 'invented number', 'markup fence', 'refusal', 'nonsense', 'too many requests']
+const vice = async (name: string | null, count = 500): Promise<void> => {
+  for (const each of VICES) await control('vice', { vice: each, count: each === name ? count : 0 })
+}
+
+beforeEach(async () => {
+  await vice(null)
+  await emptyDatabase()
+  await readClock()
+  await commit('machine', [
+    put('workspace', aWorkspace()) as Write,
+    put('brands', aBrand({ houseStyle: HouseStyle.parse({ writer: 'connected' }) })) as Write,
+    ...['murmur', 'guildhall', 'shutterleaf'].map((id) => {
+      const account = anAccount({ id: `${id}-one`, network: id, remoteId: `${id}-one`, gapMinutes: 0 })
+      return put('accounts', account) as Write
+    }),
+  ])
+  const [feed] = (await findFeeds(`${house.worldUrl.replace('//', '//oakum-yard.')}/feed.xml`)) ?? []
+  const source = await addSource('brand', feed!)
+  await visitSource(source)
+  piece = (await all('pieces')).find((p) => p.title.includes('Caulking'))!.id
+})
+
+const drip = async (accounts = ['murmur-one', 'guildhall-one']): Promise<Post[]> => {
+  const id = await startDrip({
+    piece,
+    accounts,
+    rhythm: { name: 'Mine', list: [0, 3, 9] },
+    startDay: '2026-12-01',
+    gate: 'what is flagged',
+    pipeline: null,
+    actor: { brand: 'brand', label: 'Start a drip' },
+  })
+  return all('posts', 'drip', id)
+}
+
+describe('a drip by the connected writer', () => {
+  it('has its captions, fitted and checked, with the built-in writer’s kept beside them', async () => {
+    const posts = await drip()
+    const hers = posts.filter((p) => p.wording.by === 'connected')
+    expect(hers.length).toBeGreaterThan(posts.length / 2)
+    for (const post of hers) {
+      expect(post.others[0]?.by).toBe('built-in')
+      expect(post.fallback).toBeNull()
+      expect(post.checks.filter((c) => c.severity === 'block')).toEqual([])
+      expect(post.wording.text.length).toBeLessThanOrEqual(network(post.network).text.limit ?? Infinity)
+    }
+    for (const post of posts.filter((p) => p.wording.by === 'built-in'))
+      expect(post.fallback).toContain('could not go out')
+  })
+
+  it.each(['invented number', 'refusal', 'nonsense'])(
+    'that answers with the vice “%s” is written by the built-in writer, which says why',
+    async (name) => {
+      await vice(name)
+      for (const post of await drip(['murmur-one'])) {
+        expect(post.wording.by).toBe('built-in')
+        expect(post.fallback).toMatch(/The connected writer’s answer could not go out: .+/)
+        expect(post.wording.text.replace(/https?:\S+/, '')).not.toContain('87')
+      }
+    },
+  )
+
+  it('that talks around its answer or writes too much is freed of that or sent back', async () => {
+    for (const name of ['markup fence', 'too long']) {
+      await vice(name, 1)
+      const [post] = await drip(['murmur-one'])
+      expect([name, /```|Sure/.test(post!.wording.text)]).toEqual([name, false])
+      expect(post!.wording.text.length).toBeLessThan(500)
+    }
+  })
+
+  it('that does not answer is asked no more after three times, and every post says why', async () => {
+    await vice('too many requests')
+    const posts = await drip(['murmur-one', 'guildhall-one', 'shutterleaf-one'])
+    expect(posts.length).toBeGreaterThan(6)
+    expect(new Set(posts.map((p) => p.wording.by))).toEqual(new Set(['built-in']))
+    for (const post of posts) expect(post.fallback).toContain('asks to be asked less often')
+  })
+
+  it('is not asked for an example on the bench', async () => {
+    const words = async () => (await house.call<{ words: number }>('GET', '/api/writer')).body.words
+    const before = await words()
+    const request = {
+      piece,
+      accounts: ['murmur-one'],
+      rhythm: { name: 'Mine', list: [0] },
+      startDay: '2026-12-01',
+      gate: 'everything' as const,
+      pipeline: null,
+    }
+    expect((await tryDrip(request)).result.posts[0]?.wording.by).toBe('built-in')
+    expect(await words()).toBe(before)
+  })
+})
+
+describe('another wording by the connected writer', () => {
+  it('is offered like any other, and taken with the one before kept', async () => {
+    await vice('refusal')
+    const [post] = await drip(['guildhall-one'])
+    await vice(null)
+    const [option] = await connectedWording(post!.id)
+    expect(option?.wording.by).toBe('connected')
+    await takeWording(post!.id, option!)
+    const now = await must('posts', post!.id)
+    expect(now).toMatchObject({ fallback: null, others: [{ by: 'built-in' }, ...now.others.slice(1)] })
+  })
+
+  it('says why there is none, and leaves the caption', async () => {
+    const [post] = await drip(['murmur-one'])
+    await vice('nonsense')
+    await expect(connectedWording(post!.id)).rejects.toThrow(/something else than the passage.*stays/s)
+    expect(await must('posts', post!.id)).toEqual(post)
+  })
+
+  it('is one small question when it is tried', async () => {
+    expect((await tryWriter()).text).toBe('Yes, I am ready.')
+    await vice('refusal', 1)
+    expect((await askWriter([{ role: 'user', content: '"""\nA.\n"""' }])).text).toContain('can’t help')
+  })
+})
+
+describe('links', () => {
+  const style = (change: object) =>
+    commit('machine', [
+      patch('brands', 'brand', (b) => ({ ...b, houseStyle: HouseStyle.parse(change) })) as Write,
+    ])
+  const dueIn = (post: Post, hours: number) =>
+    commit('machine', [
+      patch('posts', post.id, (p) => ({
+        ...p,
+        state: 'approved',
+        at: new Date(clockNow() + hours * HOUR).toISOString(),
+      })) as Write,
+    ])
+  const out = async (post: Post): Promise<string> => {
+    await dueIn(post, 1)
+    await jump(2 * HOUR)
+    const { publicUrl } = await must('posts', post.id)
+    return (await fetch(publicUrl!)).text()
+  }
+
+  it('go out short where the house wants it, lead on, and stay long in the caption', async () => {
+    await style({ shortLinks: true, linkTags: [{ name: 'utm_source', value: '{network}' }] })
+    const [post] = await drip(['murmur-one'])
+    const page = await out(post!)
+    const { shortLink, link, wording } = await must('posts', post!.id)
+    expect(page).toContain(shortLink)
+    expect(page).not.toContain('utm_source')
+    expect(wording.text).toContain(link)
+    const followed = await fetch(shortLink!, { redirect: 'manual' })
+    expect(followed.headers.get('location')).toBe(link)
+  })
+
+  it('that stand in the profile are on the brand’s page once their post is out', async () => {
+    await style({})
+    const brief = Brief.parse({ network: 'murmur', link: 'profile' })
+    await commit('machine', [patch('brands', 'brand', (b) => ({ ...b, briefs: [brief] })) as Write])
+    const [post] = await drip(['murmur-one'])
+    const page = async () => (await fetch(`http://localhost:${house.port}/links/brand`)).text()
+    await dueIn(post!, 3)
+    await tick()
+    expect(await page()).not.toContain('Caulking')
+    await out(post!)
+    expect(await page()).toContain('Caulking a seam that stays shut')
+    expect(await page()).toContain(post!.link)
+  })
+
+  it('to a page that is gone are flagged and their posts held, until it is back', async () => {
+    await style({})
+    const [first] = await drip(['murmur-one'])
+    await dueIn(first!, 200)
+    await tick()
+    expect((await must('posts', first!.id)).state).toBe('handed over')
+    const slug = new URL(first!.link!).pathname.slice(1)
+    await control('page', { page: `oakum-yard/${slug}`, away: 'yes' })
+    await jump(80 * HOUR)
+    const held = await must('posts', first!.id)
+    expect(held.held?.reason).toMatch(/^Its link leads nowhere: There is nothing at this address/)
+    expect(held.state).toBe('approved')
+    expect(held.checks).toContainEqual(expect.objectContaining({ code: 'link-broken', severity: 'flag' }))
+    await control('page', { page: `oakum-yard/${slug}`, away: 'no' })
+    await jump(80 * HOUR)
+    const back = await must('posts', first!.id)
+    expect(back.held).toBeNull()
+    expect(back.checks.some((c) => c.code === 'link-broken')).toBe(false)
+  })
+})

@@ -1,0 +1,120 @@
+import useSWR, { mutate } from 'swr'
+import type {
+  ChatMessage,
+  PieceContent,
+  ShortenerSettings,
+  ShortenerState,
+  ShortLink,
+  TagFigures,
+  WholePiece,
+  WriterAnswer,
+  WriterSettings,
+  WriterState,
+} from '../../core/model'
+import { SERVED } from '../../core/networks'
+import { heavy } from '../workers'
+import { call, get, post } from './api'
+
+/* The outside services that the server speaks to: a connected writer, a shortener, tag figures. */
+
+const WRITER = '/api/writer'
+const SHORTENER = '/api/shortener'
+
+/** The connected writer and the words of today; undefined while it is asked for. */
+export function useWriter(): WriterState | undefined {
+  return useSWR(WRITER, () => get<WriterState>(WRITER)).data
+}
+
+export function useShortener(): ShortenerState | undefined {
+  return useSWR(SHORTENER, () => get<ShortenerState>(SHORTENER)).data
+}
+
+/** Keeps how a writer is asked. Without a key the one there is stays; an empty one takes it away. */
+export async function connectWriter(settings: WriterSettings, key?: string): Promise<void> {
+  await mutate(WRITER, await call<WriterState>('PUT', WRITER, { settings, ...(key ? { key } : {}) }), false)
+}
+
+export async function disconnectWriter(): Promise<void> {
+  await mutate(WRITER, await call<WriterState>('DELETE', WRITER), false)
+}
+
+/** One small question, to see that it answers. */
+export async function tryWriter(): Promise<WriterAnswer> {
+  try {
+    return await post<WriterAnswer>(`${WRITER}/try`, {})
+  } finally {
+    await mutate(WRITER)
+  }
+}
+
+/** Puts a question to the connected writer, through the server. */
+export function askWriter(messages: readonly ChatMessage[]): Promise<WriterAnswer> {
+  return post<WriterAnswer>(`${WRITER}/ask`, { messages })
+}
+
+export async function connectShortener(settings: ShortenerSettings, key?: string): Promise<void> {
+  const body = { settings, ...(key ? { key } : {}) }
+  await mutate(SHORTENER, await call<ShortenerState>('PUT', SHORTENER, body), false)
+}
+
+export async function disconnectShortener(): Promise<void> {
+  await mutate(SHORTENER, await call<ShortenerState>('DELETE', SHORTENER), false)
+}
+
+/** Short links for addresses, by address. Throws where the shortener does not answer. */
+export async function shortLinks(urls: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const { links } = await post<{ links: ShortLink[] }>(`${SHORTENER}/links`, { urls })
+  return new Map(links.map((l, i) => [urls[i] ?? l.url, l.short]))
+}
+
+/** How often a short link was followed; null while that is not known. */
+export function useClicks(short: string | null): number | null {
+  const { data } = useSWR(
+    short ? `${SHORTENER}/clicks ${short}` : null,
+    () => post<{ links: ShortLink[] }>(`${SHORTENER}/clicks`, { links: [short] }),
+    { shouldRetryOnError: false },
+  )
+  return data?.links.find((l) => l.short === short)?.clicks ?? null
+}
+
+/** How long figures are good for, in milliseconds. */
+const FRESH = 3_600_000
+const figures = new Map<string, { at: number; weekly: number | null }>()
+
+/**
+ * How often the hashtags of a piece are posted with on some networks. A network that tells nothing
+ * is left out: tags are then chosen by the piece alone.
+ */
+export async function tagFiguresFor(
+  piece: WholePiece,
+  networks: readonly string[],
+): Promise<Record<string, TagFigures>> {
+  const tags = (await heavy().hashtags(piece as WholePiece & PieceContent)).slice(0, 40)
+  const told: Record<string, TagFigures> = {}
+  if (tags.length === 0) return told
+  await Promise.all(
+    [...new Set(networks)]
+      .filter((id) => SERVED.some((n) => n.id === id))
+      .map(async (id) => {
+        const known = (tag: string) => {
+          const figure = figures.get(`${id} ${tag}`)
+          return figure && Date.now() - figure.at < FRESH ? figure : undefined
+        }
+        const unknown = tags.filter((t) => !known(t))
+        if (unknown.length) {
+          const answer = await post<{ figures: TagFigures }>(`/api/networks/${id}/tags`, {
+            tags: unknown,
+          }).catch(() => null)
+          for (const tag of unknown)
+            figures.set(`${id} ${tag}`, { at: Date.now(), weekly: answer?.figures[tag] ?? null })
+        }
+        told[id] = Object.fromEntries(
+          tags.flatMap((t) => {
+            const weekly = known(t)?.weekly
+            return weekly === null || weekly === undefined ? [] : [[t, weekly]]
+          }),
+        )
+      }),
+  )
+  return told
+}
