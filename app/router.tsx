@@ -49,6 +49,10 @@ export const router = createBrowserRouter([
         path: 'workspace',
         lazy: async () => ({ Component: (await import('./shell/WorkspaceScreen')).WorkspaceScreen }),
       },
+      {
+        path: 'services',
+        lazy: async () => ({ Component: (await import('./shell/Services')).Services }),
+      },
       { path: '*', Component: Lost },
     ],
   },

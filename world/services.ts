@@ -101,7 +101,10 @@ export function written(messages: readonly { role: string; content: string }[], 
   const enough = passage.length >= least ? passage : around.slice(Math.max(0, around.indexOf(passage)))
   const sentences = (enough.match(/[^.!?]+[.!?]+["”’)]*/g) ?? [enough]).map((s) => s.trim())
   const again = messages.filter((m) => m.role === 'assistant').length
-  const start = startOf(sentences, again)
+  const taken = new Set(
+    (/open otherwise:\n((?:- .*\n?)*)/.exec(asked)?.[1] ?? '').match(/[^\n]+/g)?.map((l) => l.slice(2)),
+  )
+  const start = startOf(sentences, again, taken)
   const kept: string[] = []
   let length = 0
   for (const sentence of [...sentences.slice(start), ...(vice === 'too long' ? sentences : [])]) {
@@ -118,9 +121,15 @@ export function written(messages: readonly { role: string; content: string }[], 
 }
 
 /** The first short sentence that leans on nothing; a later one each time it is asked again. */
-function startOf(sentences: readonly string[], again: number): number {
+function startOf(sentences: readonly string[], again: number, taken: ReadonlySet<string>): number {
+  const opens = (s: string): string =>
+    (s.toLowerCase().match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []).slice(0, 4).join(' ')
   const free = sentences.flatMap((s, i) =>
-    s.length <= 110 && !/^(?:it|they|he|she|this|that|these|those|but|and|so|then)\b/i.test(s) ? [i] : [],
+    s.length <= 110 &&
+    !taken.has(opens(s)) &&
+    !/^(?:it|they|he|she|this|that|these|those|but|and|so|then)\b/i.test(s)
+      ? [i]
+      : [],
   )
   return free[again] ?? free[0] ?? 0
 }

@@ -13,7 +13,7 @@ export {
   takeWording,
   type Option,
 } from './actions/captions'
-export { endDrip, startDrip, tryDrip } from './actions/drips'
+export { endDrip, orderColumns, startDrip, tryDrip } from './actions/drips'
 export { hold, lift, type Holdable } from './actions/holds'
 export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage } from './actions/passages'
 export {
@@ -67,3 +67,15 @@ export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'
 export { canWriteFolders, chooseWeekly, download } from './weekly'
+export {
+  connectShortener,
+  connectWriter,
+  disconnectShortener,
+  disconnectWriter,
+  tryWriter,
+  useClicks,
+  useShortener,
+  useWriter,
+} from './services'
+export { connectedWording } from './actions/connected'
+export { pageLinks } from './runner/pages'

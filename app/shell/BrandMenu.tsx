@@ -102,6 +102,11 @@ export function BrandMenu() {
                 Workspace and bundle
               </chakra.span>
             </Link>
+            <Link to="/services" onClick={close}>
+              <chakra.span color="waterText" textDecoration="underline" textUnderlineOffset="3px">
+                Services
+              </chakra.span>
+            </Link>
             <ThemeChoice />
           </Box>
         </Box>

@@ -1,48 +1,14 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
-import {
-  type Account,
-  type Drip,
-  type Hue,
-  type Piece,
-  type Post,
-  openFlagsOf,
-  standsInTheWay,
-} from '../../core/model'
-import { measure, network, URL_PATTERN } from '../../core/networks'
-import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
-import {
-  anotherAngle,
-  endDrip,
-  hold,
-  lift,
-  approve,
-  replaceIn,
-  setAside,
-  useRow,
-  useAccounts,
-  useRows,
-} from '../data'
+import { type Account, type Drip, type Hue, type Piece, type Post, standsInTheWay } from '../../core/model'
+import { beatCount } from '../../core/planning'
+import { approve, endDrip, hold, lift, useAccounts, useRow, useRows } from '../data'
 import { useWork } from '../shell'
-import {
-  attempt,
-  Button,
-  count,
-  Drop,
-  Empty,
-  moment,
-  Mono,
-  NetworkMark,
-  Notice,
-  Page,
-  PageHead,
-  say,
-  shortDay,
-  TextField,
-  useKeys,
-  weekdayName,
-} from '../ui'
+import { attempt, Button, count, Empty, moment, Mono, Notice, Page, PageHead, say, useKeys } from '../ui'
+import { Columns } from './Columns'
+import { Grid } from './Grid'
+import { Many } from './Many'
 import { PostSheet } from './PostSheet'
 
 /** The drip sheet: beats along the days against a pipe, accounts in columns, a post in every cell. */
@@ -167,6 +133,7 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
     brand: drip.brand,
     name: `the drip of “${piece.title}”`,
   }
+  const stoodIn = live.filter((p) => p.fallback !== null && !p.edited)
   const unplaced = live.filter((p) => p.at === null && p.state !== 'published')
   return (
     <Page
@@ -227,62 +194,33 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
           {ready.length ? `Approve ${ready.length} unflagged` : 'All unflagged are approved'}
         </Button>
       </PageHead>
-      {drip.held && (
-        <Notice tone="clay">
-          This drip is held since {moment(drip.held.since, brand.zone)}; nothing of it goes out until you lift
-          it.
-        </Notice>
-      )}
-      {unplaced.length > 0 && (
-        <Notice
-          tone="amber"
-          action={<Button onClick={() => void navigate('/dispatch/accounts')}>Slots</Button>}
-        >
-          {count(unplaced.length, 'post has', 'posts have')} no place:{' '}
-          {unplaced[0]?.reasons[0]?.message ?? ''}
-        </Notice>
-      )}
+      <Flex direction="column" gap="2" px="6" mb="3" _empty={{ display: 'none' }}>
+        {drip.held && (
+          <Notice tone="clay">
+            This drip is held since {moment(drip.held.since, brand.zone)}; nothing of it goes out until you
+            lift it.
+          </Notice>
+        )}
+        {unplaced.length > 0 && (
+          <Notice
+            tone="amber"
+            action={<Button onClick={() => void navigate('/dispatch/accounts')}>Slots</Button>}
+          >
+            {count(unplaced.length, 'post has', 'posts have')} no place:{' '}
+            {unplaced[0]?.reasons[0]?.message ?? ''}
+          </Notice>
+        )}
+        {stoodIn.length > 0 && (
+          <Notice tone="amber">
+            {count(stoodIn.length, 'caption is', 'captions are')} the built-in writer’s.{' '}
+            {stoodIn[0]?.fallback}
+          </Notice>
+        )}
+      </Flex>
       {picked.size > 0 && (
         <Many posts={posts.filter((p) => picked.has(p.id))} onDone={() => setPicked(new Set())} />
       )}
-      {all.length > 1 && (
-        <Flex
-          px="6"
-          pb="2"
-          gap="1.5"
-          wrap="wrap"
-          align="center"
-          fontSize="13px"
-          role="group"
-          aria-label="Accounts shown"
-        >
-          <Box color="soft">Shown:</Box>
-          {all.map((a) => (
-            <chakra.button
-              key={a.id}
-              type="button"
-              aria-pressed={!hidden.has(a.id)}
-              onClick={() =>
-                setHidden((before) => {
-                  const next = new Set(before)
-                  if (!next.delete(a.id)) next.add(a.id)
-                  return next.size === all.length ? before : next
-                })
-              }
-              px="2"
-              h="6"
-              borderRadius="sm"
-              borderWidth="1px"
-              borderColor="hairline"
-              color={hidden.has(a.id) ? 'soft' : 'ink'}
-              textDecoration={hidden.has(a.id) ? 'line-through' : undefined}
-              cursor="pointer"
-            >
-              @{a.handle}
-            </chakra.button>
-          ))}
-        </Flex>
-      )}
+      {all.length > 1 && <Columns drip={drip} accounts={all} hidden={hidden} onHide={setHidden} />}
       <Grid
         drip={drip}
         posts={posts}
@@ -297,100 +235,6 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
         }}
       />
     </Page>
-  )
-}
-
-/** What can be done with several posts at once; it says which were left, and why. */
-function Many({ posts, onDone }: { posts: readonly Post[]; onDone: () => void }) {
-  const [replacing, setReplacing] = useState(false)
-  const [find, setFind] = useState('')
-  const [replace, setReplace] = useState('')
-  const [busy, setBusy] = useState(false)
-  const ids = posts.map((p) => p.id)
-  const run = (work: () => Promise<string>): void =>
-    void (async () => {
-      setBusy(true)
-      if (await attempt(async () => say(await work()))) onDone()
-      setBusy(false)
-    })()
-  const approveAll = async (): Promise<string> => {
-    const { approved, left } = await approve(ids)
-    const why = [...new Set(left.map((l) => l.why))]
-    return `${count(approved, 'caption was', 'captions were')} approved.${why.length ? ` ${left.length} left: ${why.slice(0, 2).join(' ')}` : ''}`
-  }
-  const setAsideAll = async (): Promise<string> => {
-    const open = posts.filter((p) => p.state !== 'published' && p.state !== 'set aside')
-    for (const p of open) await setAside(p.id)
-    return `${count(open.length, 'post was', 'posts were')} set aside.`
-  }
-  const angleAll = async (): Promise<string> => {
-    const { changed, left } = await anotherAngle(ids)
-    return `${count(changed, 'caption has', 'captions have')} another angle.${left ? ` ${left} left: their passages carry no other.` : ''}`
-  }
-  const replaceAll = async (): Promise<string> => {
-    const { changed, left } = await replaceIn(ids, find, replace)
-    return `Replaced in ${count(changed, 'caption')}.${left ? ` ${left} left, they are out.` : ''}`
-  }
-  return (
-    <Flex
-      role="toolbar"
-      aria-label="Several posts"
-      px="6"
-      py="2"
-      mb="2"
-      gap="2"
-      align="center"
-      wrap="wrap"
-      bg="raised"
-      borderTopWidth="1px"
-      borderBottomWidth="1px"
-      borderColor="hairline"
-      fontSize="13px"
-    >
-      <Box fontWeight="600">{count(posts.length, 'post')} selected</Box>
-      <Button size="sm" look="water" disabled={busy} onClick={() => run(approveAll)}>
-        Approve
-      </Button>
-      <Button size="sm" disabled={busy} onClick={() => run(angleAll)}>
-        Another angle
-      </Button>
-      <Button size="sm" disabled={busy} onClick={() => run(setAsideAll)}>
-        Set aside
-      </Button>
-      {replacing ? (
-        <>
-          <TextField
-            aria-label="Find"
-            placeholder="find"
-            autoFocus
-            w="140px"
-            h="7"
-            value={find}
-            onChange={(e) => setFind(e.target.value)}
-          />
-          <TextField
-            aria-label="Replace with"
-            placeholder="replace with"
-            w="140px"
-            h="7"
-            value={replace}
-            onChange={(e) => setReplace(e.target.value)}
-            onKeyDown={(e) => e.key === 'Enter' && find && run(replaceAll)}
-          />
-          <Button size="sm" disabled={busy || !find} onClick={() => run(replaceAll)}>
-            Replace in {posts.filter((p) => find && p.wording.text.includes(find)).length}
-          </Button>
-        </>
-      ) : (
-        <Button size="sm" disabled={busy} onClick={() => setReplacing(true)}>
-          Find and replace …
-        </Button>
-      )}
-      <Box flex="1" />
-      <Button size="sm" look="quiet" hint="Esc" onClick={onDone}>
-        Select none
-      </Button>
-    </Flex>
   )
 }
 
@@ -411,263 +255,5 @@ function EndDrip({ id }: { id: string }) {
     >
       Set the rest aside?
     </Button>
-  )
-}
-
-function Grid({
-  drip,
-  posts,
-  columns,
-  hue,
-  chosen,
-  picked,
-  onChoose,
-}: {
-  drip: Drip
-  posts: Post[]
-  columns: Account[]
-  hue: Hue | null
-  chosen: Post | null
-  picked: ReadonlySet<string>
-  onChoose: (post: Post, event: React.MouseEvent) => void
-}) {
-  const places = `104px repeat(${columns.length}, minmax(232px, 440px))`
-  return (
-    <Box role="grid" aria-label="The drip, beat by beat" minW={`${104 + columns.length * 232}px`}>
-      <Box
-        role="row"
-        display="grid"
-        gridTemplateColumns={places}
-        borderTopWidth="1px"
-        borderBottomWidth="1px"
-        borderColor="hairline"
-        position="sticky"
-        top="0"
-        bg="paper"
-        zIndex="1"
-      >
-        <Box role="columnheader" srOnly>
-          Day
-        </Box>
-        <Box />
-        {columns.map((a) => (
-          <Flex
-            role="columnheader"
-            key={a.id}
-            align="center"
-            gap="2"
-            px="3"
-            h="36px"
-            borderLeftWidth="1px"
-            borderColor="hairline"
-            minW="0"
-          >
-            <NetworkMark id={a.network} />
-            <Box fontWeight="600" truncate>
-              @{a.handle}
-            </Box>
-            <Box color="soft" fontSize="13px" truncate>
-              {network(a.network).name}
-            </Box>
-          </Flex>
-        ))}
-      </Box>
-      {drip.days.map((day, beat) => {
-        const gap = (drip.days[beat + 1] ?? day) - day
-        return (
-          <Box role="row" key={beat} display="grid" gridTemplateColumns={places} minH="112px">
-            <Box role="rowheader" position="relative" pt="5" pr="12">
-              <Box fontFamily="mono" fontWeight="600" fontSize="12px" textAlign="right">
-                day {day}
-              </Box>
-              <Box fontFamily="mono" fontSize="11px" color="soft" textAlign="right">
-                {shortDay(addDays(drip.startDay, day))}
-              </Box>
-              <Box
-                aria-hidden
-                position="absolute"
-                right="28px"
-                top={beat === 0 ? '26px' : 0}
-                bottom={beat === drip.days.length - 1 ? 'calc(100% - 30px)' : 0}
-                w="5px"
-                bg="water"
-              />
-              <Box
-                aria-hidden
-                position="absolute"
-                right="21px"
-                top="22px"
-                w="19px"
-                h="16px"
-                borderWidth="2px"
-                borderColor="water"
-                bg="raised"
-                borderRadius="sm"
-              />
-              {gap > 0 && (
-                <Box
-                  position="absolute"
-                  right="2px"
-                  bottom="4px"
-                  fontFamily="mono"
-                  fontSize="10px"
-                  color="soft"
-                  bg="paper"
-                >
-                  {gap} d
-                </Box>
-              )}
-            </Box>
-            {columns.map((account) => {
-              const post = posts.find((p) => p.beat === beat && p.account === account.id)
-              const missing = drip.missing.find((m) => m.beat === beat && m.account === account.id)
-              return post ? (
-                <Cell
-                  key={account.id}
-                  post={post}
-                  zone={account.zone}
-                  hue={hue}
-                  chosen={post.id === chosen?.id}
-                  picked={picked.has(post.id)}
-                  onChoose={(event) => onChoose(post, event)}
-                />
-              ) : (
-                <Box
-                  role="gridcell"
-                  key={account.id}
-                  borderLeftWidth="1px"
-                  borderBottomWidth="1px"
-                  borderColor="hairline"
-                  p="3"
-                  color="soft"
-                  fontSize="13px"
-                  fontStyle="italic"
-                >
-                  {missing?.message ?? 'No post here.'}
-                </Box>
-              )
-            })}
-          </Box>
-        )
-      })}
-    </Box>
-  )
-}
-
-function Cell({
-  post,
-  zone,
-  hue,
-  chosen,
-  picked,
-  onChoose,
-}: {
-  post: Post
-  zone: string
-  hue: Hue | null
-  chosen: boolean
-  picked: boolean
-  onChoose: (event: React.MouseEvent) => void
-}) {
-  const box = useRef<HTMLButtonElement>(null)
-  useEffect(() => {
-    if (chosen) box.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
-  }, [chosen])
-  const profile = network(post.network)
-  const length = measure(post.wording.text, profile.text)
-  const block = post.checks.find((c) => c.severity === 'block')
-  const flag =
-    post.state === 'for review' || post.state === 'draft' ? (block ?? openFlagsOf(post)[0]) : undefined
-  const trouble = post.failure ?? post.held?.reason ?? flag?.message
-  return (
-    <Box
-      role="gridcell"
-      aria-selected={chosen || picked}
-      borderLeftWidth="1px"
-      borderBottomWidth="1px"
-      borderColor="hairline"
-    >
-      <chakra.button
-        ref={box}
-        type="button"
-        data-post={post.id}
-        onClick={onChoose}
-        display="flex"
-        flexDirection="column"
-        alignItems="stretch"
-        justifyContent="flex-start"
-        w="full"
-        h="full"
-        textAlign="left"
-        px="3"
-        py="2"
-        cursor="pointer"
-        bg={picked ? 'waterTint' : chosen ? 'raised' : undefined}
-        boxShadow={chosen ? 'inset 0 0 0 2px var(--chakra-colors-water)' : undefined}
-        _hover={{ bg: 'raised' }}
-        opacity={post.state === 'set aside' ? 0.5 : 1}
-      >
-        <Flex align="center" gap="2" fontFamily="mono" fontSize="12px" color="soft">
-          <Drop state={post.state} picture={post.media !== null} hue={hue} size={22} />
-          {picked && <Box color="waterText">✓</Box>}
-          <Box truncate>{post.wording.angle}</Box>
-          <Box flex="1" whiteSpace="nowrap">
-            · {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}
-          </Box>
-          <Measure length={length} limit={profile.text.limit} />
-        </Flex>
-        <Box
-          fontFamily="reading"
-          fontSize="14px"
-          lineHeight="1.4"
-          mt="1"
-          lineClamp={trouble ? 2 : 3}
-          color={post.state === 'published' ? 'soft' : 'ink'}
-        >
-          {post.wording.title && <b>{post.wording.title} · </b>}
-          {post.wording.text.replace(URL_PATTERN, '↗')}
-        </Box>
-        {trouble && (
-          <Box
-            mt="1"
-            px="1.5"
-            borderRadius="sm"
-            bg="clayTint"
-            color="clayOnTint"
-            fontSize="12px"
-            lineClamp={1}
-          >
-            <b>!</b> {trouble}
-          </Box>
-        )}
-      </chakra.button>
-    </Box>
-  )
-}
-
-/** "Fri 08:12", with the days it stands away from its wish. */
-function cellTime(post: Post, zone: string): string {
-  const at = post.publishedAt ?? post.at
-  if (at === null) return 'no place'
-  const wall = toWall(Date.parse(at), zone)
-  const moved = daysBetween(toWall(Date.parse(post.wished), zone).date, wall.date)
-  return `${weekdayName(wall.weekday)} ${wall.time}${moved ? ` ${moved > 0 ? '+' : '−'}${Math.abs(moved)} d` : ''}`
-}
-
-/** A caption's length against its network's limit. */
-function Measure({ length, limit }: { length: number; limit: number | null }) {
-  if (limit === null) return <>{length}</>
-  return (
-    <Flex align="center" gap="1.5" title={`${length} of ${limit} characters`}>
-      <Box w="24px" h="4px" bg="hairline" borderRadius="full">
-        <Box
-          h="4px"
-          borderRadius="full"
-          bg={length > limit ? 'plum' : 'water'}
-          w={`${Math.min(100, (length / limit) * 100)}%`}
-        />
-      </Box>
-      {length}
-    </Flex>
   )
 }

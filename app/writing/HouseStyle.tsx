@@ -1,12 +1,22 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { measureVoice, partPosts, USUAL_TAGS } from '../../core/captions'
+import { linkPage, linksAt } from '../../core/formats'
 import { HouseStyle, type WordSwap } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
-import { saveBrand, useAccounts } from '../data'
+import {
+  download,
+  nowIso,
+  pageLinks,
+  saveBrand,
+  useAccounts,
+  useRows,
+  useShortener,
+  useWriter,
+} from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, Labelled, Page, PageHead, say, SelectField, TextField } from '../ui'
+import { attempt, Button, count, Labelled, Page, PageHead, say, SelectField, TextField } from '../ui'
 import { Example, PieceChoice, usePieces } from './Example'
 import { VoiceFields } from './VoiceFields'
 
@@ -15,6 +25,8 @@ export function HouseStyleScreen() {
   const { brand } = useWork()
   const navigate = useNavigate()
   const style = brand.houseStyle
+  const writer = useWriter()
+  const shortener = useShortener()
   const save = (change: Partial<HouseStyle>): void => {
     const parsed = HouseStyle.safeParse({ ...style, ...change })
     if (!parsed.success) {
@@ -92,11 +104,104 @@ export function HouseStyleScreen() {
               />
               Name the author of a piece where there is room
             </chakra.label>
+            <chakra.label display="flex" gap="2" fontSize="13px" alignItems="center">
+              <input
+                type="checkbox"
+                checked={style.shortLinks}
+                onChange={(e) => save({ shortLinks: e.target.checked })}
+              />
+              <span>
+                Send links out short
+                {style.shortLinks && shortener?.settings === null && (
+                  <>
+                    {' '}
+                    (none is connected, so they go out long; see <Services />)
+                  </>
+                )}
+              </span>
+            </chakra.label>
+            <LinkPage />
+          </Part>
+          <Part title="Writer">
+            <Labelled label="Captions are written by">
+              {(id) => (
+                <SelectField
+                  id={id}
+                  value={style.writer}
+                  onChange={(e) => save({ writer: e.target.value as HouseStyle['writer'] })}
+                >
+                  <option value="built-in">the built-in writer</option>
+                  <option value="connected">the connected writer</option>
+                </SelectField>
+              )}
+            </Labelled>
+            {style.writer === 'connected' && (
+              <Box fontSize="13px" color="soft">
+                {writer?.settings === null ? (
+                  <>
+                    None is connected, so the built-in writer stands in. Connect one under <Services />.
+                  </>
+                ) : (
+                  `${writer?.settings.model ?? ''}: what it writes is fitted and checked like every caption; where it fails the built-in writer stands in and says so. The live example is the built-in writer’s.`
+                )}
+              </Box>
+            )}
           </Part>
         </Box>
         <LiveExample />
       </Flex>
     </Page>
+  )
+}
+
+function Services() {
+  return (
+    <Link to="/services">
+      <chakra.span color="waterText" textDecoration="underline" textUnderlineOffset="3px">
+        Services
+      </chakra.span>
+    </Link>
+  )
+}
+
+/** The brand's page of current links: where the server shows it, and the same as a file. */
+function LinkPage() {
+  const { brand } = useWork()
+  const posts = useRows('posts', 'brand', brand.id)
+  const pieces = useRows('pieces', 'brand', brand.id)
+  if (!posts || !pieces) return null
+  const links = linksAt(pageLinks(brand, posts, pieces), nowIso())
+  const address = `${window.location.origin}/links/${encodeURIComponent(brand.id)}`
+  return (
+    <Box role="group" aria-label="Page of links" fontSize="13px">
+      <Box fontSize="xs" color="soft" mb="1">
+        Page of links, for networks where a link stands in the profile only
+      </Box>
+      {links.length === 0 ? (
+        <Box>Nothing has gone out there yet. The page appears with the first post that does.</Box>
+      ) : (
+        <Flex gap="3" align="center">
+          <chakra.a
+            href={address}
+            target="_blank"
+            rel="noreferrer"
+            color="waterText"
+            textDecoration="underline"
+            textUnderlineOffset="3px"
+          >
+            {count(links.length, 'link')} at {address.replace(/^https?:\/\//, '')}
+          </chakra.a>
+          <Button
+            size="sm"
+            onClick={() =>
+              download(new Blob([linkPage(brand.name, links)], { type: 'text/html' }), 'links.html')
+            }
+          >
+            Save as a file
+          </Button>
+        </Flex>
+      )}
+    </Box>
   )
 }
 

@@ -18,10 +18,11 @@ import {
   hold,
   lift,
   nextWording,
+  useClicks,
   useWholePiece,
 } from '../data'
 import { Wordings } from './Wordings'
-import { attempt, Button, Drop, moment, Mono, NetworkMark, Notice, say, useKeys } from '../ui'
+import { attempt, Button, count, Drop, moment, Mono, NetworkMark, Notice, say, useKeys } from '../ui'
 
 interface Props {
   post: Post
@@ -68,6 +69,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             {post.state}
             {post.state === 'handed over' ? ', safe to leave' : ''}
             {post.edited ? ' · edited by hand' : ''}
+            {post.wording.by === 'connected' ? ' · by the connected writer' : ''}
           </Box>
           <Button size="sm" look="quiet" hint="Esc" onClick={onClose}>
             Close
@@ -82,6 +84,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
           </Notice>
         )}
         {post.held && <HeldNotice post={post} />}
+        {post.fallback && <Notice tone="amber">{`The built-in writer wrote this. ${post.fallback}`}</Notice>}
         {editing ? (
           <Editor post={post} onDone={() => onEdit(false)} />
         ) : (
@@ -259,6 +262,7 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
           aspectRatio={post.media.shape ? `${post.media.shape.width} / ${post.media.shape.height}` : '3 / 2'}
         />
       )}
+      {post.shortLink && <ShortLinkLine short={post.shortLink} />}
       {post.publicUrl && post.state === 'published' && (
         <Box mt="2" fontSize="13px">
           <a href={post.publicUrl} target="_blank" rel="noreferrer">
@@ -268,6 +272,17 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
           </a>
         </Box>
       )}
+    </Box>
+  )
+}
+
+/** What the link goes out as, and how often it was followed. */
+function ShortLinkLine({ short }: { short: string }) {
+  const clicks = useClicks(short)
+  return (
+    <Box mt="2" fontSize="13px" color="soft">
+      The link goes out as <Mono>{short}</Mono>
+      {clicks === null ? '' : ` · ${count(clicks, 'click')}`}
     </Box>
   )
 }

@@ -3,8 +3,11 @@ import { useEffect, useRef, useState } from 'react'
 import { WAYS, type Way } from '../../core/captions'
 import { ANGLES, type Angle, type Post, type Wording } from '../../core/model'
 import { measure, network } from '../../core/networks'
-import { anotherWording, otherWordings, takeWording, type Option } from '../data'
+import { anotherWording, connectedWording, otherWordings, takeWording, useWriter, type Option } from '../data'
 import { attempt, Button, Mono, SelectField } from '../ui'
+
+/** What is asked of the connected writer. */
+const CONNECTED = 'by the connected writer'
 
 /** The other wordings of a post: those there are, to go back to, and new ones in a way that is asked for. */
 export function Wordings({ post }: { post: Post }) {
@@ -16,15 +19,15 @@ export function Wordings({ post }: { post: Post }) {
     (w) =>
       w !== 'another angle' && (w !== 'as a thread' || profile.thread) && (w !== 'as a poll' || profile.poll),
   )
-  const ask = (way: Way, to?: Angle): void =>
+  const connected = useWriter()?.settings !== null
+  const show = (way: string, made: () => Promise<Option[]>): void =>
     void (async () => {
       setBusy(true)
       setAsked(null)
-      await attempt(async () =>
-        setAsked({ way: to ?? way, options: await otherWordings(post.id, way, to), of: post.wording.text }),
-      )
+      await attempt(async () => setAsked({ way, options: await made(), of: post.wording.text }))
       setBusy(false)
     })()
+  const ask = (way: Way, to?: Angle): void => show(to ?? way, () => otherWordings(post.id, way, to))
   const fresh = asked?.of === post.wording.text ? asked.options : []
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
@@ -40,7 +43,11 @@ export function Wordings({ post }: { post: Post }) {
           aria-label="Say it otherwise"
           value=""
           disabled={busy}
-          onChange={(e) => ask(e.target.value as Way)}
+          onChange={(e) =>
+            e.target.value === CONNECTED
+              ? show(CONNECTED, () => connectedWording(post.id))
+              : ask(e.target.value as Way)
+          }
         >
           <option value="" disabled>
             {busy ? 'Writing …' : 'Say it …'}
@@ -54,6 +61,7 @@ export function Wordings({ post }: { post: Post }) {
                   : way}
             </option>
           ))}
+          {connected && <option value={CONNECTED}>{CONNECTED}</option>}
         </SelectField>
         <SelectField
           aria-label="In another angle"
@@ -140,6 +148,7 @@ function Choice({
       >
         <Mono>
           {wording.angle} · {measure(wording.text, network(id).text)}
+          {wording.by === 'connected' ? ' · connected writer' : ''}
           {wording.parts.length ? ` · thread of ${wording.parts.length + 1}` : ''}
           {wording.poll.length ? ` · poll: ${wording.poll.join(' / ')}` : ''}
         </Mono>

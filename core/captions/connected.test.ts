@@ -21,6 +21,7 @@ const asked = (change: Partial<Commission> = {}): Commission => ({
   angle: 'lesson',
   account: { id: 'a', network: 'murmur' },
   beat: 0,
+  drip: [],
   house: PLAIN_HOUSE,
   link: 'https://clinic.example/ankle',
   seed: 1,
@@ -114,8 +115,10 @@ describe('an answer', () => {
 
   it('that opens or goes like another post is sent back', () => {
     const earlier = [{ account: 'b', network: 'murmur', text: own }]
-    expect(faultsOf(own, { earlier }).join()).toMatch(/opens with the same words.*% like another/)
+    expect(faultsOf(own, { earlier }).join()).toMatch(/% like another/)
     expect(faultsOf(own, { earlier: [{ ...earlier[0]!, network: 'guildhall' }] })).toEqual([])
+    expect(faultsOf(own, { drip: ['Something else.', own] }).join()).toContain('opens with the same words')
+    expect(commission(asked({ drip: [own] }))[1]?.content).toContain(`open otherwise:\n- `)
   })
 
   it('for a network with titles gets the title it gave, or one of the piece', () => {

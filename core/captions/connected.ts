@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import type { Angle, ChatMessage, Check, FoundPassage, PieceContent, Wording } from '../model'
 import { measure, network, URL_PATTERN, type NetworkProfile } from '../networks'
+import { withoutFillers } from '../speech'
 import { briefOf, type WholeBrief } from './brief'
 import { checkCaption } from './checks'
 import { firstSentence } from './compose'
@@ -15,6 +16,8 @@ export interface Commission extends Omit<WriteRequest, 'days' | 'accounts' | 'pa
   passage: FoundPassage
   angle: Angle
   beat: number
+  /** The other captions of its drip, on whichever network: none opens like another. */
+  drip: readonly string[]
 }
 
 /** What became of an answer: a caption with its checks, or what is wrong with it, to be sent back. */
@@ -64,6 +67,8 @@ export function commission(request: Commission): ChatMessage[] {
     'No hashtags, no links, no emoji, no headings, no markup: those are added afterwards.',
     `Answer with JSON and nothing else: {"text": string${profile.title ? ', "title": string' : ''}}`,
   ]
+  // What was said is given without its ums.
+  const written = (text: string): string => (piece.video ? withoutFillers(text) : text)
   const wanted = [
     `Network: ${profile.name} (${profile.kind}). Shape: ${SHAPES[brief.shape]}.`,
     `Length of the text: between ${brief.length.least} and ${mostOf(profile, brief, request.link)} characters.`,
@@ -74,12 +79,18 @@ export function commission(request: Commission): ChatMessage[] {
       ? `The title has at most ${profile.title.limit} characters, and is no sentence of the text.`
       : null,
     `Angle: ${angle}: ${ARGUES[angle]}.`,
+    request.drip.length
+      ? `Other posts of this article open so; open otherwise:\n${request.drip
+          .slice(0, 40)
+          .map((t) => `- ${opening(t)}`)
+          .join('\n')}`
+      : null,
     `Voice: ${voiceOf(brief)}.`,
     style.spelling === 'as written' ? null : `Spelling: ${style.spelling}.`,
     style.neverSay.length ? `Never say: ${style.neverSay.join('; ')}.` : null,
     `Title of the article: ${piece.title}`,
-    `The passage:\n"""\n${piece.text.slice(passage.start, passage.end)}\n"""`,
-    `What stands around it, to be understood by; draw on it only where the passage is too short for the length:\n"""\n${around(piece, passage)}\n"""`,
+    `The passage:\n"""\n${written(piece.text.slice(passage.start, passage.end))}\n"""`,
+    `What stands around it, to be understood by; draw on it only where the passage is too short for the length:\n"""\n${written(around(piece, passage))}\n"""`,
   ]
   return [
     { role: 'system', content: rules.join('\n') },
@@ -166,7 +177,7 @@ export function weighAnswer(answer: string, request: Commission): Weighed {
   const { text, title } = unwrapped(answer)
   const paragraphs = text
     .split(/\n\s*\n/)
-    .map((p) => p.trim())
+    .map((p) => (piece.video ? withoutFillers(p) : p).trim())
     .filter(Boolean)
   const faults: string[] = []
   if (paragraphs.length === 0) return { faults: ['There were no words in it.'] }
@@ -192,7 +203,7 @@ export function weighAnswer(answer: string, request: Commission): Weighed {
   if (!set) return { faults: [...faults, ...whyNot(text, profile, brief, request.link)] }
   const wording: Wording = { ...set, by: 'connected' }
   const near = (request.earlier ?? []).filter((e) => e.network === account.network)
-  if (near.some((e) => opening(e.text) === opening(wording.text)))
+  if (request.drip.some((text) => opening(text) === opening(wording.text)))
     faults.push('Another post opens with the same words. Open with another sentence.')
   const checks = checkCaption(wording.text, {
     profile,

@@ -43,6 +43,7 @@ function commissionFor(
     account: { id: post.account, network: post.network },
     angle: post.wording.angle,
     beat: post.beat,
+    drip: others.flatMap((o) => (o.drip === post.drip && o.id !== post.id ? o.wording.text : [])),
     earlier: earlierCaptions(
       others.filter((o) => o.id !== post.id),
       nowIso(),

@@ -127,3 +127,12 @@ export async function endDrip(id: string): Promise<void> {
     open.map((p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null }))) as Write[],
   )
 }
+
+/** Puts the columns of a drip in another order; its posts stay as they are. */
+export async function orderColumns(id: string, accounts: readonly string[]): Promise<void> {
+  const drip = await must('drips', id)
+  const order = [...new Set([...accounts.filter((a) => drip.accounts.includes(a)), ...drip.accounts])]
+  await commit({ brand: drip.brand, label: 'Order the columns' }, [
+    patch('drips', id, (d) => ({ ...d, accounts: order })) as Write,
+  ])
+}
