@@ -103,3 +103,46 @@ test('a piece stands as posts in one table, by what is asked of its passages', a
   await expect(rows).toHaveCount(3)
   await expect(page.getByText('its title')).toBeVisible()
 })
+
+test('a writer is connected and tried, writes a drip, and where it fails the built-in writer stands in', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/services')
+  const writer = page.getByRole('region', { name: 'A connected writer' })
+  await writer.getByRole('button', { name: 'Connect the demo’s stand-in' }).click()
+  await writer.getByRole('button', { name: 'Keep and try' }).click()
+  await expect(writer.getByText(/It answered: “Yes, I am ready.”/)).toBeVisible()
+  await expect(writer.getByText(/today: \d+ questions?, [\d,]+ words used/)).toBeVisible()
+  // A key that is not known is said so, in words.
+  await writer.getByLabel(/^Key/).fill('no such key')
+  await writer.getByRole('button', { name: 'Keep and try' }).click()
+  await expect(page.getByText(/does not accept the key: The key is not known here\./)).toBeVisible()
+  await writer.getByLabel(/^Key/).fill('workshop-key')
+  await writer.getByRole('button', { name: 'Keep and try' }).click()
+  await expect(writer.getByText(/It answered/)).toBeVisible()
+  await page.goto('/writing/house')
+  await page.getByLabel('Captions are written by').selectOption('connected')
+  await expect(page.getByText(/workshop-1: what it writes is fitted and checked/)).toBeVisible()
+  await page.goto('/intake')
+  await expect(page.getByRole('heading', { name: 'Intake' })).toBeVisible()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('d')
+  await page.getByRole('button', { name: 'Write the drip' }).click()
+  await expect(page).toHaveURL(/\/writing\//, { timeout: 60_000 })
+  const cells = page.locator('button[data-post]')
+  await expect(cells.first()).toBeVisible()
+  await page
+    .getByLabel(/^Move @/)
+    .first()
+    .click()
+  await page.getByText('Shown:').waitFor()
+  const written: string[] = []
+  for (let i = 0; i < 4; i++) {
+    await cells.nth(i).click()
+    written.push(await page.getByRole('complementary').innerText())
+  }
+  for (const text of written)
+    expect(text).toMatch(/by the connected writer|The built-in writer wrote this\. The connected writer/)
+})
