@@ -14,6 +14,12 @@ passages FILE [--count N] [--as KIND] [--item N]
     The passages worth quoting, best first: text, kind, score, reasons, start, end.
       dripline passages article.html --count 5
 
+material FILE [--as KIND] [--item N]
+    What the angles of captions are made of, in the order of the text: goals, instructions, steps,
+    numbers, contrasts, beliefs, questions, definitions, quotations, anecdotes, lessons, warnings,
+    costs, times and the claim; each with kind, says, start, end, and under with what belongs to it.
+      dripline material article.html
+
 captions FILE [--networks a,b,…] [--rhythm NAME] [--seed N] [--house FILE] [--brief FILE]
          [--angle NAME] [--wordings N] [--item N]
     A caption for every beat and network, with title, summary, parts and tags where the network

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MATERIAL_KINDS } from '../core/captions'
 import { Feed } from '../core/feeds'
 import { Angle, Check, FoundPassage, PieceContent, Place, Wording } from '../core/model'
 
@@ -10,6 +11,14 @@ export const ReadOutput = z.union([
 
 /** One row of what `passages` prints, best first. */
 export const PassageRow = FoundPassage
+
+/** One row of what `material` prints, in the order of the text. */
+export const MaterialRow = Place.extend({
+  kind: z.enum(MATERIAL_KINDS),
+  says: z.string(),
+  /** What belongs to it elsewhere: the answer to a question, what is true instead of a belief. */
+  with: Place.optional(),
+})
 
 /** One row of what `captions` prints. `text` is null where no honest caption can be made. */
 export const CaptionRow = z.object({

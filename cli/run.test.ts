@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { network, NETWORKS } from '../core/networks'
 import { FaultBody } from '../core/model'
-import { CaptionRow, PassageRow, ReadOutput } from './output'
+import { CaptionRow, MaterialRow, PassageRow, ReadOutput } from './output'
 import { run } from './run'
 
 const folder = mkdtempSync(join(tmpdir(), 'dripline-cli-'))
@@ -105,6 +105,19 @@ describe('passages', () => {
     const read = ReadOutput.parse((await cli('read', article)).out[0])
     if (read.kind !== 'piece') throw new Error('not a piece')
     for (const row of rows) expect(read.piece.text.slice(row.start, row.end)).toBe(row.text)
+  })
+})
+
+describe('material', () => {
+  it('gives what angles are made of, each in its place, in the order of the text', async () => {
+    const { out } = await cli('material', article)
+    const rows = MaterialRow.array().parse(out[0])
+    const read = ReadOutput.parse((await cli('read', article)).out[0])
+    if (read.kind !== 'piece') throw new Error('not a piece')
+    expect(rows.map((r) => r.start)).toEqual(rows.map((r) => r.start).sort((a, b) => a - b))
+    const lessons = rows.filter((r) => r.kind === 'lesson').map((r) => read.piece.text.slice(r.start, r.end))
+    expect(lessons).toContain('A sharp smell means hunger, not death.')
+    expect(rows.filter((r) => r.kind === 'claim')).toHaveLength(1)
   })
 })
 

@@ -1,12 +1,12 @@
 import { readFile } from 'node:fs/promises'
-import { PLAIN_HOUSE, writeDrip, type House, type WrittenPost } from '../core/captions'
+import { materialOf, PLAIN_HOUSE, writeDrip, type House, type WrittenPost } from '../core/captions'
 import { Angle, ANGLES, Brief, Fault, HouseStyle, type PieceContent } from '../core/model'
 import { z } from 'zod'
 import { measure, network, NETWORKS } from '../core/networks'
 import { findPassages } from '../core/passages'
 import { beatDays, plan, RHYTHMS, rhythmNamed, type PlanInput } from '../core/planning'
 import { KINDS, read, readFragment, type ReadKind, type ReadResult } from '../core/reading'
-import { CaptionRow, PassageRow, ReadOutput } from './output'
+import { CaptionRow, MaterialRow, PassageRow, ReadOutput } from './output'
 
 export interface Options {
   help?: boolean | undefined
@@ -32,6 +32,8 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     const count = options.count === undefined ? 24 : wholeNumber(options.count, 'count', 1)
     return PassageRow.array().parse(findPassages(await pieceOf(bytes, file, options), { count }))
   },
+  material: async (bytes, file, options) =>
+    MaterialRow.array().parse(materialOf(await pieceOf(bytes, file, options))),
   captions: async (bytes, file, options) => captions(await pieceOf(bytes, file, options), options),
   plan: async (bytes) => {
     let input: unknown

@@ -1,6 +1,7 @@
 export { adoptAccount, saveAccounts } from './actions/accounts'
 export { makeBrand, saveBrand } from './actions/brands'
 export {
+  anglesFor,
   anotherAngle,
   exampleOf,
   headlinesOf,

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
 import {
+  anglesOf,
   asPosts,
   commission,
   checkCaption,
@@ -44,6 +45,7 @@ import {
 import {
   asFault,
   quotable,
+  type Angle,
   type ChatMessage,
   type Check,
   type Double,
@@ -252,6 +254,9 @@ export const tasks = {
   rewordSelection: (selected: string, way: Way): string[] => rewordSelection(selected, way),
 
   reword: (request: RewordRequest): Answer<ReturnType<typeof reword>> => answer(() => reword(request)),
+
+  /** The angles for which a piece holds material. */
+  anglesOf: (piece: WholePiece): Angle[] => anglesOf(piece),
 
   /** The hashtags that a piece offers, of which the networks can tell how often they are used. */
   hashtags: (piece: WholePiece): string[] => hashtagsFor(piece, []),

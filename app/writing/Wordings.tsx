@@ -1,9 +1,18 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
+import useSWR from 'swr'
 import { WAYS, type Way } from '../../core/captions'
-import { ANGLES, type Angle, type Post, type Wording } from '../../core/model'
+import { type Angle, type Post, type Wording } from '../../core/model'
 import { measure, network } from '../../core/networks'
-import { anotherWording, connectedWording, otherWordings, takeWording, useWriter, type Option } from '../data'
+import {
+  anglesFor,
+  anotherWording,
+  connectedWording,
+  otherWordings,
+  takeWording,
+  useWriter,
+  type Option,
+} from '../data'
 import { attempt, Button, Mono, SelectField } from '../ui'
 
 /** What is asked of the connected writer. */
@@ -19,6 +28,8 @@ export function Wordings({ post }: { post: Post }) {
     (w) =>
       w !== 'another angle' && (w !== 'as a thread' || profile.thread) && (w !== 'as a poll' || profile.poll),
   )
+  // Only what the piece has material for is offered.
+  const angles = useSWR(['angles', post.piece], () => anglesFor(post.piece)).data ?? []
   const connected = useWriter()?.settings !== null
   const show = (way: string, made: () => Promise<Option[]>): void =>
     void (async () => {
@@ -72,9 +83,11 @@ export function Wordings({ post }: { post: Post }) {
           <option value="" disabled>
             As a …
           </option>
-          {ANGLES.filter((a) => a !== post.wording.angle).map((angle) => (
-            <option key={angle}>{angle}</option>
-          ))}
+          {angles
+            .filter((a) => a !== post.wording.angle)
+            .map((angle) => (
+              <option key={angle}>{angle}</option>
+            ))}
         </SelectField>
       </Flex>
       {fresh.length > 0 && (

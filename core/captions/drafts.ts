@@ -2,7 +2,10 @@ import type { Angle, PassageKind, PieceContent, Place } from '../model'
 import { withoutFillers } from '../speech'
 import { analyse, readSentences, type ReadSentence, type Token } from '../reading'
 import { isBelief } from './belief'
+import { lowerFirst } from './grammar'
 import { isGeneral } from './hashtags'
+import { headingOver } from './headings'
+import { SOMEBODY } from './material'
 import { turned, unjoined } from './reorder'
 import { isEmptyHeading } from './titles'
 import {
@@ -39,7 +42,7 @@ export interface Draft {
 }
 
 /** A passage as the writer sees it. */
-export interface Material extends Place {
+export interface Extract extends Place {
   kind: PassageKind
 }
 
@@ -68,7 +71,7 @@ interface Section {
  * label, widened by the sentences around it, or opened by another sentence of its section that
  * stands alone. Every body is made of whole sentences; nothing in it points out of it.
  */
-export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
+export function draftsFor(piece: PieceContent, passage: Extract): Draft[] {
   const own = allDrafts(piece, passage)
   const heading = labelOver(piece, passage)
   const drafts = [...own, ...own.flatMap((d) => reordered(d) ?? [])].map((d) => ({ ...d, heading }))
@@ -79,8 +82,7 @@ export function draftsFor(piece: PieceContent, passage: Material): Draft[] {
 
 /** The heading over a place where it is short, names something and points at nothing. */
 function labelOver(piece: PieceContent, place: Place): string | null {
-  const above = piece.blocks.filter((b) => b.kind === 'heading' && b.start <= place.start)
-  const block = above[above.length - 1]
+  const block = headingOver(piece, place)
   const heading = block ? piece.text.slice(block.start, block.end).trim() : ''
   const words = heading.split(/\s+/).length
   if (!block || words > 6 || heading.length < 5 || /[?.!:]$|^\d/.test(heading) || isEmptyHeading(heading))
@@ -124,7 +126,7 @@ function entered(f: SentenceFeatures): SentenceFeatures | null {
   return read ? sentenceFeatures({ ...f.sentence, text, tokens: read.tokens }) : null
 }
 
-function allDrafts(piece: PieceContent, passage: Material): Draft[] {
+function allDrafts(piece: PieceContent, passage: Extract): Draft[] {
   if (passage.kind === 'steps') return stepDrafts(piece, passage)
   const section = sectionOf(piece, passage)
   const run = section.sentences.filter(
@@ -200,10 +202,6 @@ function allDrafts(piece: PieceContent, passage: Material): Draft[] {
   return drafts
 }
 
-/** Somebody to whom a story happens. */
-const SOMEBODY =
-  /\b(?:I|we|my|our|he|she|his|her|a (?:man|woman|boy|girl|student|customer|reader|neighbour|friend|child|colleague))\b/
-
 /** How a run of sentences argues, by what it is made of. */
 export function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle): Angle {
   const first = sentences[0]
@@ -213,12 +211,11 @@ export function angleOf(sentences: readonly SentenceFeatures[], fallback: Angle)
   const orders = sentences.filter((f) => f.imperative).length
   if (orders * 2 >= sentences.length) return orders >= 3 ? 'checklist' : 'how-to'
   const past = sentences.filter((f) => f.past).length
-  if (
-    sentences.length >= 2 &&
-    past * 2 > sentences.length &&
-    sentences.some((f) => SOMEBODY.test(f.sentence.text) || f.names > 0)
-  )
-    return 'story'
+  if (past * 2 > sentences.length) {
+    // What happened is a story; where it happened to nobody and counts, its number is the point.
+    const somebody = sentences.some((f) => SOMEBODY.test(f.sentence.text) || f.names > 0)
+    return !somebody && first.numbers > 0 ? 'number' : 'story'
+  }
   if (first.numbers > 0) return 'number'
   if (first.definition) return 'definition'
   if (sentences.some((f) => f.contrast)) return 'contrast'
@@ -503,7 +500,7 @@ function headingDrafts(
       found.push({
         ...withHeading(`${words.join(' ')}:`, 'how-to'),
         paragraphs: [
-          `${words.join(' ')}: ${lowerFirst(body.paragraphs[0] ?? '', first)}`,
+          `${words.join(' ')}: ${lowerFirst(body.paragraphs[0] ?? '')}`,
           ...body.paragraphs.slice(1),
         ],
       })
@@ -537,12 +534,6 @@ function isClause(words: readonly string[], tokens: readonly Token[]): boolean {
     return !asks(second) && !asks(third) && tokens.some((t) => t.pos === 'VERB' || t.pos === 'AUX')
   if (!head || !/^(what|why|when|where|which|who)$/.test(head)) return false
   return !asks(second)
-}
-
-function lowerFirst(text: string, first: SentenceFeatures): string {
-  const token = first.sentence.tokens[0]
-  const keep = !token || token.pos === 'PROPN' || token.text === 'I' || /^[A-Z]{2}/.test(token.text)
-  return keep && !first.imperative ? text : text.charAt(0).toLowerCase() + text.slice(1)
 }
 
 /**
@@ -648,7 +639,7 @@ function mayHead(heading: string, count: number): boolean {
 }
 
 /** A list with its lead-in or its heading, whole: one step a line, numbered where the piece does. */
-function stepDrafts(piece: PieceContent, passage: Material): Draft[] {
+function stepDrafts(piece: PieceContent, passage: Extract): Draft[] {
   const blocks = piece.blocks.filter((b) => b.start < passage.end && b.end > passage.start)
   const items = blocks.filter((b) => b.kind === 'item')
   const first = items[0]

@@ -1,3 +1,6 @@
+import { isImperative } from '../passages'
+import { readSentences } from '../reading'
+
 /*
  * Small, certain pieces of English word formation (after Huddleston and Pullum, The Cambridge
  * Grammar of the English Language, 2002, chapter 18). What is not certain is not formed.
@@ -41,6 +44,15 @@ export function plural(noun: string): string {
 /** A text with a capital at its beginning. */
 export function upperFirst(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1)
+}
+
+/** A text as it stands inside a sentence: in lower case at its beginning, unless a name or "I" stands there. */
+export function lowerFirst(text: string): string {
+  const tokens = readSentences(text)[0]?.tokens ?? []
+  const [first] = tokens
+  if (!first || first.text === 'I' || first.text.startsWith('I’') || /^\p{Lu}{2}/u.test(text)) return text
+  const named = first.pos === 'PROPN' && !isImperative(tokens)
+  return named ? text : text.charAt(0).toLowerCase() + text.slice(1)
 }
 
 /** A word with the capitals of another: "Article" for "thread" gives "Thread". */

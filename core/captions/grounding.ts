@@ -24,6 +24,8 @@ interface Quantity {
   value: number
   unit: string | null
   words: string
+  /** The text that follows it, as far as a unit may reach. */
+  after: string
 }
 
 const sources = new Map<string, Source>()
@@ -33,7 +35,7 @@ function sourceOf(text: string): Source {
   if (known) return known
   const words = new Set(wordsOf(text))
   const source: Source = {
-    numbers: quantities(text),
+    numbers: quantitiesIn(text),
     words,
     stems: new Set([...words].map(stem)),
     quotable: plainQuotes(text),
@@ -69,7 +71,7 @@ export function ungrounded(caption: string, source: string, allowed: readonly st
   const known = sourceOf(source)
   const house = sourceOf(allowed.join('\n'))
   const found: Ungrounded[] = []
-  for (const quantity of quantities(text))
+  for (const quantity of quantitiesIn(text))
     if (!holds(known, quantity) && !holds(house, quantity))
       found.push({ kind: 'number', words: quantity.words })
   const has = (word: string): boolean => known.words.has(word) || house.words.has(word)
@@ -182,7 +184,8 @@ const ONES = 'one|two|three|four|five|six|seven|eight|nine'
 const FIGURE = /\d{1,3}(?:,\d{3})+(?:\.\d+)?|\d+(?:\.\d+)?/g
 const COMPOUND = new RegExp(`\\b(${TENS})[- ](${ONES})\\b`, 'g')
 
-function quantities(text: string): Quantity[] {
+/** The numbers of a text, in figures or in words from three upwards, by value and unit. */
+export function quantitiesIn(text: string): Quantity[] {
   const found: Quantity[] = []
   const add = (value: number, start: number, length: number): void => {
     const after = text.slice(start + length, start + length + 24)
@@ -190,6 +193,7 @@ function quantities(text: string): Quantity[] {
     found.push({
       value,
       unit,
+      after,
       words:
         text.slice(start, start + length) +
         (unit && /^\s?[%°]/.test(after) ? (/^\s?[%°]\p{L}*/u.exec(after)?.[0] ?? '') : ''),

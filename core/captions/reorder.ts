@@ -1,6 +1,6 @@
 import { danglingWords, hasVerb } from '../passages'
 import { readSentences } from '../reading'
-import { upperFirst } from './grammar'
+import { lowerFirst, upperFirst } from './grammar'
 
 /** Clauses that may stand before or after what they belong to (Quirk and others 1985, § 15.17 ff.). */
 const FRONT =
@@ -46,7 +46,7 @@ export function turned(sentence: string): string | null {
     )
   )
     return null
-  const opens = lower(main)
+  const opens = lowerFirst(main)
   // A capital that may be a name's is not moved into a sentence.
   return opens === main && !/^I\b/.test(main) ? null : whole(`${upperFirst(word)} ${clause}, ${opens}.`)
 }
@@ -69,12 +69,4 @@ export function unjoined(sentence: string): string | null {
   // "So long as", "So do the others": no connective.
   if (/^(?:long|far|much|many|do|does|did|is|are|that|too|what|if|why|how|be|it)\b/i.test(rest)) return null
   return whole(upperFirst(rest))
-}
-
-/** The beginning in lower case, unless it is a name or "I". */
-function lower(text: string): string {
-  const token = readSentences(text)[0]?.tokens[0]
-  if (!token || token.text === 'I' || token.text.startsWith('I’') || /^\p{Lu}{2}/u.test(token.text))
-    return text
-  return token.pos === 'PROPN' ? text : text.charAt(0).toLowerCase() + text.slice(1)
 }

@@ -4,6 +4,7 @@ import { danglingWords, isBalanced, promisesList, sentenceFeatures, type Sentenc
 import { analyse, readSentences } from '../reading'
 import { withoutFillers } from '../speech'
 import type { WholeBrief } from './brief'
+import { headingOver } from './headings'
 
 /** A thread before it is set: its parts and where their words stand. */
 export interface Thread {
@@ -84,7 +85,7 @@ function textOf(piece: PieceContent, run: readonly SentenceFeatures[]): string {
 
 function stands(text: string, run: readonly SentenceFeatures[]): boolean {
   const last = run[run.length - 1]
-  return last !== undefined && !last.question && !promisesList(text) && isBalanced(text)
+  return last !== undefined && last.verb && !last.question && !promisesList(text) && isBalanced(text)
 }
 
 /** A list as parts: its lead-in, then an item each; null where an item does not stand alone. */
@@ -92,7 +93,7 @@ function stepsOf(piece: PieceContent, passage: FoundPassage): Part[] | null {
   const blocks = piece.blocks.filter((b) => b.start < passage.end && b.end > passage.start)
   const lead = blocks[0] && blocks[0].kind !== 'item' ? blocks[0] : null
   const items = blocks.filter((b) => b.kind === 'item')
-  const heading = piece.blocks.filter((b) => b.kind === 'heading' && b.start < passage.start).pop()
+  const heading = headingOver(piece, passage)
   const over = lead ?? heading
   if (!over || items.length < LEAST - 1) return null
   const opening = piece.text

@@ -3,6 +3,7 @@ import type { PieceContent, Place } from '../model'
 import { graphemes } from '../networks'
 import { danglingWords, isBalanced, opensOnKnown, sentenceFeatures } from '../passages'
 import { ageingWords, analyse, readSentences } from '../reading'
+import { lowerFirst } from './grammar'
 import { topicOf } from './topics'
 
 /** A headline for a piece or one of its parts, with where its words come from. */
@@ -44,7 +45,7 @@ export function headlines(piece: PieceContent, most = 10, limit = 100): Headline
       const why = text.endsWith('?') ? 'a question' : 'a heading'
       if (words >= 3 && words <= 12) add(text, why, block, names ? 0.85 : 0.7)
       else if (topic.label && words <= 4 && !names)
-        add(`${topic.label}: ${lower(text)}`, 'a heading with the title', block, 0.6)
+        add(`${topic.label}: ${lowerFirst(text)}`, 'a heading with the title', block, 0.6)
     }
     if (block.kind === 'item' && block.list?.index === 0 && block.list.ordered) {
       let count = 1
@@ -95,8 +96,4 @@ export function headlines(piece: PieceContent, most = 10, limit = 100): Headline
 function countWord(count: number): string {
   const words = ['three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve']
   return words[count - 3] ?? String(count)
-}
-
-function lower(text: string): string {
-  return /^(?:I\b|\p{Lu}{2})/u.test(text) ? text : text.charAt(0).toLowerCase() + text.slice(1)
 }

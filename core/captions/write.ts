@@ -8,10 +8,12 @@ import { compose, type Opener } from './compose'
 import { draftsFor, type Draft } from './drafts'
 import { framesFor } from './frames'
 import { hashtagsFor, keyPhrases } from './hashtags'
+import { headingOver } from './headings'
 import { inHouse } from './house'
 import { letterDraft } from './letters'
 import { likeness, LIKENESS_BOUND, opening } from './likeness'
 import { taggedLink } from './links'
+import { anglesOf } from './material'
 import { pollsOf } from './polls'
 import { scoreWording } from './score'
 import { threadOf } from './threads'
@@ -361,12 +363,14 @@ class Writer {
       closing: null,
     }
     const made: Wording[] = []
-    const thread = threadOf(piece, passage, profile, brief, linkFor('checklist'))
+    const [usual] = this.#draftsOf(passage, brief)
+    const told = passage.kind === 'steps' ? 'checklist' : (usual?.angle ?? 'lesson')
+    const thread = threadOf(piece, passage, profile, brief, linkFor(told))
     const [first, ...parts] = thread?.parts ?? []
     if (thread && first)
       made.push({
         ...base,
-        angle: 'checklist',
+        angle: told,
         format: 'thread',
         text: plain(first),
         parts: parts.map(plain),
@@ -419,7 +423,10 @@ class Writer {
   #draftsOf(passage: FoundPassage, brief: WholeBrief): Draft[] {
     const { piece } = this.#request
     let drafts = this.#drafts.get(passage)
-    if (!drafts) this.#drafts.set(passage, (drafts = draftsFor(piece, passage)))
+    if (!drafts) {
+      drafts = draftsFor(piece, passage).flatMap((draft) => withMaterial(piece, draft) ?? [])
+      this.#drafts.set(passage, drafts)
+    }
     if (brief.shape !== 'letter') return drafts
     const letter = letterDraft(piece, passage, drafts[0]?.angle ?? 'lesson')
     return letter ? [letter, ...drafts] : drafts
@@ -480,7 +487,7 @@ class Writer {
   #titlesFor(passage: FoundPassage, profile: NetworkProfile): string[] {
     const { piece } = this.#request
     const limit = profile.title?.limit ?? 0
-    const own = sectionStart(piece, passage)
+    const own = headingOver(piece, passage)?.start ?? null
     const over = this.#headlines.filter((h) => h.span !== null && h.span.start === own)
     const inside = this.#headlines.filter(
       (h) => h.span !== null && h.span.start >= passage.start && h.span.end <= passage.end,
@@ -505,6 +512,13 @@ class Writer {
   }
 }
 
+/** A draft in its angle where the piece holds material for that in its place, else in one for which it does. */
+function withMaterial(piece: PieceContent, draft: Draft): Draft | null {
+  const carried = anglesOf(piece, draft.spans)
+  const [other] = carried
+  return carried.includes(draft.angle) ? draft : other ? { ...draft, angle: other } : null
+}
+
 /** Whether a text has nothing to say beyond its title. */
 function repeats({ title, text }: Pick<Wording, 'title' | 'text'>): boolean {
   if (title === null) return false
@@ -521,12 +535,6 @@ function says(draft: Draft, title: string): boolean {
 function touches(draft: Draft, topic: Topic): boolean {
   for (const lemma of draft.lemmas) if (topic.lemmas.has(lemma)) return true
   return topic.lemmas.size === 0
-}
-
-/** Where the heading over a place begins, or null. */
-function sectionStart(piece: PieceContent, passage: FoundPassage): number | null {
-  const above = piece.blocks.filter((b) => b.kind === 'heading' && b.start <= passage.start)
-  return above[above.length - 1]?.start ?? null
 }
 
 /** Other wordings that differ from the chosen one and from each other. */

@@ -222,6 +222,11 @@ export function rewordedSelection(selected: string, way: Way): Promise<string[]>
   return heavy().rewordSelection(selected, way)
 }
 
+/** The angles that can be asked for of a piece: those for which it holds material. */
+export async function anglesFor(piece: string): Promise<Angle[]> {
+  return heavy().anglesOf(await wholePiece(piece))
+}
+
 /** Ten headlines that a piece holds, best first. */
 export async function headlinesOf(piece: string): Promise<Headline[]> {
   return unwrap<Headline[]>(heavy().headlines(await wholePiece(piece)) as never)
