@@ -310,3 +310,64 @@ it('makes hashtags in CamelCase, standing ones first, none twice', () => {
   expect(tags[0]).toBe('OakumYard')
   expect(new Set(tags.map((t) => t.toLowerCase())).size).toBe(tags.length)
 })
+
+describe('hashtags with the networks’ own figures', () => {
+  const { piece } = drips[0]!
+  const plain = hashtagsFor(piece, [])
+
+  it('rank what is used before what nobody finds, without leaving the piece', () => {
+    const [first, second, third] = plain
+    const figures = { [first!]: 0, [second!]: 4000, [third!]: 0 }
+    const ranked = hashtagsFor(piece, [], figures)
+    expect(ranked[0]).toBe(second)
+    expect(new Set(ranked)).toEqual(new Set(plain))
+  })
+
+  it('leave a crowded tag behind one that is well used, and the house’s own before all', () => {
+    const [first, second] = plain
+    const figures = { [first!]: 90_000_000, [second!]: 9000, OakumYard: 0 }
+    expect(hashtagsFor(piece, ['OakumYard'], figures).slice(0, 2)).toEqual(['OakumYard', second])
+  })
+
+  it('decide which tags a caption carries', () => {
+    expect(tagsIn({})).toContain('Seam')
+    const told = tagsIn({ murmur: { Seam: 0, Cotton: 9999 } })
+    expect(told).toContain('Cotton')
+    expect(told).not.toContain('Seam')
+  })
+
+  function tagsIn(tagFigures: Record<string, Record<string, number>>): string[] {
+    const found = findPassages(piece)
+    return writeDrip({
+      piece,
+      passages: found.slice(0, 5),
+      spare: found.slice(5),
+      accounts: [{ id: 'm', network: 'murmur' }],
+      days: [0, 1, 2, 3, 4],
+      house: PLAIN_HOUSE,
+      link: null,
+      seed: 1,
+      tagFigures,
+    }).flatMap((w) => w.wording?.hashtags ?? [])
+  }
+})
+
+it('a link whose page is gone is flagged, with the address', () => {
+  const context = {
+    profile: network('murmur'),
+    house: PLAIN_HOUSE,
+    source: 'A seam wants two strands of cotton.',
+    pictures: 0,
+    others: [],
+    link: 'https://yard.example/gone',
+  }
+  const said = (linkTrouble: string | null) =>
+    checkCaption('A seam wants two strands of cotton.', { ...context, linkTrouble }).find(
+      (c) => c.code === 'link-broken',
+    )
+  expect(said(null)).toBeUndefined()
+  expect(said('There is nothing at this address.')).toMatchObject({
+    severity: 'flag',
+    words: 'https://yard.example/gone',
+  })
+})

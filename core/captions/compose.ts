@@ -213,7 +213,10 @@ function fieldTags(around: Surroundings, profile: NetworkProfile): string[] {
   return kept
 }
 
-/** The first tags that do not repeat the body's last word; those whose words stand in the body come first. */
+/** So many places a tag is put back whose words the body does not say. */
+const ELSEWHERE = 4
+
+/** The first tags that do not repeat the body's last word; those whose words stand in the body come sooner. */
 function chooseTags(hashtags: readonly string[], count: number, body: string): string[] {
   const lower = body.toLowerCase()
   const last = /([\p{L}\p{N}]+)[^\p{L}\p{N}]*$/u.exec(lower)?.[1] ?? ''
@@ -224,7 +227,8 @@ function chooseTags(hashtags: readonly string[], count: number, body: string): s
       .split(/(?=\p{Lu})/u)
       .map((w) => stem(w))
       .every((w) => w.length < 3 || STOP_WORDS.has(w) || lower.includes(w))
-  const ranked = [...fitting.filter(inBody), ...fitting.filter((t) => !inBody(t))]
+  const place = new Map(fitting.map((t, i) => [t, i + (inBody(t) ? 0 : ELSEWHERE)]))
+  const ranked = [...fitting].sort((a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0))
   const within = (a: string, b: string): boolean => a !== b && b.toLowerCase().includes(stem(a))
   return ranked
     .filter((t, i) => !ranked.slice(0, count + 1).some((o, j) => j !== i && within(t, o)))

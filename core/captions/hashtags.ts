@@ -23,7 +23,7 @@ export function hashtagsFor(
   const ranked = [...standing, ...[...worth].sort((a, b) => b[1] - a[1]).map(([tag]) => tag)]
   const seen = new Set<string>()
   return ranked.filter((tag) => {
-    const key = tag.toLowerCase().replace(/(?:es|s)$/, '')
+    const key = tag.toLowerCase().replace(/e?s?$/, '')
     if (tag.length < 3 || tag.length > 24 || !/\p{L}/u.test(tag) || seen.has(key)) return false
     seen.add(key)
     return true
@@ -35,14 +35,14 @@ const CROWDED = 10_000
 
 /**
  * What a tag is worth: its place among those of the piece, and how often it is posted with in a
- * week. One that nobody uses is worth half of one that is well used and not crowded; one without
+ * week. One that nobody uses is worth a tenth of one that is well used and not crowded; one without
  * a figure stands between them.
  */
 function worthOf(rank: number, weekly: number | undefined): number {
   const full = Math.log10(1 + CROWDED)
   const used = weekly === undefined ? full / 2 : Math.log10(1 + weekly)
   const reach = used <= full ? used / full : Math.max(0.4, 1 - (used - full) / 4)
-  return (0.5 + 0.5 * reach) / (1 + 0.25 * rank)
+  return (0.1 + 0.9 * reach) / (1 + 0.25 * rank)
 }
 
 /** "winter lay-up" as "WinterLayUp". */

@@ -24,6 +24,19 @@ describe('rows of an older schema', () => {
     expect(rows['sources']?.[0]).toMatchObject({ lastVisit: { message: 'All well.', notes: [] } })
   })
 
+  it('4: a caption says who wrote it, and what is set since stands as it was before there was a choice', () => {
+    const rows = upgradeRows(upgradeRows(schema1(), 1, 3), 3)
+    expect(rows['posts']?.[0]).toMatchObject({
+      fallback: null,
+      shortLink: null,
+      wording: { by: 'built-in' },
+    })
+    expect(rows['brands']?.[0]?.['houseStyle']).toMatchObject({ writer: 'built-in', shortLinks: false })
+    expect(rows['pieces']?.[0]).toMatchObject({ linkCheck: null })
+    const kept = upgradeRows({ posts: [{ id: 'p', others: [{ by: 'connected' }], wording: {} }] }, 3)
+    expect(kept['posts']?.[0]).toMatchObject({ others: [{ by: 'connected' }] })
+  })
+
   it('of today come out as they are', () => {
     const rows = upgradeRows(schema1(), 1)
     expect(upgradeRows(rows, SCHEMA)).toBe(rows)
