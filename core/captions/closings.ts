@@ -1,105 +1,97 @@
 import type { Angle, Voice } from '../model'
+import type { Opens } from './drafts'
 import { fill } from './frames'
 import type { Topic } from './topics'
 
-/*
- * Questions that close a post, by angle. Each can be answered by somebody from their own work in
- * one sentence and holds no fact of its own. Those with a slot name what the piece is about and
- * are preferred; those without fit whatever it is about.
+/**
+ * A question that closes a post. It can be answered by somebody from their own work in one
+ * sentence, and holds no fact of its own. `after` says what the post must open with for it to be
+ * a question about it; those with a slot name what the piece is about and may follow anything.
  */
-const ANYTHING = [
-  'What would you add about {noun}?',
-  'What would you add about {doing}?',
-  'What would you add?',
-  'Where have you seen it go otherwise?',
-  'What is the exception you have met?',
-  'Who taught you that?',
-  'What would you tell a beginner?',
-  'What took you longest to learn?',
-  'Does it hold where you are?',
-  'What do people around you say?',
-  'What would you like to have known sooner?',
-  'What surprised you about {noun}?',
-  'How would you put it?',
+export interface Closing {
+  text: string
+  after?: Exclude<Opens, 'other'>
+}
+
+const ask = (text: string, after?: Closing['after']): Closing => (after ? { text, after } : { text })
+
+const ABOUT = [
+  ask('What would you add about {noun}?'),
+  ask('What would you add about {doing}?'),
+  ask('What surprised you about {noun}?'),
+  ask('What surprised you about {doing}?'),
+  ask('What do people around you say about {noun}?'),
+  ask('What do people around you say about {doing}?'),
+  ask('What do you wish you had known about {noun} sooner?'),
+  ask('What do you wish you had known about {doing} sooner?'),
+  ask('What would you tell a beginner about {doing}?'),
+  ask('What took you longest to learn about {doing}?'),
 ]
 
-const DOING = [
-  'How do you go about {doing}?',
-  'How do you do it?',
-  'What do you do first?',
-  'Where does it go wrong for you?',
-  'Who showed you how?',
-  'What would you tell somebody doing it for the first time?',
-  'What did you leave out, the first time?',
+const OF_STATEMENTS = [ask('Where would you disagree?', 'statement')]
+
+const OF_ORDERS = [
+  ask('How do you go about {doing}?'),
+  ask('What do you do differently?', 'order'),
+  ask('What did you leave out, the first time?', 'order'),
 ]
 
-export const CLOSINGS: Readonly<Record<Angle, readonly string[]>> = {
+/** The closing lines by angle. */
+export const CLOSINGS: Readonly<Record<Angle, readonly Closing[]>> = {
   question: [
-    'What would you have answered?',
-    'What else would you ask about {noun}?',
-    'What else would you ask about {doing}?',
-    'Who taught you your answer?',
-    'Where does that answer not hold?',
-    ...ANYTHING,
+    ask('What would you have answered?'),
+    ask('What else would you ask about {noun}?'),
+    ask('What else would you ask about {doing}?'),
+    ask('Where does that answer not hold?'),
+    ...ABOUT,
   ],
-  number: [
-    'What would you have guessed?',
-    'What figure do you go by?',
-    'What does it come to where you are?',
-    ...ANYTHING,
-  ],
-  'how-to': DOING.concat(ANYTHING),
-  contrast: ['What changed your mind about it?', ...ANYTHING],
+  number: [ask('What figure do you go by?', 'statement'), ...OF_STATEMENTS, ...ABOUT],
+  'how-to': [...OF_ORDERS, ...ABOUT],
+  contrast: [...OF_STATEMENTS, ...OF_ORDERS, ...ABOUT],
   myth: [
-    'Which version were you taught?',
-    'Where did you first hear it?',
-    'Who still tells you so?',
-    'What did you believe about {noun} before?',
-    'What did you believe about {doing} before?',
-    'What convinced you?',
-    ...ANYTHING,
+    ask('Which version were you taught?'),
+    ask('Where did you first hear it?'),
+    ask('Who still tells you so?'),
+    ask('What did you believe about {noun} before?'),
+    ask('What did you believe about {doing} before?'),
+    ...ABOUT,
   ],
   story: [
-    'What would you have done?',
-    'Which day like that do you remember?',
-    'What happened when it was you?',
-    'Who told you a story like it?',
-    'What did you do differently the next time?',
-    ...ANYTHING,
+    ask('What would you have done?', 'event'),
+    ask('Which story would you tell about {noun}?'),
+    ask('Which story would you tell about {doing}?'),
+    ...ABOUT,
   ],
   checklist: [
-    'What is on your list that is not on this one?',
-    'Which of these is the one you forget?',
-    'What would you cross off?',
-    'How many of these do you do already?',
-    'Which one did you learn the hard way?',
-    'What would you add for {doing}?',
-    ...DOING,
+    ask('What is on your list that is not on this one?'),
+    ask('Which of these is the one you forget?'),
+    ask('What would you cross off?'),
+    ask('How many of these do you do already?'),
+    ask('Which one did you learn the hard way?'),
+    ask('What would you add for {doing}?'),
+    ...OF_ORDERS,
+    ...ABOUT,
   ],
-  lesson: ['When did you find it out?', 'Who taught you this, and how?', ...ANYTHING],
+  lesson: [...OF_STATEMENTS, ...OF_ORDERS, ...ABOUT],
   quotation: [
-    'Would you sign that?',
-    'What would you say to that?',
-    'Where would you disagree?',
-    'What would you have asked next?',
-    'Whom would you read it to?',
-    'When would you have needed to hear it?',
-    ...ANYTHING,
+    ask('Would you sign that?'),
+    ask('What would you say to that?'),
+    ask('Where would you disagree?'),
+    ...ABOUT,
   ],
   definition: [
-    'How would you explain it to a beginner?',
-    'What do you call it where you are?',
-    'How was it explained to you?',
-    'Where did you first meet the word?',
-    'What do people mistake it for?',
-    ...ANYTHING,
+    ask('How would you explain it to a beginner?'),
+    ask('What do you call it where you are?'),
+    ask('How was it explained to you?'),
+    ask('What do people mistake it for?'),
+    ...ABOUT,
   ],
 }
 
-/** The stock's closings for an angle that a piece can fill, those that name it first. */
-export function closingsFor(angle: Angle, topic: Topic): string[] {
-  const filled = CLOSINGS[angle].flatMap((text) => {
-    const line = fill(text, topic)
+/** The stock's closings for an angle that a piece can fill and that may follow such an opening, those that name it first. */
+export function closingsFor(angle: Angle, topic: Topic, opens?: Opens): string[] {
+  const filled = CLOSINGS[angle].flatMap(({ text, after }) => {
+    const line = after && opens && after !== opens ? null : fill(text, topic)
     return line === null ? [] : [{ line, names: text.includes('{') }]
   })
   return [...filled.filter((f) => f.names), ...filled.filter((f) => !f.names)].map((f) => f.line)

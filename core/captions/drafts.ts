@@ -5,6 +5,7 @@ import { isBelief } from './belief'
 import { lowerFirst } from './grammar'
 import { isGeneral } from './hashtags'
 import { headingOver } from './headings'
+import { interviewOf, SPEAKS } from './interview'
 import { SOMEBODY } from './material'
 import { turned, unjoined } from './reorder'
 import { isEmptyHeading } from './titles'
@@ -74,7 +75,9 @@ interface Section {
 export function draftsFor(piece: PieceContent, passage: Extract): Draft[] {
   const own = allDrafts(piece, passage)
   const heading = labelOver(piece, passage)
-  const drafts = [...own, ...own.flatMap((d) => reordered(d) ?? [])].map((d) => ({ ...d, heading }))
+  const drafts = [...own, ...own.flatMap((d) => reordered(d) ?? [])]
+    .map((d) => ({ ...d, heading }))
+    .flatMap((d) => saidBy(piece, d) ?? [])
   if (!piece.video) return drafts
   // What was said is written down without its ums.
   return drafts.map((d) => ({ ...d, paragraphs: d.paragraphs.map(withoutFillers) }))
@@ -104,6 +107,19 @@ function labelOver(piece: PieceContent, place: Place): string | null {
     (t) => t.word && !STOP_WORDS.has(t.lower) && !isGeneral(t.lemma) && said.has(t.lemma),
   )
   return taken ? heading : null
+}
+
+/**
+ * What somebody says of himself in an interview, as a quotation with his name: in the words of the
+ * brand it would be the brand that speaks. Null where nobody is named or it is no single paragraph.
+ */
+function saidBy(piece: PieceContent, draft: Draft): Draft | null {
+  const interview = interviewOf(piece)
+  const [only = '', more] = draft.paragraphs
+  const own = draft.paragraphs.join('\n').replace(/“[^”]*”/g, '')
+  if (!interview || !SPEAKS.test(own) || !draft.spans.some((s) => interview.answers(s))) return draft
+  if (interview.name === null || more !== undefined || draft.framed || /[“”"\n]/.test(only)) return null
+  return { ...draft, angle: 'quotation', opens: 'other', paragraphs: [`“${only}” — ${interview.name}`] }
 }
 
 /** The same with the first sentence's clause at its other end, where grammar is certain of it. */
@@ -342,7 +358,7 @@ function draftFrom(parts: readonly (readonly SentenceFeatures[])[], angle: Angle
 
 function opensAs(first: SentenceFeatures): Draft['opens'] {
   if (first.imperative) return 'order'
-  if (first.past) return 'event'
+  if (first.past) return SOMEBODY.test(first.sentence.text) || first.names > 0 ? 'event' : 'other'
   return first.question || /^I\b/.test(first.sentence.text) ? 'other' : 'statement'
 }
 

@@ -8,12 +8,12 @@ import type { Topic } from './topics'
  *
  * Grammar: `{label}` is a headline and stands only first; `{noun}` and `{doing}` follow a
  * preposition. A frame whose slot the piece cannot fill is not used. `before` says what must
- * follow: an order, or a statement.
+ * follow: an order, a statement, or a statement with two figures.
  */
 export interface Frame {
   id: string
   text: string
-  before?: Exclude<Opens, 'other'>
+  before?: Exclude<Opens, 'other'> | 'figures'
   /** The voices it suits; where left out, all. */
   voice?: (voice: Voice) => boolean
 }
@@ -33,7 +33,7 @@ const frame = (text: string, before?: Frame['before'] | null, voice?: Frame['voi
   ...(voice ? { voice } : {}),
 })
 
-/** Frames that say no more than what the piece is about, or that it is worth keeping. */
+/** Frames that say no more than what the piece is about. */
 const ANYTHING = [
   frame('On {doing}:'),
   frame('On {noun}:'),
@@ -45,16 +45,11 @@ const ANYTHING = [
   frame('For anyone new to {doing}:'),
   frame('A word on {noun}:', null, warm),
   frame('A word on {doing}:', null, warm),
-  frame('For the notebook:'),
-  frame('To pass on:'),
-  frame('Worth passing on:', null, notFormal),
-  frame('Worth a note in the margin:', null, vivid),
-  frame('Noted:', null, casual),
   frame('For reference:', null, formal),
   frame('From our notes on {noun}:', null, we),
+  frame('From our notes on {doing}:', null, we),
   frame('From my notes on {noun}:', null, I),
-  frame('From our notebook:', null, we),
-  frame('From my notebook:', null, I),
+  frame('From my notes on {doing}:', null, I),
 ]
 
 /** Frames for what tells the reader to do something. */
@@ -90,16 +85,15 @@ const LIBRARY: Readonly<Record<Angle, readonly Omit<Frame, 'id'>[]>> = {
     ...ANYTHING,
   ],
   number: [
-    frame('In figures:', 'statement'),
-    frame('In numbers:', 'statement'),
-    frame('With a number in it:', 'statement', casual),
-    frame('For the record:', 'statement', formal),
+    frame('In figures:', 'figures'),
+    frame('In numbers:', 'figures'),
+    frame('For the record:', 'figures', formal),
     ...ORDERS,
     ...ANYTHING,
   ],
   'how-to': [
     frame('For the to-do list:', 'order', casual),
-    frame('Something to do today:', 'order', notFormal),
+    frame('Something to try:', 'order', notFormal),
     frame('Sleeves up:', 'order', vivid),
     ...ORDERS,
     ...ANYTHING,
@@ -184,16 +178,18 @@ export function fill(text: string, topic: Topic): string | null {
   return whole ? filled : null
 }
 
-/** The frames of an angle that suit a voice and what follows, filled; `taken` are ids used lately. */
+/** The frames of an angle that suit a voice and what follows, filled; `taken` are ids used lately, `figures` the numbers of the first paragraph. */
 export function framesFor(
   angle: Angle,
   topic: Topic,
   voice: Voice,
   follows: Opens,
   taken: ReadonlySet<string>,
+  figures = 0,
 ): { id: string; text: string; names: boolean }[] {
   return FRAMES[angle].flatMap((f) => {
-    if (taken.has(f.id) || (f.before && f.before !== follows) || (f.voice && !f.voice(voice))) return []
+    const fits = f.before === 'figures' ? follows === 'statement' && figures >= 2 : f.before === follows
+    if (taken.has(f.id) || (f.before && !fits) || (f.voice && !f.voice(voice))) return []
     const text = fill(f.text, topic)
     return text === null ? [] : [{ id: f.id, text, names: f.text.includes('{') }]
   })

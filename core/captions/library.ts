@@ -7,7 +7,7 @@ let words: string | null = null
 export function frameWords(): string {
   words ??= [
     ...Object.values(FRAMES).flatMap((list) => list.map((f) => f.text)),
-    ...Object.values(CLOSINGS).flat(),
+    ...Object.values(CLOSINGS).flatMap((list) => list.map((c) => c.text)),
     'Link in the first comment. Link in the profile. in three four five six seven eight steps',
   ]
     .join('\n')

@@ -4,6 +4,7 @@ import { analyse } from '../reading'
 import { isBelief } from './belief'
 import { quantitiesIn } from './grounding'
 import { isGeneral, keyPhrases } from './hashtags'
+import { interviewOf } from './interview'
 
 /** What an angle can be made of. */
 export const MATERIAL_KINDS = [
@@ -221,6 +222,14 @@ function quotations(piece: PieceContent, features: readonly SentenceFeatures[]):
       ? [{ kind: 'quotation', start: b.start, end: b.end, says: b.speaker ?? '' }]
       : [],
   )
+  const interview = interviewOf(piece)
+  const answers = interview?.name
+    ? piece.blocks.flatMap((b): Material[] =>
+        b.kind === 'paragraph' && b.furniture === null && interview.answers(b)
+          ? [{ kind: 'quotation', start: b.start, end: b.end, says: interview.name ?? '' }]
+          : [],
+      )
+    : []
   const spoken = features.flatMap((f) => {
     const said = /“[^”]{8,}”|"[^"]{8,}"/.exec(f.sentence.text)
     const who =
@@ -229,7 +238,7 @@ function quotations(piece: PieceContent, features: readonly SentenceFeatures[]):
       )
     return said && who ? [of('quotation', f, who[1])] : []
   })
-  return [...blocks, ...spoken]
+  return [...blocks, ...answers, ...spoken]
 }
 
 /** Somebody to whom something happens. */

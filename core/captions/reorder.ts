@@ -23,7 +23,9 @@ export function turned(sentence: string): string | null {
   if (front) {
     const [, word = '', clause = '', main = ''] = front
     if (POINTS.test(sentence) || !SUBJECT.test(clause) || main.includes(', ')) return null
-    if (/\b(?:if|when|while|before|after|until|once|because)\b/i.test(main)) return null
+    // "Choose if you have two things to say": a main clause so short wants the last place.
+    if (/\b(?:if|when|while|before|after|until|once|because)\b/i.test(main) || main.split(' ').length < 3)
+      return null
     return whole(`${upperFirst(main)} ${word.toLowerCase()} ${clause}.`)
   }
   const back = BACK.exec(sentence)

@@ -39,7 +39,13 @@ export function headlines(piece: PieceContent, most = 10, limit = 100): Headline
     const text = piece.text.slice(block.start, block.end)
     if (block.kind === 'heading') {
       const tokens = readSentences(text).flatMap((s) => s.tokens)
-      if (EMPTY.test(text) || danglingWords(tokens, text) !== null || /^\d/.test(text)) return
+      if (
+        EMPTY.test(text) ||
+        /\bthe ones?\b/i.test(text) ||
+        danglingWords(tokens, text) !== null ||
+        /^\d/.test(text)
+      )
+        return
       const words = text.split(/\s+/).length
       const names = tokens.some((t) => topic.lemmas.has(t.lemma))
       const why = text.endsWith('?') ? 'a question' : 'a heading'

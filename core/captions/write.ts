@@ -7,6 +7,7 @@ import { asks, closingsFor } from './closings'
 import { compose, type Opener } from './compose'
 import { draftsFor, type Draft } from './drafts'
 import { framesFor } from './frames'
+import { quantitiesIn } from './grounding'
 import { hashtagsFor, keyPhrases } from './hashtags'
 import { headingOver } from './headings'
 import { inHouse } from './house'
@@ -147,6 +148,8 @@ class Writer {
   readonly #phrases: string[]
   readonly #headlines: Headline[]
   readonly #topic: Topic
+  /** The words of the piece's key phrases. */
+  readonly #subject: ReadonlySet<string>
   readonly #drafts = new Map<FoundPassage, Draft[]>()
   readonly #openings = new Set<string>()
   readonly #written: EarlierCaption[] = []
@@ -163,6 +166,7 @@ class Writer {
     this.#phrases = [...new Set([...piece.categories.map((c) => c.toLowerCase()), ...keyPhrases(piece)])]
     this.#headlines = headlines(piece, 60)
     this.#topic = topicOf(piece)
+    this.#subject = new Set(this.#phrases.flatMap((p) => p.split(' ')))
   }
 
   post(
@@ -243,7 +247,7 @@ class Writer {
       ...this.#around(draft, account, profile, beat),
       closing: this.#closing(draft, brief, closed),
       opener: null,
-      title: profile.title ? (title ?? this.#titlesFor(passage, profile)[0] ?? null) : null,
+      title: profile.title ? (title ?? this.#titlesFor(passage, profile)[0]?.text ?? null) : null,
     })
     if (!made) return null
     const score = scoreWording(made, { draft, profile, brief, passage, about: true, before: [] })
@@ -282,7 +286,7 @@ class Writer {
     profile: NetworkProfile,
     beat: number,
   ): Wording[] {
-    const { house, angle } = this.#request
+    const { piece, house, angle } = this.#request
     const brief = briefOf(profile, house)
     const near = this.#near(account.network)
     const lately = near.slice(-RESTS)
@@ -296,20 +300,25 @@ class Writer {
     ])
     const context = { ...this.#context(profile), pictures: 99, clips: 99, others: [] }
     const ranked: Wording[] = []
-    const titles: (string | null)[] = profile.title ? this.#titlesFor(passage, profile) : [null]
-    if (titles.length === 0) return []
+    const titles = profile.title ? this.#titlesFor(passage, profile) : []
+    if (profile.title && titles.length === 0) return []
     const frames = this.#framed * 3 < this.#written.length + 1
     for (const draft of this.#draftsOf(passage, brief)) {
       if (angle && draft.angle !== angle) continue
       if (brief.angles && !brief.angles.has(draft.angle)) continue
       if (draft.framed && !frames) continue
       const about = touches(draft, this.#topic)
-      const title = titles.find((t) => t === null || !says(draft, t)) ?? titles[0] ?? null
+      const able = titles.filter((t) => says(draft, t.text) !== 'at once' && answers(draft, t, piece))
+      const title = (able.find((t) => says(draft, t.text) === null) ?? able[0])?.text ?? null
+      if (profile.title && title === null) continue
+      const lone = !about && draft.opens !== 'order' && isLone(draft, this.#subject)
       const openers = [
         null,
         ...(draft.framed ? [] : this.#openers(draft, brief, taken, about, frames, title)),
       ]
       for (const opener of openers) {
+        // One sentence that neither names the subject nor tells what to do says nothing to anybody.
+        if (lone && !(opener?.names ?? false) && title === null) continue
         // Most drafts open as one that is written already: that is seen before anything is made of them.
         const opens = opening(`${opener?.text ?? ''} ${draft.paragraphs[0] ?? ''}`)
         if (title === null && this.#openings.has(opens)) continue
@@ -320,6 +329,8 @@ class Writer {
           title,
         })
         if (!made || repeats(made) || this.#opensAlike(made)) continue
+        // The same thought for two networks is shaped twice.
+        if (this.#written.some((w) => w.text === made.text)) continue
         if (near.some((w) => likeness(w.text, made.text) > LIKENESS_BOUND)) continue
         if (isBlocked(made.text, { ...context, beside: made })) continue
         const score =
@@ -450,12 +461,20 @@ class Writer {
     const openers: Opener[] = []
     const label = (text: string | null): void => {
       const used = text === null ? LABELLED : (this.#labels.get(text) ?? 0)
-      if (text !== null && used < LABELLED) openers.push({ frame: null, text: `${text}:`, names: true })
+      if (text !== null && used < LABELLED && !beginsLike(first, text))
+        openers.push({ frame: null, text: `${text}:`, names: true })
     }
     if (draft.heading !== title) label(draft.heading)
     if (title === null && !about) label(this.#topic.label)
     if (!frames) return openers
-    const fitting = framesFor(draft.angle, this.#topic, brief.voice, draft.opens, taken)
+    const fitting = framesFor(
+      draft.angle,
+      this.#topic,
+      brief.voice,
+      draft.opens,
+      taken,
+      quantitiesIn(first).length,
+    )
     const chosen = fitting[Math.floor(this.#random() * fitting.length)]
     if (chosen) openers.push({ frame: chosen.id, text: chosen.text, names: chosen.names })
     return openers
@@ -472,7 +491,7 @@ class Writer {
     const own = this.#request.house.style.closingLines.filter((c) => !closed.has(c))
     if (brief.closing === 'a line of the house' || own.length) return own[0] ?? null
     if (!asks(brief.voice)) return null
-    const stock = closingsFor(draft.angle, this.#topic).filter((c) => !closed.has(c))
+    const stock = closingsFor(draft.angle, this.#topic, draft.opens).filter((c) => !closed.has(c))
     const named = stock.filter(
       (c) => c.includes(this.#topic.noun ?? '\n') || c.includes(this.#topic.doing ?? '\n'),
     )
@@ -484,7 +503,7 @@ class Writer {
    * Titles for a post of a passage, best first: the heading over it, its own short sentences, the
    * piece's title; none that the network has had in this drip.
    */
-  #titlesFor(passage: FoundPassage, profile: NetworkProfile): string[] {
+  #titlesFor(passage: FoundPassage, profile: NetworkProfile): Headline[] {
     const { piece } = this.#request
     const limit = profile.title?.limit ?? 0
     const own = headingOver(piece, passage)?.start ?? null
@@ -493,11 +512,12 @@ class Writer {
       (h) => h.span !== null && h.span.start >= passage.start && h.span.end <= passage.end,
     )
     const options = [...over, ...inside, ...this.#headlines.filter((h) => h.span === null)]
-    const free = options
-      .map((h) => h.text)
-      .filter((t) => graphemes(t) <= limit && !this.#titles.has(`${profile.id} ${t}`))
+    const free = options.filter(
+      ({ text }) => graphemes(text) <= limit && !this.#titles.has(`${profile.id} ${text}`),
+    )
     // One that no network has had comes first.
-    return [...free.filter((t) => !this.#titles.has(t)), ...free.filter((t) => this.#titles.has(t))]
+    const had = (h: Headline): boolean => this.#titles.has(h.text)
+    return [...free.filter((h) => !had(h)), ...free.filter(had)]
   }
 
   #remember(wording: Wording, account: { id: string; network: string }): void {
@@ -526,9 +546,46 @@ function repeats({ title, text }: Pick<Wording, 'title' | 'text'>): boolean {
   return (rest.match(/\p{L}+/gu) ?? []).length < 6
 }
 
-/** Whether a draft's text would say its title over again. */
-function says(draft: Draft, title: string): boolean {
-  return draft.paragraphs.some((p) => p.toLowerCase().includes(title.toLowerCase()))
+/** So much of a title in one sentence is the title over again. */
+const SAID_AGAIN = 0.8
+
+/** Where a draft's text would say its title over again: at once, later where it is short, or nowhere. */
+function says({ paragraphs }: Draft, title: string): 'at once' | 'later' | null {
+  const said = paragraphs.filter((p) => !p.startsWith('#')).join('\n')
+  const words = (text: string): string[] => text.toLowerCase().match(/\p{L}{3,}/gu) ?? []
+  const own = words(title)
+  const [first = '', ...rest] = said.split(/(?<=[.!?:]) |\n/)
+  const over = (sentence: string): boolean => {
+    const there = new Set(words(sentence))
+    return own.length > 0 && own.filter((w) => there.has(w)).length >= own.length * SAID_AGAIN
+  }
+  const label = first.endsWith(':') && words(first).every((w) => own.includes(w))
+  if (label || over(first)) return 'at once'
+  return said.length < 600 && rest.some(over) ? 'later' : null
+}
+
+/** Whether a draft is one statement without a word of what the piece is about. */
+function isLone({ paragraphs, lemmas }: Draft, subject: ReadonlySet<string>): boolean {
+  const body = paragraphs.join(' ')
+  if (/[.!?:]["”’)]* \S/.test(body) || /^[“"]/.test(body)) return false
+  return ![...lemmas].some((l) => subject.has(l))
+}
+
+/** Whether a text begins with a word of the label that would stand before it. */
+function beginsLike(text: string, label: string): boolean {
+  const words = (said: string): string[] => said.toLowerCase().match(/\p{L}{4,}/gu) ?? []
+  const own = new Set(words(label))
+  return words(text)
+    .slice(0, 3)
+    .some((w) => own.has(w))
+}
+
+/** A heading that asks is a title for what answers it, which stands right under it. */
+function answers(draft: Draft, headline: Headline, piece: PieceContent): boolean {
+  if (headline.why !== 'a question' || headline.span === null) return true
+  const { start } = headline.span
+  const next = piece.blocks.find((b) => b.start > start && b.furniture === null)
+  return next !== undefined && draft.spans.some((s) => s.start <= next.start && s.end > next.start)
 }
 
 /** Whether a draft names what the piece is about. */

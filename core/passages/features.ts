@@ -42,6 +42,9 @@ export function danglingWords(
   if (pointing) return pointing[0]
   const opens = before.length === 0
   if (opens && CONNECTIVES.has(first.lower)) return first.text
+  // "No. Age has little to do with it" answers.
+  const answer = opens ? /^(?:yes|no)[.,;:–]/i.exec(text) : null
+  if (answer) return answer[0]
   if (
     opens &&
     /^(this|that|these|those|such|ours|theirs|mine|another|neither|either|both|there)$/.test(first.lower) &&
@@ -95,6 +98,22 @@ export function danglingWords(
         text,
       )
     if (then) return then[0]
+    // "Washing is what keeps it alive": what is done keeps something that was named before.
+    const kept = /^\w+ing (?:is|was) what \w+ (it|them)\b/i.exec(text)
+    if (kept) return kept[1] ?? kept[0]
+    // "What barley gives instead", "quieter too", "wash your hands afterwards": than, as, after what?
+    const leans =
+      (/\b(?:not|n[’']t|never|no)\b/i.test(text) ? null : /\binstead\b(?! of)/i.exec(text)) ??
+      /\b(?:too|afterwards)(?=[.!]$)/i.exec(text)
+    if (leans) return leans[0]
+    // "The lake would fill with ice": if what?
+    const supposed = /^(?:the|a|an|your|our) [^,;:]*? would\b/i.exec(text)
+    if (supposed && !/\b(?:if|unless|without|were|had|should|who|which|that|rather|otherwise)\b/i.test(text))
+      return 'would'
+    const alone = /\b(?:by|with|from|for|on) that alone\b/i.exec(text)
+    if (alone) return alone[0]
+    const there = /^(?:\w+ ){0,3}(?:from|to|in) there\b/i.exec(text)
+    if (there) return there[0]
     const placed =
       /\bthe (?:first|second|third|last|next) (?:step|part|half|point|question|reason|rule|thing)\b/i.exec(
         text,
@@ -460,7 +479,7 @@ const SUBJECTS = /^(?:i|you|we|they|he|she|it|nobody|everybody|somebody|anybody|
 
 /** Words after which a verb belongs to a clause inside the sentence. */
 const SUBORDINATES =
-  /^(?:where|who|which|whose|when|if|because|while|until|unless|although|though|whenever|wherever|as|than)$/
+  /^(?:where|who|which|whose|when|if|because|while|until|unless|although|though|whenever|wherever|as|than|after|before)$/
 
 /**
  * Whether a finite verb stands outside of every clause that a conjunction or relative pronoun
@@ -468,14 +487,21 @@ const SUBORDINATES =
  * handle was joined", and gets the benefit of the doubt where the sentence has another verb.
  */
 function hasMainVerb(tokens: readonly Token[]): boolean {
+  if (isReducedAnswer(tokens)) return false
   let inside = false
+  let closed = false
   let doubtful = false
   let some = false
+  const fronted = tokens[0]?.pos === 'ADP'
   for (let i = 0; i < tokens.length; i++) {
     const token = tokens[i] as Token
     const next = tokens[i + 1]
-    if (/^[,;:–—]$/.test(token.text)) inside = false
+    if (/^[,;:–—]$/.test(token.text)) inside = closed = false
     if (SUBORDINATES.test(token.lower) && i > 0) inside = true
+    // "In an account that you can empty": after a fronted phrase "that" belongs to its noun.
+    if (fronted && token.lower === 'that' && isNoun(tokens[i - 1] ?? token)) inside = true
+    // "Because the nights are cold and the days are hot": what is joined to such a clause is in it too.
+    if (closed && /^(?:and|or|but)$/.test(token.lower)) inside = true
     if (!inside && isNoun(token) && next !== undefined && isNoun(next)) {
       doubtful ||= i > 0 || token.pos === 'NOUN'
       // "The court charges a fee", "people ring me".
@@ -498,8 +524,30 @@ function hasMainVerb(tokens: readonly Token[]): boolean {
     // The first verb after such a word is its clause's; the next one may be the sentence's.
     while (next !== undefined && i + 1 < tokens.length && isVerb(tokens[i + 1] as Token)) i++
     inside = false
+    closed = true
   }
   return doubtful && some
+}
+
+/**
+ * "From a variety you like, yes", "From the moment the truss has set, once a week": a phrase with a
+ * clause of its own that breaks off at its verb, and no verb after it: the answer to a question.
+ */
+function isReducedAnswer(tokens: readonly Token[]): boolean {
+  if (tokens[0]?.pos !== 'ADP') return false
+  // "In an account that you can empty and that is not …": one noun with two clauses, and nothing said of it.
+  const paired = tokens.some((t, i) => t.lower === 'that' && /^(?:and|or)$/.test(tokens[i - 1]?.lower ?? ''))
+  if (paired && !tokens.some((t) => t.text === ',')) return true
+  const comma = tokens.findIndex((t) => t.text === ',')
+  const before = tokens[comma - 1]
+  return (
+    comma > 2 &&
+    before !== undefined &&
+    isVerb(before) &&
+    tokens.slice(0, comma - 1).some((t, i) => i > 1 && (isNoun(t) || SUBJECTS.test(t.lower))) &&
+    !hasMainVerb(tokens.slice(comma + 1)) &&
+    !isImperative(tokens.slice(comma + 1))
+  )
 }
 
 const OBJECT_OPENERS = /^(the|a|an|your|both|every|each|all|one|two|it|them|what|yourself|any|no)$/

@@ -68,7 +68,7 @@ export const NUMBER_WORDS: Readonly<Record<string, number>> = {
 
 /** Phrases that point at something the reader of a caption cannot see. */
 export const POINTING =
-  /\b(?:as (?:shown|above|below|mentioned|described|we saw|discussed)|(?:see|shown|listed|described|pictured) (?:below|above|here)|(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|next section|last section|previous section)|what follows|click here|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|earlier in this|later in this|in this (?:article|post|piece|section|chapter|guide|course|video))\b/i
+  /\b(?:as (?:shown|above|below|mentioned|described|we saw|discussed)|(?:see|shown|listed|described|pictured) (?:below|above|here)|(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|next section|last section|previous section)|what follows|this is (?:what|how|why|where)|click here|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|earlier in this|later in this|in this (?:article|post|piece|section|chapter|guide|course|video))\b/i
 
 /** Verbs of something that happens to somebody or something, by lemma; one sees them happen. */
 export const STRONG_VERBS: ReadonlySet<string> = new Set(
