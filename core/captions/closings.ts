@@ -24,16 +24,10 @@ const ABOUT = [
   ask('What do people around you say about {doing}?'),
   ask('What do you wish you had known about {noun} sooner?'),
   ask('What do you wish you had known about {doing} sooner?'),
+  ask('What would you still like to know about {noun}?'),
+  ask('What would you still like to know about {doing}?'),
   ask('What would you tell a beginner about {doing}?'),
   ask('What took you longest to learn about {doing}?'),
-]
-
-const OF_STATEMENTS = [ask('Where would you disagree?', 'statement')]
-
-const OF_ORDERS = [
-  ask('How do you go about {doing}?'),
-  ask('What do you do differently?', 'order'),
-  ask('What did you leave out, the first time?', 'order'),
 ]
 
 /** The closing lines by angle. */
@@ -45,9 +39,9 @@ export const CLOSINGS: Readonly<Record<Angle, readonly Closing[]>> = {
     ask('Where does that answer not hold?'),
     ...ABOUT,
   ],
-  number: [ask('What figure do you go by?', 'statement'), ...OF_STATEMENTS, ...ABOUT],
-  'how-to': [...OF_ORDERS, ...ABOUT],
-  contrast: [...OF_STATEMENTS, ...OF_ORDERS, ...ABOUT],
+  number: ABOUT,
+  'how-to': [ask('How do you go about {doing}?'), ...ABOUT],
+  contrast: [ask('Where would you disagree?', 'statement'), ...ABOUT],
   myth: [
     ask('Which version were you taught?'),
     ask('Where did you first hear it?'),
@@ -69,10 +63,10 @@ export const CLOSINGS: Readonly<Record<Angle, readonly Closing[]>> = {
     ask('How many of these do you do already?'),
     ask('Which one did you learn the hard way?'),
     ask('What would you add for {doing}?'),
-    ...OF_ORDERS,
+
     ...ABOUT,
   ],
-  lesson: [...OF_STATEMENTS, ...OF_ORDERS, ...ABOUT],
+  lesson: ABOUT,
   quotation: [
     ask('Would you sign that?'),
     ask('What would you say to that?'),

@@ -292,6 +292,9 @@ function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boo
   )
 }
 
+const ANNOUNCES =
+  /^(?:now|next|then|week|day|step|part|first|second|third|finally|last|the (?:first|second|third|last|next))\b/i
+
 /** Whether a run reads as a whole: nothing dangles, no caveat is cut off, it ends on a statement. */
 function stands(sentences: readonly SentenceFeatures[]): boolean {
   const first = sentences[0]
@@ -311,6 +314,8 @@ function stands(sentences: readonly SentenceFeatures[]): boolean {
     promisesList(last.sentence.text)
   )
     return false
+  // "Now the inside.", "Week four, in a field.": it announces what may not follow.
+  if (sentences.some((f) => !f.verb && ANNOUNCES.test(f.sentence.text))) return false
   if (sentences.some((f) => f.ageing !== null || /[:;,–-]$/.test(f.sentence.text))) return false
   let before: ReadSentence['tokens'] = [...first.sentence.tokens]
   for (const f of sentences.slice(1)) {
@@ -359,7 +364,8 @@ function draftFrom(parts: readonly (readonly SentenceFeatures[])[], angle: Angle
 function opensAs(first: SentenceFeatures): Draft['opens'] {
   if (first.imperative) return 'order'
   if (first.past) return SOMEBODY.test(first.sentence.text) || first.names > 0 ? 'event' : 'other'
-  return first.question || /^I\b/.test(first.sentence.text) ? 'other' : 'statement'
+  const own = /\b(?:I|we|my|our|us|me)\b/i.test(first.sentence.text)
+  return first.question || own || first.sentence.tokens[0]?.pos === 'PROPN' ? 'other' : 'statement'
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { FoundPassage, PieceContent, Place } from '../model'
 import { analyse } from '../reading'
-import { danglingWords, isBalanced, promisesList, sentenceFeatures } from '../passages'
+import { danglingWords, isBalanced, opensOnKnown, promisesList, sentenceFeatures } from '../passages'
 import type { Draft } from './drafts'
 import { isEmptyHeading } from './titles'
 
@@ -73,7 +73,7 @@ export function letterDraft(piece: PieceContent, passage: FoundPassage, angle: D
     paragraphs,
     spans,
     framed: false,
-    known: false,
+    known: opensOnKnown(hook.tokens),
     heading: null,
     opens: features[0]?.imperative ? 'order' : 'statement',
     lemmas: new Set(features.flatMap((f) => f.lemmas)),

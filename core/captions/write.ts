@@ -1,6 +1,7 @@
 import type { Angle, Check, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
 import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
+import { isBelief } from './belief'
 import { briefOf, type House, type WholeBrief } from './brief'
 import { checkCaption, isBlocked } from './checks'
 import { asks, closingsFor } from './closings'
@@ -312,13 +313,14 @@ class Writer {
       const title = (able.find((t) => says(draft, t.text) === null) ?? able[0])?.text ?? null
       if (profile.title && title === null) continue
       const lone = !about && draft.opens !== 'order' && isLone(draft, this.#subject)
+      const strange = draft.known && isStrange(draft, this.#topic.lemmas, this.#subject)
       const openers = [
         null,
         ...(draft.framed ? [] : this.#openers(draft, brief, taken, about, frames, title)),
       ]
       for (const opener of openers) {
         // One sentence that neither names the subject nor tells what to do says nothing to anybody.
-        if (lone && !(opener?.names ?? false) && title === null) continue
+        if ((lone || strange) && !(opener?.names ?? false) && title === null) continue
         // Most drafts open as one that is written already: that is seen before anything is made of them.
         const opens = opening(`${opener?.text ?? ''} ${draft.paragraphs[0] ?? ''}`)
         if (title === null && this.#openings.has(opens)) continue
@@ -440,7 +442,9 @@ class Writer {
     }
     if (brief.shape !== 'letter') return drafts
     const letter = letterDraft(piece, passage, drafts[0]?.angle ?? 'lesson')
-    return letter ? [letter, ...drafts] : drafts
+    // A letter has room to begin with what its reader knows.
+    const strange = letter?.known && isStrange(letter, this.#topic.lemmas, this.#subject)
+    return letter && !strange ? [letter, ...drafts] : drafts
   }
 
   /**
@@ -549,7 +553,7 @@ function repeats({ title, text }: Pick<Wording, 'title' | 'text'>): boolean {
 /** So much of a title in one sentence is the title over again. */
 const SAID_AGAIN = 0.8
 
-/** Where a draft's text would say its title over again: at once, later where it is short, or nowhere. */
+/** Where a draft's text would say its title over again: at once, later, or nowhere that a reader minds. */
 function says({ paragraphs }: Draft, title: string): 'at once' | 'later' | null {
   const said = paragraphs.filter((p) => !p.startsWith('#')).join('\n')
   const words = (text: string): string[] => text.toLowerCase().match(/\p{L}{3,}/gu) ?? []
@@ -561,7 +565,8 @@ function says({ paragraphs }: Draft, title: string): 'at once' | 'later' | null 
   }
   const label = first.endsWith(':') && words(first).every((w) => own.includes(w))
   if (label || over(first)) return 'at once'
-  return said.length < 600 && rest.some(over) ? 'later' : null
+  if (said.length >= 600 || !rest.some(over)) return null
+  return said.length < 300 ? 'at once' : 'later'
 }
 
 /** Whether a draft is one statement without a word of what the piece is about. */
@@ -569,6 +574,17 @@ function isLone({ paragraphs, lemmas }: Draft, subject: ReadonlySet<string>): bo
   const body = paragraphs.join(' ')
   if (/[.!?:]["”’)]* \S/.test(body) || /^[“"]/.test(body)) return false
   return ![...lemmas].some((l) => subject.has(l))
+}
+
+/** Whether a draft opens on "the" and a thing that a reader of it alone has not heard of. */
+function isStrange({ paragraphs }: Draft, ...subjects: ReadonlySet<string>[]): boolean {
+  const [first = ''] = paragraphs
+  // "The call that everyone imitates" says itself which; "the usual answer" is what people say.
+  if (/^The (?:\S+ ){1,4}(?:that|who|which|of)\b/.test(first) || isBelief(first)) return false
+  const [, one = '', two = ''] = /^The ([\p{L}-]+) ([\p{L}-]+)/u.exec(first) ?? []
+  return ![one, two].some((w) =>
+    subjects.some((s) => s.has(w) || s.has(w.replace(/(?:es|s)$/, '')) || s.has(w.replace(/s$/, ''))),
+  )
 }
 
 /** Whether a text begins with a word of the label that would stand before it. */

@@ -101,14 +101,23 @@ export function danglingWords(
     // "Washing is what keeps it alive": what is done keeps something that was named before.
     const kept = /^\w+ing (?:is|was) what \w+ (it|them)\b/i.exec(text)
     if (kept) return kept[1] ?? kept[0]
+    // "Most of our labels had a hundred and twenty": of what?
+    const bare =
+      /\b(?:an?|one|two|three|four|five|six|eight|nine) (?:hundred|thousand)(?: and [a-z-]+)?(?=[.!]$)/i.exec(
+        text,
+      )
+    if (bare) return bare[0]
     // "What barley gives instead", "quieter too", "wash your hands afterwards": than, as, after what?
     const leans =
       (/\b(?:not|n[’']t|never|no)\b/i.test(text) ? null : /\binstead\b(?! of)/i.exec(text)) ??
-      /\b(?:too|afterwards)(?=[.!]$)/i.exec(text)
+      /\b(?:too|afterwards)(?=[.!]$)|\bas well\b(?! as)/i.exec(text)
     if (leans) return leans[0]
     // "The lake would fill with ice": if what?
-    const supposed = /^(?:the|a|an|your|our) [^,;:]*? would\b/i.exec(text)
-    if (supposed && !/\b(?:if|unless|without|were|had|should|who|which|that|rather|otherwise)\b/i.test(text))
+    const supposed = /^\p{Lu}[^,;:]*? would\b/u.exec(text)
+    if (
+      supposed &&
+      !/\b(?:if|unless|without|were|had|should|who|which|that|rather|otherwise|I|we|you)\b/i.test(text)
+    )
       return 'would'
     const alone = /\b(?:by|with|from|for|on) that alone\b/i.exec(text)
     if (alone) return alone[0]
