@@ -26,6 +26,7 @@ export function turned(sentence: string): string | null {
     // "Choose if you have two things to say": a main clause so short wants the last place.
     if (/\b(?:if|when|while|before|after|until|once|because)\b/i.test(main) || main.split(' ').length < 3)
       return null
+    if (sharesWord(main, clause)) return null
     return whole(`${upperFirst(main)} ${word.toLowerCase()} ${clause}.`)
   }
   const back = BACK.exec(sentence)
@@ -48,9 +49,17 @@ export function turned(sentence: string): string | null {
     )
   )
     return null
+  if (sharesWord(main, clause)) return null
   const opens = lowerFirst(main)
   // A capital that may be a name's is not moved into a sentence.
   return opens === main && !/^I\b/.test(main) ? null : whole(`${upperFirst(word)} ${clause}, ${opens}.`)
+}
+
+/** Whether a thing is named in both halves: then the second leans on the first, and they keep their order. */
+function sharesWord(one: string, other: string): boolean {
+  const words = (text: string): string[] => text.toLowerCase().match(/\p{L}{5,}/gu) ?? []
+  const first = new Set(words(one))
+  return words(other).some((w) => first.has(w))
 }
 
 function whole(sentence: string): string | null {

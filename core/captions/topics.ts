@@ -57,7 +57,9 @@ function find(piece: PieceContent): Topic {
   const asks = /^(?:what|why|how|when|where|who)$/.test(first)
   const about = asks ? plain.slice(plain.findIndex((w) => /^(?:with|about)$/.test(w)) + 1) : plain
   const lost = asks && about.length === plain.length && !/^(?:how)$/.test(first)
-  const noun = isImperative(tokens) || lost ? null : nounOf(about, piece)
+  // "How a village got its potholes filled" is about potholes, if about any thing.
+  const told = first === 'how' && plain[1] !== 'to' && tokens.some((t, i) => i > 2 && t.pos === 'VERB')
+  const noun = isImperative(tokens) || lost || told ? null : nounOf(about, piece)
   const field = noun !== null && !/^(?:the|an?) /.test(noun) ? noun : null
   const asked = title.includes('?')
   const labelled =

@@ -1,3 +1,4 @@
+import { leanOf } from './leans'
 import { ageingWords, type ReadSentence, type Token } from '../reading'
 import {
   CONNECTIVES,
@@ -86,73 +87,12 @@ export function danglingWords(
   if (opens && second && /^(more|less|fewer|enough)$/.test(first.lower) && isVerb(second)) return first.text
   if (opens && first.lower === 'none' && second?.lower !== 'of') return first.text
   if (opens) {
-    const often = /^(?:once|twice|\w+ times)(?: an? \w+)? (?:is|are|was|were)\b/i.exec(text)
-    if (often) return often[0]
-    const elapsed =
-      /^(?:after|within|in) (?:an? )?(?:\w+ )?(?:minutes?|hours?|days?|weeks?|months?|years?)(?:,? (?:you|it|they|we|he|she|your)\b|, [a-z]+ (?:the|a|an|your|it|them|on|in)\b)/i.exec(
-        text,
-      )
-    if (elapsed) return elapsed[0]
-    const then =
-      /^(?:(?:by|until|since|from|before|after) then\b|by the (?:afternoon|evening|morning|end)\b(?! of))/i.exec(
-        text,
-      )
-    if (then) return then[0]
-    // "Washing is what keeps it alive": what is done keeps something that was named before.
-    const kept = /^\w+ing (?:is|was) what \w+ (it|them)\b/i.exec(text)
-    if (kept) return kept[1] ?? kept[0]
-    // "Most of our labels had a hundred and twenty": of what?
-    const bare =
-      /\b(?:an?|one|two|three|four|five|six|eight|nine) (?:hundred|thousand)(?: and [a-z-]+)?(?=[.!]$)/i.exec(
-        text,
-      )
-    if (bare) return bare[0]
-    // "What barley gives instead", "quieter too", "wash your hands afterwards": than, as, after what?
-    const leans =
-      (/\b(?:not|n[’']t|never|no)\b/i.test(text) ? null : /\binstead\b(?! of)/i.exec(text)) ??
-      /\b(?:too|afterwards)(?=[.!]$)|\bas well\b(?! as)/i.exec(text)
-    if (leans) return leans[0]
-    // "The lake would fill with ice": if what?
-    const supposed = /^\p{Lu}[^,;:]*? would\b/u.exec(text)
-    if (
-      supposed &&
-      !/\b(?:if|unless|without|were|had|should|who|which|that|rather|otherwise|I|we|you)\b/i.test(text)
-    )
-      return 'would'
-    const alone = /\b(?:by|with|from|for|on) that alone\b/i.exec(text)
-    if (alone) return alone[0]
-    const there = /^(?:\w+ ){0,3}(?:from|to|in) there\b/i.exec(text)
-    if (there) return there[0]
-    const placed =
-      /\bthe (?:first|second|third|last|next) (?:step|part|half|point|question|reason|rule|thing)\b/i.exec(
-        text,
-      )
-    if (placed) return placed[0]
+    const lean = leanOf(text)
+    if (lean) return lean
     const cut = ellipsis(tokens) ?? pronounThat(tokens) ?? pointsThere(tokens)
     if (cut) return cut
-  }
-  if (opens) {
-    const opposite =
-      /\b(?:do|does|did|say|says|is|be|are) (?:just |exactly |quite )?the (?:opposite|reverse|same)\b(?! (?:of|as|\w+s?\b))/i.exec(
-        text,
-      )
-    if (opposite) return opposite[0]
     const inside = pointsPastObject(tokens)
     if (inside) return inside
-  }
-  if (opens) {
-    // "One in ten breaks": ten of what?
-    const share =
-      /^(?:one|two|three|four|five|six|seven|eight|nine) (?:in|out of) (?:every )?(?:two|three|four|five|six|seven|eight|nine|ten|twenty|a hundred)(?! (?:of|people|men|women|children)\b| [a-z]+s [a-z])/i.exec(
-        text,
-      )
-    if (share) return share[0]
-    // "Until the next day": the day after which one?
-    const after =
-      /^(?:until|on|in|by|from)? ?the (?:next|following|previous|same) (?:day|morning|evening|week|month|year|spring|summer|autumn|winter)\b(?! (?:as|that|after))/i.exec(
-        text,
-      )
-    if (after) return after[0]
   }
   if (opens) {
     const last = words[words.length - 1]

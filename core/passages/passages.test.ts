@@ -17,6 +17,7 @@ import {
   promisesList,
   sentenceFeatures,
 } from './features'
+import { LEANING } from './leans'
 
 const dangling = (text: string): string | null => {
   const [first] = readSentences(text)
@@ -32,6 +33,42 @@ function articles(): PieceContent[] {
     return readFragment(a.html, { title: a.title, author: a.author, categories: a.categories })
   })
 }
+
+describe('a sentence that opens', () => {
+  it.each(LEANING)('leans on what was said before it: “%s”', (text) => {
+    expect(dangling(text)).not.toBeNull()
+  })
+
+  it.each([
+    'The lake would freeze if the wind dropped.',
+    'Seven of ten jackets leak.',
+    'In an old house the pipes freeze first.',
+    'No choir sings well at nine in the morning.',
+  ])('stands alone: “%s”', (text) => {
+    expect(dangling(text)).toBeNull()
+  })
+
+  it.each([
+    'In an account that you can empty in a day and that is not the one your card is attached to.',
+    'From a variety you like, yes, as long as it is not a hybrid.',
+    'From the moment the first truss has set, once a week, with something high in potash.',
+    'Usually because the nights are cold and the days are hot.',
+    'Once in spring and once in autumn, about three weeks after the heating goes off or comes on.',
+  ])('is the answer to a question and no sentence: “%s”', (text) => {
+    expect(hasVerb(tokens(text))).toBe(false)
+  })
+
+  it.each([
+    'In the archive at Corran there are sixteen ledgers.',
+    'In a greenhouse, tap the canes at noon.',
+    'With a tool that is sharp you cut once.',
+    'On the day that the lamp went out the keeper was asleep.',
+    'When the bell rings and the door opens you may go in.',
+    'Before you carry anything inside, take photographs.',
+  ])('has its verb: “%s”', (text) => {
+    expect(hasVerb(tokens(text))).toBe(true)
+  })
+})
 
 describe('what points out of a sentence', () => {
   it.each([
