@@ -36,7 +36,6 @@ export const CLOSINGS: Readonly<Record<Angle, readonly Closing[]>> = {
     ask('What would you have answered?'),
     ask('What else would you ask about {noun}?'),
     ask('What else would you ask about {doing}?'),
-    ask('Where does that answer not hold?'),
     ...ABOUT,
   ],
   number: ABOUT,

@@ -313,14 +313,16 @@ class Writer {
       const title = (able.find((t) => says(draft, t.text) === null) ?? able[0])?.text ?? null
       if (profile.title && title === null) continue
       const lone = !about && draft.opens !== 'order' && isLone(draft, this.#subject)
-      const strange = draft.known && isStrange(draft, this.#topic.lemmas, this.#subject)
+      const strange =
+        (draft.known && isStrange(draft, this.#topic.lemmas, this.#subject)) || opensOnSomebody(piece, draft)
       const openers = [
         null,
         ...(draft.framed ? [] : this.#openers(draft, brief, taken, about, frames, title)),
       ]
       for (const opener of openers) {
         // One sentence that neither names the subject nor tells what to do says nothing to anybody.
-        if ((lone || strange) && !(opener?.names ?? false) && title === null) continue
+        if (lone && !(opener?.names ?? false)) continue
+        if (strange && !(opener?.names ?? false) && title === null) continue
         // Most drafts open as one that is written already: that is seen before anything is made of them.
         const opens = opening(`${opener?.text ?? ''} ${draft.paragraphs[0] ?? ''}`)
         if (title === null && this.#openings.has(opens)) continue
@@ -585,6 +587,14 @@ function isStrange({ paragraphs }: Draft, ...subjects: ReadonlySet<string>[]): b
   return ![one, two].some((w) =>
     subjects.some((s) => s.has(w) || s.has(w.replace(/(?:es|s)$/, '')) || s.has(w.replace(/s$/, ''))),
   )
+}
+
+/** Whether a draft opens on somebody by a name that the piece has told before, and its title has not. */
+function opensOnSomebody(piece: PieceContent, { paragraphs, spans }: Draft): boolean {
+  const [, name] = /^(\p{Lu}[\p{L}-]{2,})(?:[’']s)? \p{Ll}/u.exec(paragraphs[0] ?? '') ?? []
+  if (!name || piece.title.includes(name)) return false
+  const told = piece.text.search(new RegExp(`[\\p{L},;] ${name}\\b`, 'u'))
+  return told >= 0 && told < (spans[0]?.start ?? 0)
 }
 
 /** Whether a text begins with a word of the label that would stand before it. */

@@ -161,6 +161,14 @@ export function danglingWords(
       lemmas.add(token.lemma)
       continue
     }
+    // "Walk up, show it the cheese": a verb that the tagger took for a noun.
+    if (
+      isNoun(token) &&
+      /^(?:,|and|then)$/.test(tokens[i - 1]?.lower ?? '') &&
+      next !== undefined &&
+      THIRD_PERSON.has(next.lower)
+    )
+      continue
     // What follows a subject pronoun is its verb, whatever the tagger says: "it rains on them".
     if (isNoun(token) && /^(?:i|you|he|she|it|we|they)$/.test(tokens[i - 1]?.lower ?? '')) continue
     // "They cut straighter with it": a comparative that the tagger takes for a noun.

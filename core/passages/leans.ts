@@ -37,6 +37,16 @@ const LEANS: readonly Lean[] = [
   },
   { example: 'Washing is what keeps it alive.', pattern: /^\w+ing (?:is|was) what \w+ (?:it|them)\b/i },
   {
+    example: 'On bush varieties, no: the fruit comes there.',
+    pattern: /^[^,.:;]{3,40}, (?:yes|no)(?=[:.,;])/i,
+  },
+  { example: 'Eggshells will not help.', pattern: /\b(?:will|does|do|can|would) not help(?=\.$)/i },
+  {
+    example: 'Losing a job was ninth.',
+    pattern:
+      /\b(?:is|are|was|were|came) (?:only )?(?:first|second|third|fourth|fifth|sixth|seventh|eighth|ninth|tenth|last)(?=\.$)/i,
+  },
+  {
     example: 'Most of our labels had a hundred and twenty.',
     pattern:
       /\b(?:an?|one|two|three|four|five|six|eight|nine) (?:hundred|thousand)(?: and [a-z-]+)?(?=[.!]$)/i,
