@@ -59,6 +59,7 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     '/dispatch/accounts',
     (p) => p.getByRole('button', { name: 'Slots and quiet days' }).first().waitFor(),
   ],
+  ['Services', '/services', (p) => p.getByRole('region', { name: 'A shortener' }).waitFor()],
   ['Workspace', '/workspace', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor()],
 ]
 

@@ -87,6 +87,15 @@ await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
   p.getByTestId('example').nth(3).waitFor(),
 )
 await shot('briefs')
+await open('/services', (p) => p.getByRole('region', { name: 'A connected writer' }).waitFor())
+for (const name of ['A connected writer', 'A shortener'])
+  await page
+    .getByRole('region', { name })
+    .getByRole('button', { name: /stand-in/ })
+    .click()
+await page.getByRole('button', { name: 'Keep and try' }).click()
+await page.getByText(/^It answered/).waitFor()
+await shot('services')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await page.getByRole('link', { name: 'Steaming and bending a frame' }).click()
 await page.locator('button[data-post]').nth(4).click()

@@ -154,6 +154,13 @@ function BriefForm({ brand, id }: { brand: Brand; id: string }) {
           onChange={(link) => save({ link: link === '' ? null : link })}
         />
         <Choice
+          label="Hashtags stand"
+          value={brief.hashtagsIn}
+          options={['text', 'first comment']}
+          names={{ text: 'at the end of the text', 'first comment': 'in the first comment' }}
+          onChange={(hashtagsIn) => save({ hashtagsIn })}
+        />
+        <Choice
           label="It closes with"
           value={brief.closing ?? ''}
           options={['', 'a question', 'a line of the house', 'none']}

@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { measureVoice, partPosts, USUAL_TAGS } from '../../core/captions'
+import { measureVoice, partPosts, USUAL_TAGS, type MeasuredVoice } from '../../core/captions'
 import { linkPage, linksAt } from '../../core/formats'
-import { HouseStyle, type WordSwap } from '../../core/model'
+import { Brief, HouseStyle, type WordSwap } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
 import {
   download,
@@ -35,6 +35,20 @@ export function HouseStyleScreen() {
     }
     void attempt(() => saveBrand({ ...brand, houseStyle: parsed.data }))
   }
+  /** The measured voice for the house, and the measured lengths for the network that the posts were on. */
+  const take = (measured: MeasuredVoice, on: string | null): void => {
+    const before = brand.briefs.find((b) => b.network === on)
+    const { least, most } = measured.length
+    const length = { least: Math.min(least, most - 1), most }
+    const { hashtags } = measured
+    const briefs = on
+      ? [
+          ...brand.briefs.filter((b) => b.network !== on),
+          Brief.parse({ ...before, network: on, length, hashtags }),
+        ]
+      : brand.briefs
+    void attempt(() => saveBrand({ ...brand, briefs, houseStyle: { ...style, voice: measured.voice } }))
+  }
   return (
     <Page>
       <PageHead
@@ -47,7 +61,7 @@ export function HouseStyleScreen() {
         <Box w="520px" flexShrink={0} display="flex" flexDirection="column" gap="6">
           <Part title="Voice">
             <VoiceFields voice={style.voice} onChange={(voice) => save({ voice })} />
-            <Measured onTake={(voice) => save({ voice })} />
+            <Measured onTake={take} />
           </Part>
           <Part title="Words">
             <Swaps
@@ -254,9 +268,10 @@ function LiveExample() {
 }
 
 /** From posts that the brand has written, the voice they are in, to be taken over. */
-function Measured({ onTake }: { onTake: (voice: HouseStyle['voice']) => void }) {
+function Measured({ onTake }: { onTake: (measured: MeasuredVoice, on: string | null) => void }) {
   const [open, setOpen] = useState(false)
   const [text, setText] = useState('')
+  const [on, setOn] = useState<string | null>(null)
   const posts = partPosts(text)
   const measured = measureVoice(posts)
   if (!open)
@@ -293,6 +308,18 @@ function Measured({ onTake }: { onTake: (voice: HouseStyle['voice']) => void }) 
             ? `${measured.posts} posts: ${inWords(measured.voice)}; ${measured.length.least} to ${measured.length.most} characters, ${measured.hashtags || 'no'} hashtags.`
             : `${posts.length} so far; three are the least that says something.`}
         </Box>
+        <SelectField
+          aria-label="Take the lengths too"
+          value={on ?? ''}
+          onChange={(e) => setOn(e.target.value || null)}
+        >
+          <option value="">voice only</option>
+          {NETWORKS.map((n) => (
+            <option key={n.id} value={n.id}>
+              and lengths for {n.name}
+            </option>
+          ))}
+        </SelectField>
         <Button size="sm" onClick={() => setOpen(false)}>
           Leave it
         </Button>
@@ -301,11 +328,11 @@ function Measured({ onTake }: { onTake: (voice: HouseStyle['voice']) => void }) 
           look="water"
           disabled={!measured}
           onClick={() => {
-            if (measured) onTake(measured.voice)
+            if (measured) onTake(measured, on)
             setOpen(false)
           }}
         >
-          Take this voice
+          Take it
         </Button>
       </Flex>
     </Box>

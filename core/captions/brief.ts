@@ -25,6 +25,7 @@ export interface WholeBrief {
   /** Null for all. */
   angles: ReadonlySet<Angle> | null
   hashtags: number
+  hashtagsIn: Brief['hashtagsIn']
   emoji: boolean
   link: LinkPlace
   closing: NonNullable<Brief['closing']>
@@ -49,6 +50,7 @@ export function briefOf(profile: NetworkProfile, house: House = PLAIN_HOUSE): Wh
     length: own?.length ?? proposed.length,
     angles: own && own.angles.length > 0 ? new Set(own.angles) : null,
     hashtags: Math.min(own?.hashtags ?? proposed.hashtags, profile.hashtags.most),
+    hashtagsIn: own?.hashtagsIn ?? 'text',
     emoji: own?.emoji === 'where it helps',
     link: own?.link ?? profile.link.place,
     closing: own?.closing ?? (CLOSES.has(proposed.shape) ? 'a question' : 'none'),

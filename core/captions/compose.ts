@@ -62,7 +62,8 @@ export function compose(
     for (const closing of closings)
       for (let count = tags.length; count >= 0; count--) {
         const hashtags = tags.slice(0, count)
-        const whole = assemble(text, profile, brief, around, closing, hashtags)
+        const beside = brief.hashtagsIn === 'first comment'
+        const whole = assemble(text, profile, brief, around, closing, beside ? [] : hashtags)
         if (measure(whole, profile.text) <= most)
           return {
             by: 'built-in',
@@ -76,8 +77,7 @@ export function compose(
             parts: [],
             tags: fieldTags(around, profile),
             poll: [],
-            firstComment:
-              around.link && brief.link === 'first comment' ? `${around.piece.title}\n${around.link}` : null,
+            firstComment: firstComment(brief, around, beside ? hashtags : []),
             hashtags,
             spans: draft.spans,
             frame: around.opener?.frame ?? (draft.framed ? ASKED : null),
@@ -87,6 +87,15 @@ export function compose(
     return null
   }
   return made(own) ?? shortened(own, most, made)
+}
+
+/** What stands under the post: the link, the hashtags, or nothing. */
+function firstComment(brief: WholeBrief, around: Surroundings, hashtags: readonly string[]): string | null {
+  const lines = [
+    ...(around.link && brief.link === 'first comment' ? [around.piece.title, around.link] : []),
+    ...(hashtags.length ? [hashtags.map((t) => `#${t}`).join(' ')] : []),
+  ]
+  return lines.length ? lines.join('\n') : null
 }
 
 /** Beyond this share of what fits, leaving out parts of sentences is of no use. */

@@ -276,7 +276,8 @@ const LEANS = new Set('will rather instead too also either such same else other 
  */
 function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boolean {
   const { tokens, text, block } = hook.sentence
-  if (!stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens)) return false
+  if (!ENDS.test(text) || !stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens))
+    return false
   if (tokens.some((t) => LEANS.has(t.lower))) return false
   // "In summer the sun would melt it": one in a row of events, or of things only imagined.
   if (tokens[0]?.pos === 'ADP' || tokens.some((t) => t.lower === 'would')) return false
@@ -292,6 +293,7 @@ function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boo
   )
 }
 
+const ENDS = /[.!?…][”’"')\]]*$/
 const ANNOUNCES =
   /^(?:now|next|then|week|day|step|part|first|second|third|finally|last|the (?:first|second|third|last|next))\b/i
 
@@ -314,6 +316,8 @@ function stands(sentences: readonly SentenceFeatures[]): boolean {
     promisesList(last.sentence.text)
   )
     return false
+  // A line without an end runs into the next where paragraphs are joined.
+  if (sentences.slice(0, -1).some((f) => !ENDS.test(f.sentence.text))) return false
   // "Now the inside.", "Week four, in a field.": it announces what may not follow.
   if (sentences.some((f) => !f.verb && ANNOUNCES.test(f.sentence.text))) return false
   if (sentences.some((f) => f.ageing !== null || /[:;,–-]$/.test(f.sentence.text))) return false

@@ -81,6 +81,7 @@ const BLANK: Brief = {
   length: null,
   angles: [],
   hashtags: null,
+  hashtagsIn: 'text',
   emoji: 'none',
   link: null,
   closing: null,
@@ -118,6 +119,13 @@ describe('each network gets its own shape', () => {
       expect(/https:/.test(text)).toBe(place === 'text')
       expect(firstComment !== null).toBe(place === 'first comment')
     }
+    const beside = write(
+      KITES,
+      house({}, [{ network: 'guildhall', hashtagsIn: 'first comment', hashtags: 2 }]),
+    )
+    const [tagged] = made(beside, 'guildhall')
+    expect(tagged?.text).not.toMatch(/#\w/)
+    expect(tagged?.firstComment).toMatch(/https:\S+\n#\w+/)
     const none = write(KITES, house({}, [{ network: 'murmur', link: 'none' }]))
     for (const { text } of made(none, 'murmur')) expect(text).not.toMatch(/https:/)
   })

@@ -50,22 +50,32 @@ export function originsOf(
   return lines.flatMap((line) => {
     const whole = known.get(plain(line)) ?? lineOf(line, own)
     if (whole) return [{ sentence: line, origin: whole }]
-    // A label stands before the first of its sentences.
+    const each = accounted(line, known, own)
+    // A label stands before the first of its sentences, unless it is only the beginning of one.
     const label = /^([^:]{3,70}): (?=\S)/.exec(line)
     const labelled = label ? (known.get(plain(label[1] ?? '')) ?? null) : null
-    const rest = labelled && label ? line.slice(label[0].length) : line
-    const found: { sentence: string; origin: Origin | null }[] =
-      labelled && label ? [{ sentence: label[0].trim(), origin: labelled }] : []
-    const all = known.get(plain(rest))
-    if (all) return [...found, { sentence: rest, origin: all }]
-    for (const s of readSentences(rest)) {
-      const sentence = rest.slice(s.start, s.end).replace(/ — .{2,60}$/, '')
-      found.push({
-        sentence,
-        origin: known.get(plain(sentence)) ?? asked(sentence, known) ?? lineOf(sentence, own),
-      })
+    if (!label || !labelled || each.every((e) => e.origin !== null)) return each
+    return [
+      { sentence: label[0].trim(), origin: labelled },
+      ...accounted(line.slice(label[0].length), known, own),
+    ]
+  })
+}
+
+/** Where each sentence of a line comes from; a line that is known whole is one. */
+function accounted(
+  line: string,
+  known: ReadonlyMap<string, Origin>,
+  own: readonly string[],
+): { sentence: string; origin: Origin | null }[] {
+  const whole = known.get(plain(line))
+  if (whole) return [{ sentence: line, origin: whole }]
+  return readSentences(line).map((s) => {
+    const sentence = line.slice(s.start, s.end).replace(/ — .{2,60}$/, '')
+    return {
+      sentence,
+      origin: known.get(plain(sentence)) ?? asked(sentence, known) ?? lineOf(sentence, own),
     }
-    return found
   })
 }
 

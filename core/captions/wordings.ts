@@ -125,6 +125,7 @@ function houseFor({ house, account, way }: RewordRequest, length: number): House
     reader: own?.reader ?? ('somebody who tries' as const),
     angles: [],
     hashtags: brief.hashtags,
+    hashtagsIn: brief.hashtagsIn,
     emoji: own?.emoji ?? ('none' as const),
     link: own?.link ?? null,
     closing: own?.closing ?? null,

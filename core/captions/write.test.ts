@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Angle, FoundPassage, PieceContent, Voice } from '../model'
 import { aWording } from '../model/samples'
-import { network } from '../networks'
+import { measure, network } from '../networks'
+import { findPassages } from '../passages'
 import { readWriting } from '../reading'
-import { likeness, LIKENESS_BOUND, opening, PLAIN_HOUSE, writeDrip, type WrittenPost } from '.'
+import { likeness, LIKENESS_BOUND, opening, originsOf, PLAIN_HOUSE, writeDrip, type WrittenPost } from '.'
 import { briefOf } from './brief'
 import { CLOSINGS } from './closings'
 import { scoreWording } from './score'
@@ -205,5 +206,97 @@ describe('the score', () => {
   it('prefers another angle than the account’s last one', () => {
     expect(score(plain)).toBeGreaterThan(score(plain, { last: ['story', 'lesson'] }))
     expect(score(plain, { last: ['story', 'lesson'] })).toBeGreaterThan(score(plain, { last: ['lesson'] }))
+  })
+})
+
+describe('whatever is written', () => {
+  const SUBJECTS = [
+    'The kiln',
+    'A potter',
+    'Wet clay',
+    'Nobody',
+    'My aunt',
+    'Every glaze',
+    'It',
+    'Two of them',
+  ]
+  const VERBS = ['cracks', 'wants', 'does not like', 'was said to need', 'would have had', 'cost']
+  const THINGS = [
+    'a slow fire',
+    '1,200 degrees',
+    'the lid that came with it',
+    'twelve hours (or more)',
+    'no water',
+    'a “steady hand”',
+  ]
+  const TAILS = [
+    '.',
+    '!',
+    '?',
+    ', because the shelf is cold.',
+    '; the rest is luck.',
+    ', which nobody told us, until June.',
+    ': never less.',
+    '',
+  ]
+  const sentence = fc
+    .tuple(
+      fc.constantFrom(...SUBJECTS),
+      fc.constantFrom(...VERBS),
+      fc.constantFrom(...THINGS),
+      fc.constantFrom(...TAILS),
+    )
+    .map(([a, b, c, d]) => `${a} ${b} ${c}${d}`)
+  const block = fc.oneof(
+    { weight: 6, arbitrary: fc.array(sentence, { minLength: 1, maxLength: 6 }).map((s) => s.join(' ')) },
+    {
+      weight: 2,
+      arbitrary: fc.constantFrom('## Before firing', '## Why does it crack?', '## Notes', '## 3. Cool it'),
+    },
+    {
+      weight: 1,
+      arbitrary: fc
+        .array(sentence, { minLength: 2, maxLength: 4 })
+        .map((s) => s.map((x) => `- ${x}`).join('\n')),
+    },
+    { weight: 1, arbitrary: fc.string({ minLength: 1, maxLength: 60 }) },
+  )
+
+  it('no caption is over its limit, says what is not there, or cuts a sentence in two', () => {
+    fc.assert(
+      fc.property(
+        fc.array(block, { minLength: 3, maxLength: 14 }),
+        fc.integer({ min: 1, max: 99 }),
+        (blocks, seed) => {
+          const piece = readWriting(
+            `# Firing a kiln slowly\n\nA kiln is a slow oven.\n\n${blocks.join('\n\n')}`,
+            'kiln',
+          )
+          const found = findPassages(piece)
+          const posts = writeDrip({
+            piece,
+            passages: found.slice(0, 3),
+            spare: found.slice(3),
+            accounts: ['murmur', 'guildhall', 'shutterleaf', 'longwave', 'broadside'].map((id) => ({
+              id,
+              network: id,
+            })),
+            days: [0, 7, 14],
+            house: PLAIN_HOUSE,
+            link: 'https://kiln.example/fire',
+            seed,
+          })
+          for (const { wording, network: id, checks } of posts) {
+            if (!wording) continue
+            for (const part of [wording.text, ...wording.parts])
+              expect(measure(part, network(id).text)).toBeLessThanOrEqual(network(id).text.limit ?? Infinity)
+            expect(checks.filter((c) => c.code === 'not-grounded')).toEqual([])
+            for (const { sentence: said, origin } of originsOf(wording.text, piece))
+              expect([said, origin]).not.toEqual([said, null])
+          }
+        },
+      ),
+      { numRuns: 25 },
+    )
   })
 })

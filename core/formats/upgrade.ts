@@ -110,6 +110,7 @@ function giveVoices(rows: RawRows): RawRows {
 function nameWriters(rows: RawRows): RawRows {
   const brands = (rows['brands'] ?? []).map((row): Raw => ({
     ...row,
+    briefs: ((row['briefs'] ?? []) as object[]).map((b) => ({ hashtagsIn: 'text', ...b })),
     houseStyle: { shortLinks: false, writer: 'built-in', ...(row['houseStyle'] as object) },
   }))
   const wording = (made: unknown): object => ({ by: 'built-in', ...(made as object) })

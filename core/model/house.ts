@@ -69,6 +69,8 @@ export const Brief = z.object({
   /** The angles that may be used; empty for all. */
   angles: z.array(Angle).default([]),
   hashtags: z.int().min(0).max(30).nullable().default(null),
+  /** Where hashtags stand. */
+  hashtagsIn: z.enum(['text', 'first comment']).default('text'),
   emoji: z.enum(['none', 'where it helps']).default('none'),
   link: z.enum(['text', 'first comment', 'profile', 'none']).nullable().default(null),
   closing: z.enum(['a question', 'a line of the house', 'none']).nullable().default(null),

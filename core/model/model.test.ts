@@ -123,6 +123,8 @@ describe('records', () => {
       swaps: [],
       credit: false,
       linkTags: [],
+      shortLinks: false,
+      writer: 'built-in',
       spelling: 'as written',
       voice: { formality: 0, vividness: 0, warmth: 0, speaker: 'nobody' },
     })
