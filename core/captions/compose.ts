@@ -122,7 +122,10 @@ function hooks(body: string, profile: NetworkProfile, around: Surroundings): boo
 function bodyOf(draft: Draft, brief: WholeBrief, around: Surroundings): string {
   const lists = draft.paragraphs.some((p) => p.includes('\n'))
   const compact = isCompact(brief)
-  const joined = draft.paragraphs.join(compact ? (lists || brief.shape === 'news' ? '\n' : ' ') : '\n\n')
+  // A letter whose subject is the heading over it does not say it again.
+  const [first] = draft.paragraphs
+  const paragraphs = first === `## ${around.title ?? ''}` ? draft.paragraphs.slice(1) : draft.paragraphs
+  const joined = paragraphs.join(compact ? (lists || brief.shape === 'news' ? '\n' : ' ') : '\n\n')
   const own = around.house(inVoice(joined, brief.voice))
   return brief.emoji ? withMarks(own, brief) : own
 }

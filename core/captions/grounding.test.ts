@@ -70,3 +70,12 @@ describe('what is not in the piece', () => {
     )
   })
 })
+
+it('a name with a number in it is one name', () => {
+  const names = (text: string, source: string) =>
+    ungrounded(text, source).flatMap((u) => (u.kind === 'name' ? u.words : []))
+  expect(names('We print it on A3 with the B2 plotter.', 'Print it on A3; the B2 plotter is slow.')).toEqual(
+    [],
+  )
+  expect(names('We print it on the B7 plotter.', 'The B2 plotter is slow to print.')).toEqual(['B7'])
+})

@@ -77,7 +77,7 @@ export function ungrounded(caption: string, source: string, allowed: readonly st
   const has = (word: string): boolean => known.words.has(word) || house.words.has(word)
   const named = new Set<string>()
   for (const match of text.matchAll(
-    /(?<=[\p{Ll}\p{N},;:]["”’)]? )\p{Lu}[\p{L}’'-]*(?: \p{Lu}[\p{L}’'-]*)*/gu,
+    /(?<=[\p{Ll}\p{N},;:]["”’)]? )\p{Lu}[\p{L}\p{N}’'-]*(?: \p{Lu}[\p{L}\p{N}’'-]*)*/gu,
   )) {
     const parts = match[0].replace(/[’']s\b/g, '').match(WORD) ?? []
     const afterColon = text.charAt(match.index - 2) === ':'

@@ -13,6 +13,11 @@ interface Lean {
  */
 const LEANS: readonly Lean[] = [
   {
+    example: 'For example, a wet board swells.',
+    pattern:
+      /^(?:for (?:example|instance)|in other words|that is|that said|as a result|in this (?:case|mode|way)|by contrast)\b/i,
+  },
+  {
     example: 'Twice a week is enough.',
     pattern: /^(?:once|twice|\w+ times)(?: an? \w+)? (?:is|are|was|were)\b/i,
   },
