@@ -164,10 +164,20 @@ export const FRAMES: Readonly<Record<Angle, readonly Frame[]>> = Object.fromEntr
   Object.entries(LIBRARY).map(([angle, list]) => [angle, list.map((f) => ({ ...f, id: f.text }))]),
 ) as unknown as Record<Angle, readonly Frame[]>
 
+const filled = new WeakMap<Topic, Map<string, string | null>>()
+
 /** A frame's words for a piece, or null where the piece cannot fill its slot. */
 export function fill(text: string, topic: Topic): string | null {
+  let known = filled.get(topic)
+  if (!known) filled.set(topic, (known = new Map()))
+  let words = known.get(text)
+  if (words === undefined) known.set(text, (words = fillNow(text, topic)))
+  return words
+}
+
+function fillNow(text: string, topic: Topic): string | null {
   let whole = true
-  const filled = text.replace(
+  const said = text.replace(
     /\{(label|noun|field|doing)\}/g,
     (_, slot: 'label' | 'noun' | 'field' | 'doing') => {
       const words = topic[slot]
@@ -175,7 +185,7 @@ export function fill(text: string, topic: Topic): string | null {
       return words ?? ''
     },
   )
-  return whole ? filled : null
+  return whole ? said : null
 }
 
 /** The frames of an angle that suit a voice and what follows, filled; `taken` are ids used lately, `figures` the numbers of the first paragraph. */

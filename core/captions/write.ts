@@ -1,14 +1,12 @@
 import type { Angle, Check, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
 import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
-import { isBelief } from './belief'
 import { briefOf, type House, type WholeBrief } from './brief'
 import { checkCaption, isBlocked } from './checks'
 import { asks, closingsFor } from './closings'
 import { compose, type Opener } from './compose'
 import { draftsFor, type Draft } from './drafts'
 import { framesFor } from './frames'
-import { quantitiesIn } from './grounding'
 import { hashtagsFor, keyPhrases } from './hashtags'
 import { headingOver } from './headings'
 import { inHouse } from './house'
@@ -20,7 +18,9 @@ import { pollsOf } from './polls'
 import { scoreWording } from './score'
 import { threadOf } from './threads'
 import { headlines, type Headline } from './titles'
+import { titleFor } from './titling'
 import { topicOf, type Topic } from './topics'
+import { beginsLike, traitsOf, type Traits } from './traits'
 import { inVoice } from './voice'
 
 /** A caption that is already out or planned, which a new one may not resemble; the newest last. */
@@ -152,6 +152,7 @@ class Writer {
   /** The words of the piece's key phrases. */
   readonly #subject: ReadonlySet<string>
   readonly #drafts = new Map<FoundPassage, Draft[]>()
+  readonly #traits = new WeakMap<Draft, Traits>()
   readonly #openings = new Set<string>()
   readonly #written: EarlierCaption[] = []
   readonly #before = new Map<string, Wording[]>()
@@ -308,17 +309,10 @@ class Writer {
       if (angle && draft.angle !== angle) continue
       if (brief.angles && !brief.angles.has(draft.angle)) continue
       if (draft.framed && !frames) continue
-      const about = touches(draft, this.#topic)
-      const able = titles.filter((t) => says(draft, t.text) !== 'at once' && answers(draft, t, piece))
-      const title = (able.find((t) => says(draft, t.text) === null) ?? able[0])?.text ?? null
+      const title = titles.length ? titleFor(draft, titles, piece) : null
       if (profile.title && title === null) continue
-      const lone = !about && draft.opens !== 'order' && isLone(draft, this.#subject)
-      const strange =
-        (draft.known && isStrange(draft, this.#topic.lemmas, this.#subject)) || opensOnSomebody(piece, draft)
-      const openers = [
-        null,
-        ...(draft.framed ? [] : this.#openers(draft, brief, taken, about, frames, title)),
-      ]
+      const { about, lone, strange } = this.#traitsOf(draft)
+      const openers = [null, ...(draft.framed ? [] : this.#openers(draft, brief, taken, frames, title))]
       for (const opener of openers) {
         // One sentence that neither names the subject nor tells what to do says nothing to anybody.
         if (lone && !(opener?.names ?? false)) continue
@@ -445,8 +439,7 @@ class Writer {
     if (brief.shape !== 'letter') return drafts
     const letter = letterDraft(piece, passage, drafts[0]?.angle ?? 'lesson')
     // A letter has room to begin with what its reader knows.
-    const strange = letter?.known && isStrange(letter, this.#topic.lemmas, this.#subject)
-    return letter && !strange ? [letter, ...drafts] : drafts
+    return letter && !this.#traitsOf(letter).strange ? [letter, ...drafts] : drafts
   }
 
   /**
@@ -457,7 +450,6 @@ class Writer {
     draft: Draft,
     brief: WholeBrief,
     taken: ReadonlySet<string>,
-    about: boolean,
     frames: boolean,
     title: string | null,
   ): Opener[] {
@@ -471,19 +463,20 @@ class Writer {
         openers.push({ frame: null, text: `${text}:`, names: true })
     }
     if (draft.heading !== title) label(draft.heading)
+    const { about, figures } = this.#traitsOf(draft)
     if (title === null && !about) label(this.#topic.label)
     if (!frames) return openers
-    const fitting = framesFor(
-      draft.angle,
-      this.#topic,
-      brief.voice,
-      draft.opens,
-      taken,
-      quantitiesIn(first).length,
-    )
+    const fitting = framesFor(draft.angle, this.#topic, brief.voice, draft.opens, taken, figures)
     const chosen = fitting[Math.floor(this.#random() * fitting.length)]
     if (chosen) openers.push({ frame: chosen.id, text: chosen.text, names: chosen.names })
     return openers
+  }
+
+  #traitsOf(draft: Draft): Traits {
+    let traits = this.#traits.get(draft)
+    if (!traits)
+      this.#traits.set(draft, (traits = traitsOf(draft, this.#request.piece, this.#topic, this.#subject)))
+    return traits
   }
 
   /** Whether a caption opens as another of the drip does; where there is a title, it may open instead. */
@@ -550,74 +543,6 @@ function repeats({ title, text }: Pick<Wording, 'title' | 'text'>): boolean {
   if (title === null) return false
   const rest = text.replace(title, '').replace(URL_PATTERN, '').replace(/#\S+/g, '')
   return (rest.match(/\p{L}+/gu) ?? []).length < 6
-}
-
-/** So much of a title in one sentence is the title over again. */
-const SAID_AGAIN = 0.8
-
-/** Where a draft's text would say its title over again: at once, later, or nowhere that a reader minds. */
-function says({ paragraphs }: Draft, title: string): 'at once' | 'later' | null {
-  const said = paragraphs.filter((p) => !p.startsWith('#')).join('\n')
-  const words = (text: string): string[] => text.toLowerCase().match(/\p{L}{3,}/gu) ?? []
-  const own = words(title)
-  const [first = '', ...rest] = said.split(/(?<=[.!?:]) |\n/)
-  const over = (sentence: string): boolean => {
-    const there = new Set(words(sentence))
-    return own.length > 0 && own.filter((w) => there.has(w)).length >= own.length * SAID_AGAIN
-  }
-  const label = first.endsWith(':') && words(first).every((w) => own.includes(w))
-  if (label || over(first)) return 'at once'
-  if (said.length >= 600 || !rest.some(over)) return null
-  return said.length < 300 ? 'at once' : 'later'
-}
-
-/** Whether a draft is one statement without a word of what the piece is about. */
-function isLone({ paragraphs, lemmas }: Draft, subject: ReadonlySet<string>): boolean {
-  const body = paragraphs.join(' ')
-  if (/[.!?:]["”’)]* \S/.test(body) || /^[“"]/.test(body)) return false
-  return ![...lemmas].some((l) => subject.has(l))
-}
-
-/** Whether a draft opens on "the" and a thing that a reader of it alone has not heard of. */
-function isStrange({ paragraphs }: Draft, ...subjects: ReadonlySet<string>[]): boolean {
-  const [first = ''] = paragraphs
-  // "The call that everyone imitates" says itself which; "the usual answer" is what people say.
-  if (/^The (?:\S+ ){1,4}(?:that|who|which|of)\b/.test(first) || isBelief(first)) return false
-  const [, one = '', two = ''] = /^The ([\p{L}-]+) ([\p{L}-]+)/u.exec(first) ?? []
-  return ![one, two].some((w) =>
-    subjects.some((s) => s.has(w) || s.has(w.replace(/(?:es|s)$/, '')) || s.has(w.replace(/s$/, ''))),
-  )
-}
-
-/** Whether a draft opens on somebody by a name that the piece has told before, and its title has not. */
-function opensOnSomebody(piece: PieceContent, { paragraphs, spans }: Draft): boolean {
-  const [, name] = /^(\p{Lu}[\p{L}-]{2,})(?:[’']s)? \p{Ll}/u.exec(paragraphs[0] ?? '') ?? []
-  if (!name || piece.title.includes(name)) return false
-  const told = piece.text.search(new RegExp(`[\\p{L},;] ${name}\\b`, 'u'))
-  return told >= 0 && told < (spans[0]?.start ?? 0)
-}
-
-/** Whether a text begins with a word of the label that would stand before it. */
-function beginsLike(text: string, label: string): boolean {
-  const words = (said: string): string[] => said.toLowerCase().match(/\p{L}{4,}/gu) ?? []
-  const own = new Set(words(label))
-  return words(text)
-    .slice(0, 3)
-    .some((w) => own.has(w))
-}
-
-/** A heading that asks is a title for what answers it, which stands right under it. */
-function answers(draft: Draft, headline: Headline, piece: PieceContent): boolean {
-  if (headline.why !== 'a question' || headline.span === null) return true
-  const { start } = headline.span
-  const next = piece.blocks.find((b) => b.start > start && b.furniture === null)
-  return next !== undefined && draft.spans.some((s) => s.start <= next.start && s.end > next.start)
-}
-
-/** Whether a draft names what the piece is about. */
-function touches(draft: Draft, topic: Topic): boolean {
-  for (const lemma of draft.lemmas) if (topic.lemmas.has(lemma)) return true
-  return topic.lemmas.size === 0
 }
 
 /** Other wordings that differ from the chosen one and from each other. */
