@@ -5,7 +5,7 @@ import { withoutFillers } from '../speech'
 import { briefOf, type WholeBrief } from './brief'
 import { checkCaption } from './checks'
 import { firstSentence } from './compose'
-import type { Draft } from './drafts'
+import { bareDraft } from './drafts'
 import { substanceOf, ungrounded } from './grounding'
 import { opening } from './likeness'
 import { setDraft, sourceText, type WriteRequest } from './write'
@@ -188,16 +188,7 @@ export function weighAnswer(answer: string, request: Commission): Weighed {
   const foreign = ungrounded(text, source, [house.brand]).filter((u) => u.kind === 'word').length
   if (words === 0 || foreign > words * (1 - OWN_SHARE))
     return { faults: ['It says something else than the passage. Use the passage’s own words.'] }
-  const draft: Draft = {
-    angle,
-    paragraphs,
-    spans: [{ start: passage.start, end: passage.end }],
-    framed: false,
-    known: false,
-    heading: null,
-    opens: 'other',
-    lemmas: new Set(),
-  }
+  const draft = bareDraft(angle, paragraphs, passage)
   const whole = { ...request, passages: [passage], spare: [] }
   const set = setDraft(whole, draft, passage, account, title, request.beat)
   if (!set) return { faults: [...faults, ...whyNot(text, profile, brief, request.link)] }

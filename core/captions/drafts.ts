@@ -42,6 +42,20 @@ export interface Draft {
   lemmas: ReadonlySet<string>
 }
 
+/** A draft of which nothing is known but its words and the place that they are of. */
+export function bareDraft(angle: Angle, paragraphs: string[], { start, end }: Place): Draft {
+  return {
+    angle,
+    paragraphs,
+    spans: [{ start, end }],
+    framed: false,
+    known: false,
+    heading: null,
+    opens: 'other',
+    lemmas: new Set(),
+  }
+}
+
 /** A passage as the writer sees it. */
 export interface Extract extends Place {
   kind: PassageKind
@@ -153,19 +167,7 @@ function allDrafts(piece: PieceContent, passage: Extract): Draft[] {
     run[0]?.sentence.start === passage.start &&
     run[run.length - 1]?.sentence.end === passage.end
   const angle = ANGLE_OF[passage.kind]
-  if (!whole)
-    return [
-      {
-        angle,
-        paragraphs: [piece.text.slice(passage.start, passage.end)],
-        spans: [{ start: passage.start, end: passage.end }],
-        framed: false,
-        known: false,
-        heading: null,
-        opens: 'other',
-        lemmas: new Set(),
-      },
-    ]
+  if (!whole) return [bareDraft(angle, [piece.text.slice(passage.start, passage.end)], passage)]
   const drafts: Draft[] = []
   const add = (
     sentences: readonly SentenceFeatures[],

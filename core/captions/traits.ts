@@ -54,7 +54,7 @@ function isStrange({ paragraphs }: Draft, ...subjects: ReadonlySet<string>[]): b
 function opensOnSomebody(piece: PieceContent, { paragraphs, spans }: Draft): boolean {
   const [, name] = /^(\p{Lu}[\p{L}-]{2,})(?:[’']s)? \p{Ll}/u.exec(paragraphs[0] ?? '') ?? []
   if (!name || piece.title.includes(name)) return false
-  const told = piece.text.search(new RegExp(`[\\p{L},;] ${name}\\b`, 'u'))
+  const told = piece.text.search(new RegExp(`[\\p{L},;] ${name}\\b|\\b${name} \\p{Lu}`, 'u'))
   return told >= 0 && told < (spans[0]?.start ?? 0)
 }
 

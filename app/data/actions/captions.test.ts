@@ -8,6 +8,7 @@ import { setWorkspace } from '../api'
 import { all, commit, must, put, type Write } from '../store'
 import { undo } from '../undo'
 import {
+  anglesFor,
   anotherAngle,
   exampleOf,
   headlinesOf,
@@ -19,7 +20,7 @@ import {
   seriesOf,
   takeWording,
 } from './captions'
-import { startDrip } from './drips'
+import { orderColumns, startDrip } from './drips'
 import { approve } from './posts'
 import { openFile, takeWriting } from './writing'
 
@@ -157,4 +158,28 @@ describe('what is only shown', () => {
     expect(await remedied(posts[0]!, check, 'Ice floats!!')).toBe('Ice floats!')
     expect(await rewordedSelection('Do not wait.', 'warmer')).toEqual(['Don’t wait.'])
   })
+})
+
+describe('the columns of a drip', () => {
+  it('stand in the order they are put in, posts as they were, and go back', async () => {
+    const [drip] = await all('drips')
+    const before = JSON.stringify(await all('posts'))
+    await orderColumns(drip!.id, ['guildhall-one', 'murmur-one'])
+    expect((await must('drips', drip!.id)).accounts).toEqual(['guildhall-one', 'murmur-one'])
+    // An order that forgets one, or names another's, loses none.
+    await orderColumns(drip!.id, ['elsewhere', 'murmur-one'])
+    expect((await must('drips', drip!.id)).accounts).toEqual(['murmur-one', 'guildhall-one'])
+    expect(JSON.stringify(await all('posts'))).toBe(before)
+    await undo('brand')
+    expect((await must('drips', drip!.id)).accounts).toEqual(['guildhall-one', 'murmur-one'])
+  })
+})
+
+it('the angles on offer are those for which the piece has material', async () => {
+  const angles = await anglesFor(piece)
+  expect(angles).toContain('myth')
+  for (const angle of angles.slice(0, 3)) {
+    const found = await otherWordings(posts[1]!.id, 'another angle', angle).catch(() => [])
+    expect(found.every((o) => o.wording.angle === angle)).toBe(true)
+  }
 })

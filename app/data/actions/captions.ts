@@ -20,7 +20,7 @@ import {
 import { heavy, unwrap } from '../../workers'
 import { tagFiguresFor } from '../services'
 import { all, commit, must, patch, wholePiece, type Write } from '../store'
-import { anotherWording, back, checksOf, recall } from './posts'
+import { anotherWording, aroundPost, back, checksOf, recall } from './posts'
 
 const NONE: Partial<Record<Way, string>> = {
   another: 'No other wording',
@@ -57,13 +57,7 @@ export interface Option {
 
 /** Other wordings of a post in some way, best first; nothing is kept. Throws where the piece gives none. */
 export async function otherWordings(id: string, way: Way, to?: Angle): Promise<Option[]> {
-  const post = await must('posts', id)
-  const [brand, piece, passages, posts] = await Promise.all([
-    must('brands', post.brand),
-    wholePiece(post.piece, post.pieceRevision),
-    all('passages', 'piece', post.piece),
-    all('posts'),
-  ])
+  const { post, brand, piece, passages, posts } = await aroundPost(id)
   const good = passages.filter(usable).sort(byScore)
   const request: RewordRequest = {
     piece,

@@ -14,8 +14,8 @@ import { earlierCaptions, gateState } from '../../../core/pipeline'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
 import { askWriter, tagFiguresFor } from '../services'
-import { all, must, wholePiece } from '../store'
 import type { Option } from './captions'
+import { aroundPost } from './posts'
 
 /** How many questions are out at a time. */
 const AT_ONCE = 3
@@ -138,13 +138,7 @@ export async function writeConnected(
 
 /** One wording of a post by the connected writer; throws why there is none. */
 export async function connectedWording(id: string): Promise<Option[]> {
-  const post = await must('posts', id)
-  const [brand, piece, passages, posts] = await Promise.all([
-    must('brands', post.brand),
-    wholePiece(post.piece, post.pieceRevision),
-    all('passages', 'piece', post.piece),
-    all('posts'),
-  ])
+  const { post, brand, piece, passages, posts } = await aroundPost(id)
   const passage = passages.find((p) => p.id === post.passage && !p.lostPlace)
   if (!passage)
     throw new Fault('not-found', 'Its passage has lost its place in the piece. Choose another passage first.')

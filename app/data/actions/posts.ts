@@ -1,4 +1,13 @@
-import { Fault, type Check, type Post, type RecallAnswer, standsInTheWay } from '../../../core/model'
+import {
+  Fault,
+  standsInTheWay,
+  type Brand,
+  type Check,
+  type Passage,
+  type Post,
+  type RecallAnswer,
+  type WholePiece,
+} from '../../../core/model'
 import { heavy } from '../../workers'
 import { call, post as send } from '../api'
 import { nowIso } from '../clock'
@@ -29,6 +38,24 @@ export async function recall(post: Post): Promise<void> {
 /** A post as it stands once it is back from the server. */
 export function back(post: Post): Post {
   return post.state === 'handed over' ? { ...post, state: 'approved' } : post
+}
+
+/** A post with what its caption is written from and held against. */
+export async function aroundPost(id: string): Promise<{
+  post: Post
+  brand: Brand
+  piece: WholePiece
+  passages: Passage[]
+  posts: Post[]
+}> {
+  const post = await must('posts', id)
+  const [brand, piece, passages, posts] = await Promise.all([
+    must('brands', post.brand),
+    wholePiece(post.piece, post.pieceRevision),
+    all('passages', 'piece', post.piece),
+    all('posts'),
+  ])
+  return { post, brand, piece, passages, posts }
 }
 
 export async function checksOf(post: Post): Promise<Check[]> {
