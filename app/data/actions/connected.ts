@@ -143,7 +143,9 @@ export async function connectedWording(id: string): Promise<Option[]> {
   if (!passage)
     throw new Fault('not-found', 'Its passage has lost its place in the piece. Choose another passage first.')
   const figures = await tagFiguresFor(piece, [post.network])
-  const request = commissionFor(post, passage, brand, piece, posts, figures)
+  const asked = commissionFor(post, passage, brand, piece, posts, figures)
+  // Another wording: not the one there is once more.
+  const request = { ...asked, drip: [...asked.drip, post.wording.text] }
   const messages = await heavy().commission(request)
   const outcome = await settle(request, messages, (await askWriter(messages)).text)
   if ('why' in outcome) throw new Fault('bad-answer', `${outcome.why} The caption there is stays.`)
