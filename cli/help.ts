@@ -17,7 +17,7 @@ passages FILE [--count N] [--as KIND] [--item N]
 material FILE [--as KIND] [--item N]
     What the angles of captions are made of, in the order of the text: goals, instructions, steps,
     numbers, contrasts, beliefs, questions, definitions, quotations, anecdotes, lessons, warnings,
-    costs, times and the claim; each with kind, says, start, end, and under with what belongs to it.
+    costs, times, the claim and key phrases; each with kind, says, start, end, and under with what belongs to it.
       dripline material article.html
 
 captions FILE [--networks a,b,…] [--rhythm NAME] [--seed N] [--house FILE] [--brief FILE]

@@ -76,6 +76,12 @@ describe('the material of a piece', () => {
     expect(at('steps')).toContain('Light the smoker.\n\nLift the lid.\n\nWait a minute.')
   })
 
+  it('has its key phrases, each where it stands first', () => {
+    expect(saying('phrase')).toContain('bees')
+    for (const m of materialOf(BEES).filter((x) => x.kind === 'phrase'))
+      expect(BEES.text.slice(m.start, m.end).toLowerCase()).toBe(m.says)
+  })
+
   it('has one claim, which says what the piece is about', () => {
     expect(at('claim')).toHaveLength(1)
     expect(at('claim')[0]).toMatch(/hive|bees/i)

@@ -23,6 +23,7 @@ export const MATERIAL_KINDS = [
   'cost',
   'time',
   'claim',
+  'phrase',
 ] as const
 export type MaterialKind = (typeof MATERIAL_KINDS)[number]
 
@@ -52,6 +53,7 @@ const CARRIES: Readonly<Record<MaterialKind, readonly Angle[]>> = {
   cost: ['number'],
   time: ['number'],
   claim: ['lesson', 'quotation'],
+  phrase: [],
 }
 
 const known = new WeakMap<PieceContent, Material[]>()
@@ -80,6 +82,7 @@ export function materialOf(piece: PieceContent): Material[] {
     ...anecdotes(features),
     ...lessons(piece, features),
     ...claim(piece, features),
+    ...phrases(piece),
   ].sort((a, b) => a.start - b.start || MATERIAL_KINDS.indexOf(a.kind) - MATERIAL_KINDS.indexOf(b.kind))
   known.set(piece, found)
   return found
@@ -308,4 +311,18 @@ function claim(piece: PieceContent, features: readonly SentenceFeatures[]): Mate
   })
   const found = best as { f: SentenceFeatures } | null
   return found ? [of('claim', found.f)] : []
+}
+
+/** The key phrases of a piece, each where it stands first. */
+function phrases(piece: PieceContent): Material[] {
+  return keyPhrases(piece).flatMap((says): Material[] => {
+    const pattern = new RegExp(says.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'), 'iu')
+    for (const block of piece.blocks) {
+      const found = block.furniture === null ? pattern.exec(textOf(piece, block)) : null
+      if (!found) continue
+      const start = block.start + found.index
+      return [{ kind: 'phrase', start, end: start + found[0].length, says }]
+    }
+    return []
+  })
 }
