@@ -62,7 +62,6 @@ export const CLOSINGS: Readonly<Record<Angle, readonly Closing[]>> = {
     ask('How many of these do you do already?'),
     ask('Which one did you learn the hard way?'),
     ask('What would you add for {doing}?'),
-
     ...ABOUT,
   ],
   lesson: ABOUT,

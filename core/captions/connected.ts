@@ -45,7 +45,7 @@ const SHAPES: Readonly<Record<WholeBrief['shape'], string>> = {
   searchable: 'plain, with the words people look for',
   video: 'what the video shows',
   news: 'up to three lines',
-  letter: 'a letter in Markdown of several paragraphs',
+  letter: 'a letter of several paragraphs with a blank line between them',
 }
 
 /** How much of what stands around a passage is given beside it, in characters. */

@@ -1,6 +1,5 @@
 import {
   houseOf,
-  linkOf,
   type AskedOf,
   type Headline,
   type RewordRequest,
@@ -20,7 +19,7 @@ import {
 import { heavy, unwrap } from '../../workers'
 import { tagFiguresFor } from '../services'
 import { all, commit, must, patch, wholePiece, type Write } from '../store'
-import { anotherWording, aroundPost, back, checksOf, recall } from './posts'
+import { anotherWording, aroundPost, back, checksOf, recall, withWording } from './posts'
 
 const NONE: Partial<Record<Way, string>> = {
   another: 'No other wording',
@@ -101,17 +100,7 @@ export async function otherWordings(id: string, way: Way, to?: Angle): Promise<O
 /** A post with another wording; the one it had stays among the others, to go back to. */
 function reworded(post: Post, { wording, passage }: Option): Post {
   const others = [post.wording, ...post.others.filter((o) => o.text !== wording.text)].slice(0, 24)
-  return {
-    ...back(post),
-    wording,
-    others,
-    passage: passage ?? post.passage,
-    link: linkOf(wording, post.link),
-    shortLink: null,
-    fallback: null,
-    edited: false,
-    accepted: [],
-  }
+  return { ...withWording(post, wording, others), passage: passage ?? post.passage }
 }
 
 /** Takes a wording for a post. A machine's words ask for review again. */

@@ -1,3 +1,4 @@
+import { linkOf } from '../../../core/captions'
 import {
   Fault,
   standsInTheWay,
@@ -7,6 +8,7 @@ import {
   type Post,
   type RecallAnswer,
   type WholePiece,
+  type Wording,
 } from '../../../core/model'
 import { heavy } from '../../workers'
 import { call, post as send } from '../api'
@@ -91,6 +93,20 @@ export async function editText(id: string, text: string): Promise<void> {
   ])
 }
 
+/** A post with another wording and others beside it: link, short link and reasons belong to its words. */
+export function withWording(post: Post, wording: Wording, others: Wording[]): Post {
+  return {
+    ...back(post),
+    wording,
+    others,
+    link: linkOf(wording, post.link),
+    shortLink: null,
+    fallback: null,
+    edited: false,
+    accepted: [],
+  }
+}
+
 /** Takes the next wording there is; the present one goes to the end of the others. It asks for review again. */
 export async function anotherWording(id: string, choice = 0): Promise<void> {
   const post = await must('posts', id)
@@ -102,15 +118,11 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
     )
   await recall(post)
   const others = [...post.others.filter((o) => o !== chosen), post.wording]
-  const next: Post = { ...back(post), wording: chosen, others, edited: false, accepted: [] }
+  const next = withWording(post, chosen, others)
   const checks = await checksOf(next)
   await commit({ brand: post.brand, label: 'Take another wording' }, [
     patch('posts', id, (p) => ({
-      ...p,
-      wording: chosen,
-      others,
-      edited: false,
-      accepted: [],
+      ...withWording(p, chosen, others),
       checks,
       state: p.state === 'draft' || p.state === 'set aside' ? p.state : 'for review',
     })),
