@@ -136,8 +136,7 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
         }
       />
       <Outlet />
-      <ActivityBar />
-      <Messages />
+      <Foot />
     </Flex>
   )
 }
@@ -178,22 +177,27 @@ function Banners({
   return trouble ? <Notice tone="amber">{trouble}</Notice> : null
 }
 
-function ActivityBar() {
+/** One strip of one height for messages and work in progress, so that nothing shifts under the pointer. */
+function Foot() {
   const activity = useActivity()
-  if (!activity) return null
   return (
-    <Flex role="status" align="center" gap="3" bg="waterTint" px="4" py="1.5" fontSize="13px">
-      <Spinner size="xs" />
-      <Box>{activity.label}</Box>
-      {activity.all > 0 && (
-        <Box fontFamily="mono" fontSize="12px">
-          {activity.done} of {activity.all}
-        </Box>
-      )}
-      {activity.cancel && (
-        <Button size="sm" onClick={activity.cancel}>
-          Cancel
-        </Button>
+    <Flex h="10" flexShrink={0} align="stretch" bg="raised" borderTopWidth="1px" borderColor="hairline">
+      <Messages quiet={activity ? null : 'Everything is kept. Ctrl+Z takes the last change back.'} />
+      {activity && (
+        <Flex role="status" align="center" gap="3" bg="waterTint" px="4" fontSize="13px" whiteSpace="nowrap">
+          <Spinner size="xs" />
+          <Box>{activity.label}</Box>
+          {activity.all > 0 && (
+            <Box fontFamily="mono" fontSize="12px">
+              {activity.done} of {activity.all}
+            </Box>
+          )}
+          {activity.cancel && (
+            <Button size="sm" onClick={activity.cancel}>
+              Cancel
+            </Button>
+          )}
+        </Flex>
       )}
     </Flex>
   )

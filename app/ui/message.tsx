@@ -33,8 +33,8 @@ export async function attempt(work: () => Promise<unknown>): Promise<boolean> {
   }
 }
 
-/** The one place where messages appear; it does not cover the work. */
-export function Messages() {
+/** The one place where messages appear; `quiet` stands there while there is none. */
+export function Messages({ quiet }: { quiet: string | null }) {
   const message = useSyncExternalStore(
     (listener) => {
       listeners.add(listener)
@@ -48,31 +48,31 @@ export function Messages() {
     return () => clearTimeout(timer)
   }, [message])
   return (
-    <Box role="status" aria-live="polite">
-      {message && (
-        <Flex
-          align="center"
-          gap="3"
-          borderLeftWidth="4px"
-          borderColor={message.tone}
-          bg="raised"
-          borderTopWidth="1px"
-          borderTopColor="hairline"
-          px="4"
-          py="1.5"
-          fontSize="13px"
-        >
-          <Box flex="1">{message.text}</Box>
-          {message.undo && (
-            <Button size="sm" look="quiet" onClick={message.undo}>
-              Undo
-            </Button>
-          )}
-          <Button size="sm" look="quiet" onClick={() => set(null)}>
-            Close
-          </Button>
-        </Flex>
+    <Flex
+      role="status"
+      aria-live="polite"
+      flex="1"
+      minW="0"
+      align="center"
+      gap="3"
+      px="4"
+      fontSize="13px"
+      borderLeftWidth="4px"
+      borderColor={message?.tone ?? 'transparent'}
+    >
+      <Box flex="1" lineClamp="2" lineHeight="1.3" title={message?.text} color={message ? 'ink' : 'soft'}>
+        {message?.text ?? quiet}
+      </Box>
+      {message?.undo && (
+        <Button size="sm" look="quiet" onClick={message.undo}>
+          Undo
+        </Button>
       )}
-    </Box>
+      {message && (
+        <Button size="sm" look="quiet" onClick={() => set(null)}>
+          Close
+        </Button>
+      )}
+    </Flex>
   )
 }
