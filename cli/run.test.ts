@@ -220,7 +220,7 @@ describe('plan', () => {
           { id: 'a', network: 'murmur', zone: 'Europe/Lisbon', slots: [{ weekday: 3, at: '09:00' }] },
         ],
         posts: [
-          { id: 'p', account: 'a', wished: '2026-11-25' },
+          { id: 'p', account: 'a', wished: '2026-11-25', latest: '2026-11-30' },
           { id: 'q', account: 'a', wished: '2026-11-25', latest: '2026-11-30' },
         ],
       }),

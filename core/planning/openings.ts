@@ -1,6 +1,6 @@
 import type { QuietDay, Slot } from '../model'
 import { hash32 } from './random'
-import { clockMinutes, clockTime, fromWall, weekdayOf } from './zone'
+import { clockMinutes, dateOf, dayNumber, momentAt, weekdayOf, weekNumber } from './zone'
 
 /** Whether a local day is kept quiet by any of the rules. */
 export function isQuiet(date: string, quiet: readonly QuietDay[]): boolean {
@@ -12,36 +12,95 @@ export function isQuiet(date: string, quiet: readonly QuietDay[]): boolean {
   })
 }
 
+/** One slot of one local day: the span it opens and the moment drawn in it. */
+export interface Opening {
+  from: number
+  to: number
+  /** The moment of an exact slot, or the one drawn in a window. */
+  drawn: number
+  /** More moments of a window, spread over it, for when the drawn one is not free. */
+  others: () => readonly number[]
+}
+
+/** How many minutes of a window are tried where its drawn one is not free. */
+const TRIED = 30
+/** Steps of the golden section leave the widest gaps between all points so far (Swierczkowski 1958). */
+const GOLDEN = (Math.sqrt(5) - 1) / 2
+const NONE: readonly number[] = []
+
 /**
- * The moments of one local day at which an account's slots open, one list a slot. An exact slot
- * gives one moment. A window gives minutes of it, beginning with one drawn from the day and the
- * account, so that the time does not repeat week after week; `perWindow` caps how many. Times
- * that summer time skips are left out, doubled ones count once.
+ * The openings of one local day, one a slot, in the order of the clock. A window's drawn minute
+ * goes by the golden section from week to week, so that it never comes twice in a row; another is
+ * drawn for another account. Times that summer time skips are left out, doubled ones count once.
  */
 export function openingsOn(
   date: string,
   account: { id: string; zone: string; slots: readonly Slot[] },
-  perWindow = 30,
-): number[][] {
-  const weekday = weekdayOf(date)
-  return account.slots.flatMap((slot, index) => {
-    if (slot.weekday !== weekday) return []
-    const times =
-      'at' in slot
-        ? [slot.at]
-        : windowMinutes(slot.from, slot.to, hash32(`${account.id} ${date} ${index}`), perWindow)
-    const moments = times.flatMap((time) => fromWall(date, time, account.zone) ?? [])
-    return moments.length ? [[...new Set(moments)]] : []
-  })
+): Opening[] {
+  return openingsBy(account)(dayNumber(date))
 }
 
-/** `most` minutes spread over a window, the first one drawn by `seed`. */
-function windowMinutes(from: string, to: string, seed: number, most: number): string[] {
-  const first = clockMinutes(from)
-  const length = clockMinutes(to) - first + 1
-  const count = Math.min(length, most)
-  const start = seed % length
-  return Array.from({ length: count }, (_, i) =>
-    clockTime(first + ((start + Math.floor((i * length) / count)) % length)),
+/** The same for many days: slots are parted by weekday once. */
+export function openingsBy(account: {
+  id: string
+  zone: string
+  slots: readonly Slot[]
+}): (day: number) => Opening[] {
+  const parted = Array.from({ length: 8 }, (_, weekday) =>
+    account.slots
+      .filter((s) => s.weekday === weekday)
+      .map((slot) => {
+        const from = clockMinutes('at' in slot ? slot.at : slot.from)
+        const to = clockMinutes('at' in slot ? slot.at : slot.to)
+        return { from, to, phase: hash32(`${account.id} ${weekday} ${from} ${to}`) / 2 ** 32 }
+      })
+      .sort((a, b) => a.from - b.from || a.to - b.to),
   )
+  return (day) =>
+    (parted[weekdayNumber(day)] ?? []).flatMap((slot) => openingOf(slot, day, account.zone) ?? [])
+}
+
+function openingOf(
+  slot: { from: number; to: number; phase: number },
+  day: number,
+  zone: string,
+): Opening | null {
+  const from = momentAt(day, slot.from, zone)
+  if (slot.from === slot.to) return from === null ? null : { from, to: from, drawn: from, others: () => NONE }
+  const length = slot.to - slot.from + 1
+  const turn = slot.phase + weekNumber(day) * GOLDEN
+  const start = Math.floor((turn - Math.floor(turn)) * length)
+  const others = (): readonly number[] => {
+    const count = Math.min(length, TRIED)
+    const minutes = Array.from(
+      { length: count },
+      (_, i) => (start + Math.floor((i * length) / count)) % length,
+    )
+    return [...new Set(minutes.flatMap((m) => momentAt(day, slot.from + m, zone) ?? []))]
+  }
+  const drawn = momentAt(day, slot.from + start, zone)
+  const to = momentAt(day, slot.to, zone)
+  if (from !== null && to !== null && drawn !== null) return { from, to, drawn, others }
+  // The clocks skip a part of it: what is left of it opens.
+  const left = others()
+  if (left.length === 0) return null
+  return { from: Math.min(...left), to: Math.max(...left), drawn: left[0] as number, others }
+}
+
+function weekdayNumber(day: number): number {
+  return ((((day + 3) % 7) + 7) % 7) + 1
+}
+
+/** Quiet rules made ready for many questions: whether a day's number is quiet. */
+export function quietDays(quiet: readonly QuietDay[]): (day: number) => boolean {
+  const weekdays = new Set(quiet.flatMap((q) => ('weekday' in q ? [q.weekday] : [])))
+  const spans = quiet.flatMap((q) => {
+    if ('date' in q) return [{ from: dayNumber(q.date), to: dayNumber(q.date) }]
+    return 'from' in q ? [{ from: dayNumber(q.from), to: dayNumber(q.to) }] : []
+  })
+  const yearly = new Set(quiet.flatMap((q) => ('yearly' in q ? [q.yearly] : [])))
+  return (day) =>
+    weekdays.has(weekdayNumber(day)) ||
+    spans.some((s) => s.from <= day && day <= s.to) ||
+    (yearly.size > 0 && yearly.has(dateOf(day).slice(5)))
 }

@@ -1,95 +1,41 @@
-import { z } from 'zod'
-import { Account, Fault, LocalDate, QuietDay, Slot, Zone } from '../model'
-import { isQuiet, openingsOn } from './openings'
+import { Fault } from '../model'
+import { Book, NEARNESS, type Task } from './book'
+import { explain, whyNowhere } from './explain'
+import { Lane } from './lane'
+import { bestPlace, EPSILON, placesOf, type Place } from './places'
+import { PlanInput, type Plan, type Placement, type PlanOutput, type PlanPost } from './rules'
 import { bareWords } from './sameWords'
-import { addDays, daysBetween, mondayOf, startOfDay, toWall } from './zone'
+import { addDays, dayNumber, localDay, momentAt, startOfDay } from './zone'
 
-const MINUTE = 60_000
 const DAY = 86_400_000
 
-const anyInstant = z.iso.datetime({ offset: true })
-/** A moment, or a day in the account's zone. */
-const Moment = z.union([anyInstant, LocalDate])
-
-/** An account as the planner sees it: where it may post, and its limits. */
-export const PlanAccount = Account.pick({ id: true, network: true }).extend({
-  zone: Zone,
-  slots: z.array(Slot),
-  quiet: z.array(QuietDay).default([]),
-  maxPerDay: z.int().min(1).default(24),
-  maxPerWeek: z.int().min(1).default(168),
-  gapMinutes: z.int().min(0).default(0),
-})
-export type PlanAccount = z.infer<typeof PlanAccount>
-
-/** A post as the planner sees it. `at` is where it stands now, `pinnedAt` where a person put it. */
-export const PlanPost = z.object({
-  id: z.string().min(1),
-  account: z.string().min(1),
-  piece: z.string().nullish(),
-  passage: z.string().nullish(),
-  picture: z.string().nullish(),
-  text: z.string().nullish(),
-  wished: Moment,
-  earliest: Moment.nullish(),
-  latest: Moment.nullish(),
-  priority: z.number().default(0),
-  pinnedAt: anyInstant.nullish(),
-  at: anyInstant.nullish(),
-})
-export type PlanPost = z.infer<typeof PlanPost>
-
-export const PlanInput = z.object({
-  now: anyInstant,
-  accounts: z.array(PlanAccount),
-  posts: z.array(PlanPost),
-  /** Days within which sibling accounts may not carry the same words; 0 switches the rule off. */
-  siblingDays: z.int().min(0).default(7),
-})
-export type PlanInput = z.input<typeof PlanInput>
-
-export const PlanOutput = z.object({
-  posts: z.array(
-    z.object({
-      id: z.string(),
-      at: z.string().nullable(),
-      reasons: z.array(z.object({ code: z.string(), message: z.string() })),
-    }),
-  ),
-})
-export type PlanOutput = z.infer<typeof PlanOutput>
-
-type Rule = 'past' | 'quiet day' | 'taken' | 'gap' | 'day full' | 'week full' | 'same piece' | 'same words'
-
-const WORDS: Record<Rule, string> = {
-  past: 'lies in the past',
-  'quiet day': 'is a quiet day',
-  taken: 'was already taken',
-  gap: 'is closer to its neighbour than the account’s smallest gap',
-  'day full': 'already has as many posts as the account takes in a day',
-  'week full': 'lies in a week that is full',
-  'same piece': 'already has a post of this piece on this account',
-  'same words': 'is within the sibling days of the same words on another account of the network',
-}
-
-interface Standing {
-  post: PlanPost
-  account: PlanAccount
-  at: number
-  date: string
-  bare: string
-}
-
-/** How far from the wished day the planner looks when nothing bounds it. */
-const REACH_DAYS = 400
+/** The price of a post without a place, so high that no displacement outweighs it. */
+const UNPLACED = 10_000
+/** The price of moving a post that stood legally, paid only to make room for one that has no place. */
+const DISTURBED = 50
+/** How many posts are placed anew together, and how often all are gone through. */
+const TOGETHER = 6
+const ROUNDS = 6
+/** How many look-ups the bettering may spend: so many at least, and so many a post. */
+const EFFORT = { least: 4_000, perPost: 1 }
+/** How many look-ups one group may spend, and how many of its places a post tries there. */
+const GROUP_EFFORT = 600
+const PLACES_TRIED = 12
+/** How far around a wish, in days, other posts are thought to be in the way. */
+const AROUND = 21
 
 /**
- * Gives every post a moment in its account's slots, or says which rule stands in its way.
+ * Gives every post a moment in its account's slots, or says which rule stands in its way and what
+ * would make room.
  *
- * Method: list scheduling by priority (Graham 1966): posts that stand or are pinned first, then
- * by falling priority and rising wished day, each taking the opening of least distance to its
- * wish that breaks no hard rule. A post that already stands at a legal place stays there, so that
- * a small change moves little. Deterministic: ties go to the earlier moment, then by id.
+ * Method. Posts that a person pinned or that went out are fixed; those that stand legally stay.
+ * The others are placed one by one, by falling priority and rising wish, each at the opening of
+ * least price (list scheduling, Graham 1966; the price is the sum of the soft rules). Then a
+ * search over neighbourhoods betters what was placed: a post that does not stand as it would like
+ * is taken out together with up to five in its way, and they are put back in the best way there
+ * is, found by branch and bound (large neighbourhood search, Shaw 1998). A post that still has
+ * no place may so move those that stood, as few as make room. Deterministic, and the order of the input does not matter: ties go to the earlier
+ * moment, then by id.
  *
  * Refuses (`bad-plan`) input of another shape, doubled ids and unknown accounts.
  */
@@ -103,249 +49,287 @@ export function plan(raw: PlanInput): PlanOutput {
       issue?.path.join('.') ?? null,
     )
   }
-  const input = parsed.data
-  const now = Date.parse(input.now)
-  const accounts = new Map(input.accounts.map((a) => [a.id, a]))
-  if (accounts.size !== input.accounts.length)
-    throw new Fault('bad-plan', 'Two accounts have the same id.', 'accounts')
-  const seen = new Set<string>()
-  for (const post of input.posts) {
-    if (seen.has(post.id)) throw new Fault('bad-plan', `Two posts have the id ${post.id}.`, 'posts')
-    seen.add(post.id)
-    if (!accounts.has(post.account))
-      throw new Fault(
-        'bad-plan',
-        `Post ${post.id} names an account that is not in the plan: ${post.account}.`,
-        'posts',
-      )
-  }
-
-  const book = new Book(input.siblingDays)
-  const result = new Map<string, PlanOutput['posts'][number]>()
-  const settle = (post: PlanPost, at: number | null, reasons: { code: string; message: string }[]): void => {
-    result.set(post.id, { id: post.id, at: at === null ? null : new Date(at).toISOString(), reasons })
-    const account = accounts.get(post.account)
-    if (at !== null && account) book.add(post, account, at)
-  }
-
-  for (const post of input.posts)
-    if (post.pinnedAt)
-      settle(post, Date.parse(post.pinnedAt), [{ code: 'pinned', message: 'A person put it there.' }])
-
-  const order = input.posts
-    .filter((p) => !p.pinnedAt)
-    .map((post) => ({ post, wished: momentOf(post.wished, accountOf(accounts, post).zone) }))
-    .sort(
-      (a, b) =>
-        Number(!!b.post.at) - Number(!!a.post.at) ||
-        b.post.priority - a.post.priority ||
-        a.wished - b.wished ||
-        (a.post.id < b.post.id ? -1 : 1),
-    )
-
-  const homeless: typeof order = []
-  for (const entry of order) {
-    const { post } = entry
-    if (!post.at) {
-      homeless.push(entry)
-      continue
-    }
-    const at = Date.parse(post.at)
-    const account = accountOf(accounts, post)
-    const rule = standsLegally(post, account, at, now, book)
-    if (rule === null) settle(post, at, [{ code: 'stays', message: 'It stays where it stood.' }])
-    else homeless.push(entry)
-  }
-  for (const { post, wished } of homeless) {
-    const account = accountOf(accounts, post)
-    const { at, reasons } = place(post, account, wished, now, book)
-    settle(post, at, reasons)
-  }
-  return { posts: input.posts.map((p) => result.get(p.id) as PlanOutput['posts'][number]) }
+  return planChecked(parsed.data)
 }
 
-function accountOf(accounts: Map<string, PlanAccount>, post: PlanPost): PlanAccount {
-  const account = accounts.get(post.account)
-  if (!account) throw new Fault('bad-plan', `There is no account ${post.account}.`, 'posts')
-  return account
+/** The same for input that is known to have the right shape. */
+export function planChecked(input: Plan): PlanOutput {
+  return new Planner(input).run()
+}
+
+/** The price of a plan's placements by the soft rules, and how many posts, by urgency, have no place; for measuring. */
+export function priceOf(
+  raw: PlanInput,
+  placements: readonly Pick<Placement, 'id' | 'at'>[],
+): { price: number; unplaced: number } {
+  const planner = new Planner(PlanInput.parse(raw))
+  return planner.price(placements)
+}
+
+class Planner {
+  readonly now: number
+  readonly book: Book
+  readonly perDay: number
+  readonly tasks: Task[]
+  readonly #input: Plan
+  /** Posts that stand legally: they stay. */
+  readonly #stays = new Set<Task>()
+
+  constructor(input: Plan) {
+    this.#input = input
+    this.now = Date.parse(input.now)
+    this.perDay = input.weights.distance
+    this.book = new Book(input.siblingDays, input.weights)
+    const lanes = new Map(input.accounts.map((a, index) => [a.id, new Lane(a, index)]))
+    if (lanes.size !== input.accounts.length)
+      throw new Fault('bad-plan', 'Two accounts have the same id.', 'accounts')
+    const siblings = new Map<string, number>()
+    for (const a of input.accounts) siblings.set(a.network, (siblings.get(a.network) ?? 0) + 1)
+    const seen = new Set<string>()
+    this.tasks = input.posts.map((post) => {
+      if (seen.has(post.id)) throw new Fault('bad-plan', `Two posts have the id ${post.id}.`, 'posts')
+      seen.add(post.id)
+      const lane = lanes.get(post.account)
+      if (!lane)
+        throw new Fault(
+          'bad-plan',
+          `Post ${post.id} names an account that is not in the plan: ${post.account}.`,
+          'posts',
+        )
+      return taskOf(post, lane, input.siblingDays > 0 && (siblings.get(lane.account.network) ?? 0) > 1)
+    })
+  }
+
+  run(): PlanOutput {
+    const stays = this.#stays
+    for (const task of this.tasks) if (task.pinned !== null) this.book.add(task, task.pinned)
+    const order = this.tasks.filter((t) => t.pinned === null).sort(byUrgency)
+    const free = order.filter((task) => {
+      if (task.stood === null || !this.#legal(task, task.stood)) return true
+      this.book.add(task, task.stood)
+      stays.add(task)
+      return false
+    })
+    for (const task of free) {
+      const place = bestPlace(task, this.now, this.book, this.perDay)
+      if (place) this.book.add(task, place.at)
+    }
+    this.#better(free)
+    return { posts: this.tasks.map((task) => this.#placement(task)) }
+  }
+
+  price(placements: readonly Pick<Placement, 'id' | 'at'>[]): { price: number; unplaced: number } {
+    const at = new Map(placements.map((p) => [p.id, p.at]))
+    let price = 0
+    let unplaced = 0
+    for (const task of this.tasks) {
+      const moment = at.get(task.id)
+      if (!moment) {
+        unplaced += task.factor
+        continue
+      }
+      const ms = Date.parse(moment)
+      price += this.book.cost(task, ms, localDay(ms, task.lane.account.zone))
+      this.book.add(task, ms)
+    }
+    return { price, unplaced }
+  }
+
+  /** Whether a post may stand at a moment, as the others stand. */
+  #legal(task: Task, at: number): boolean {
+    const day = localDay(at, task.lane.account.zone)
+    if (at < this.now || at < task.from || at > task.to || task.lane.isQuiet(day)) return false
+    const opening = task.lane.openingAt(at, day)
+    return opening !== null && this.book.obstacle(task, at, day, opening) === null
+  }
+
+  /** Betters what was placed until nothing changes, all rounds are over or the effort is spent. */
+  #better(free: readonly Task[]): void {
+    this.#effort = Math.max(EFFORT.least, EFFORT.perPost * free.length)
+    this.#rounds(free, new Set(free))
+    const homeless = free.filter((t) => !this.book.placeOf(t))
+    if (homeless.length && this.#stays.size) {
+      this.#effort = Math.max(EFFORT.least, EFFORT.perPost * homeless.length)
+      this.#rounds(homeless, new Set([...free, ...this.#stays]))
+    }
+  }
+
+  #rounds(tasks: readonly Task[], may: ReadonlySet<Task>): void {
+    for (let round = 0; round < ROUNDS; round++) {
+      let changed = false
+      const dearest = tasks
+        .map((task) => ({ task, over: this.#priceNow(task) - this.#floor(task) }))
+        .filter(({ over }) => over > EPSILON)
+        .sort((a, b) => b.over - a.over || (a.task.id < b.task.id ? -1 : 1))
+      for (const { task } of dearest) {
+        if (this.#effort <= 0) return
+        if (this.#regroup([task])) changed = true
+        const near = this.#inTheWay(task, may)
+        for (let size = 1; size < Math.min(TOGETHER, near.length + 1); size++)
+          if (
+            this.#priceNow(task) > this.#floor(task) + EPSILON &&
+            this.#regroup([task, ...near.slice(0, size)])
+          )
+            changed = true
+      }
+      if (!changed) return
+    }
+  }
+
+  #effort = 0
+
+  /** What a post costs where it stands. */
+  #priceNow(task: Task): number {
+    const standing = this.book.placeOf(task)
+    if (!standing) return UNPLACED * task.factor
+    return this.#cost(task, standing.at, standing.day)
+  }
+
+  /** The soft rules' price, and what it costs to move a post that stood legally. */
+  #cost(task: Task, at: number, day: number): number {
+    return this.book.cost(task, at, day) + this.#disturbance(task, at)
+  }
+
+  #disturbance(task: Task, at: number): number {
+    return this.#stays.has(task) && at !== task.stood ? DISTURBED : 0
+  }
+
+  /** A price under which no post can come: nothing but its own nearness to the wish. */
+  #floor(task: Task): number {
+    return task.factor * this.perDay * NEARNESS
+  }
+
+  /** Takes some posts out and puts them back in the best way there is; whether the price fell. */
+  #regroup(group: readonly Task[]): boolean {
+    const was = group.map((task) => this.book.placeOf(task)?.at ?? null)
+    let before = 0
+    for (const task of group) {
+      before += this.#priceNow(task)
+      if (this.book.placeOf(task)) this.book.remove(task)
+    }
+    // What each would cost at least, were the others of the group not there.
+    const least = group.map((task) => {
+      this.#effort--
+      return bestPlace(task, this.now, this.book, this.perDay)?.cost ?? UNPLACED * task.factor
+    })
+    const rest = least.map((_, i) => least.slice(i).reduce((a, b) => a + b, 0))
+    let best = { price: before - EPSILON, places: null as (number | null)[] | null }
+    let nodes = 0
+    const places: (number | null)[] = []
+    const search = (index: number, price: number): void => {
+      const task = group[index]
+      if (!task) {
+        best = { price, places: [...places] }
+        return
+      }
+      if (nodes++ >= GROUP_EFFORT) return
+      this.#effort--
+      const room = (): number => best.price - price - (rest[index + 1] ?? 0)
+      const found: Place[] = []
+      placesOf(task, this.now, this.book, this.perDay, room(), (place) => {
+        found.push({ ...place, cost: place.cost + this.#disturbance(task, place.at) })
+        return room()
+      })
+      found.sort((a, b) => a.cost - b.cost || a.at - b.at)
+      for (const place of found.slice(0, PLACES_TRIED)) {
+        if (place.cost >= room()) break
+        places.push(place.at)
+        this.book.add(task, place.at)
+        search(index + 1, price + place.cost)
+        this.book.remove(task)
+        places.pop()
+      }
+      const nowhere = UNPLACED * task.factor
+      if (nowhere < room()) {
+        places.push(null)
+        search(index + 1, price + nowhere)
+        places.pop()
+      }
+    }
+    search(0, 0)
+    const chosen = best.places ?? was
+    group.forEach((task, i) => {
+      const at = chosen[i]
+      if (at !== null && at !== undefined) this.book.add(task, at)
+    })
+    return best.places !== null
+  }
+
+  /** The movable posts that stand around a post's wish or may not stand with it, the nearest first. */
+  #inTheWay(task: Task, may: ReadonlySet<Task>): Task[] {
+    const reach = AROUND
+    const first = Math.max(task.wishDay, localDay(Math.max(task.from, this.now), task.lane.account.zone))
+    const centre = task.to === Infinity ? first : Math.min(first, localDay(task.to, task.lane.account.zone))
+    const near = new Map<Task, number>()
+    for (let day = centre - reach; day <= centre + reach; day++)
+      for (const s of this.book.on(task.lane, day)) near.set(s.task, Math.abs(s.at - task.wished))
+    for (const s of this.book.related(task)) near.set(s.task, Math.abs(s.at - task.wished))
+    return [...near]
+      .filter(([t]) => t !== task && may.has(t))
+      .sort(([a, x], [b, y]) => x - y || (a.id < b.id ? -1 : 1))
+      .slice(0, TOGETHER - 1)
+      .map(([t]) => t)
+  }
+
+  #placement(task: Task): Placement {
+    const standing = this.book.placeOf(task)
+    if (!standing) return { id: task.id, at: null, reasons: whyNowhere(task, this.now, this.book) }
+    const at = new Date(standing.at).toISOString()
+    if (task.pinned !== null)
+      return { id: task.id, at, reasons: [{ code: 'pinned', message: 'A person put it there.' }] }
+    if (this.#stays.has(task) && standing.at === task.stood)
+      return { id: task.id, at, reasons: [{ code: 'stays', message: 'It stays where it stood.' }] }
+    return {
+      id: task.id,
+      at,
+      reasons: explain(task, standing.at, standing.day, this.now, this.book, this.#input.weights),
+    }
+  }
+}
+
+/** The order in which posts choose: what stands, then by urgency, then by wish, then by id. */
+function byUrgency(a: Task, b: Task): number {
+  return (
+    Number(b.stood !== null) - Number(a.stood !== null) ||
+    b.factor - a.factor ||
+    a.wished - b.wished ||
+    (a.id < b.id ? -1 : 1)
+  )
+}
+
+function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
+  const { zone, network } = lane.account
+  const wished = momentOf(post.wished, zone)
+  const bare = hasSiblings && post.text ? bareWords(post.text) : ''
+  return {
+    id: post.id,
+    lane,
+    piece: post.piece ?? null,
+    passage: post.passage ? `${lane.account.id} ${post.passage}` : null,
+    picture: post.picture ? `${lane.account.id} ${post.picture}` : null,
+    pipeline: post.pipeline ? `${lane.account.id} ${post.pipeline}` : null,
+    beat: post.beat ?? null,
+    words: bare && `${network} ${bare}`,
+    wished,
+    wishDay: localDay(wished, zone),
+    from: !post.earliest
+      ? -Infinity
+      : post.earliest.length === 10
+        ? startOfDay(post.earliest, zone)
+        : Date.parse(post.earliest),
+    to: !post.latest
+      ? Infinity
+      : post.latest.length === 10
+        ? startOfDay(addDays(post.latest, 1), zone) - 1
+        : Date.parse(post.latest),
+    factor: post.priority >= 0 ? 1 + post.priority : 1 / (1 - post.priority),
+    pinned: post.pinnedAt ? Date.parse(post.pinnedAt) : null,
+    stood: post.at ? Date.parse(post.at) : null,
+  }
 }
 
 /** A wished moment; a bare day means its noon, so that nearness to a day has no side. */
 function momentOf(moment: string, zone: string): number {
-  return moment.length === 10 ? startOfDay(moment, zone) + DAY / 2 : Date.parse(moment)
-}
-
-/** The span in which a post may go out: `earliest` from its first moment, `latest` inclusive. */
-function bounds(post: PlanPost, zone: string): { from: number; to: number } {
-  const from = !post.earliest
-    ? -Infinity
-    : post.earliest.length === 10
-      ? startOfDay(post.earliest, zone)
-      : Date.parse(post.earliest)
-  const to = !post.latest
-    ? Infinity
-    : post.latest.length === 10
-      ? startOfDay(addDays(post.latest, 1), zone) - 1
-      : Date.parse(post.latest)
-  return { from, to }
-}
-
-function standsLegally(
-  post: PlanPost,
-  account: PlanAccount,
-  at: number,
-  now: number,
-  book: Book,
-): Rule | 'no slot' | 'out of bounds' | null {
-  const { date } = toWall(at, account.zone)
-  const { from, to } = bounds(post, account.zone)
-  if (at < from || at > to) return 'out of bounds'
-  if (!openingsOn(date, account, 24 * 60).some((slot) => slot.includes(at))) return 'no slot'
-  return book.obstacle(post, account, at, date, now)
-}
-
-function place(
-  post: PlanPost,
-  account: PlanAccount,
-  wished: number,
-  now: number,
-  book: Book,
-): { at: number | null; reasons: { code: string; message: string }[] } {
-  const { from, to } = bounds(post, account.zone)
-  const first = Math.max(from, now)
-  if (account.slots.length === 0)
-    return {
-      at: null,
-      reasons: [{ code: 'no-slot', message: 'The account has no slots: give it at least one.' }],
-    }
-  if (to < first)
-    return {
-      at: null,
-      reasons: [
-        { code: 'too-late', message: 'Its last day has passed: give it a later one or set it aside.' },
-      ],
-    }
-  const wishedDate = toWall(Math.min(Math.max(wished, first), to), account.zone).date
-  const wish = toWall(wished, account.zone).date
-  const met = new Map<Rule, string>()
-  if (wished < now && wish !== toWall(now, account.zone).date) met.set('past', wish)
-  let openings = 0
-  for (let distance = 0; distance <= REACH_DAYS; distance++) {
-    const days =
-      distance === 0 ? [wishedDate] : [addDays(wishedDate, distance), addDays(wishedDate, -distance)]
-    const candidates = days
-      .flatMap((date) =>
-        openingsOn(date, account).map((slot) => ({ date, slot: nearestFirst(slot, wished) })),
-      )
-      .sort((a, b) => distanceTo(a.slot, wished) - distanceTo(b.slot, wished))
-      .flatMap(({ date, slot }) => slot.map((at) => ({ at, date })))
-      .filter((c) => c.at >= first && c.at <= to)
-    for (const { at, date } of candidates) {
-      openings++
-      const rule = book.obstacle(post, account, at, date, now)
-      if (rule === null) return { at, reasons: explain(wish, date, met) }
-      if (!met.has(rule)) met.set(rule, date)
-    }
-  }
-  if (openings === 0)
-    return {
-      at: null,
-      reasons: [
-        {
-          code: 'no-opening',
-          message:
-            'No slot of the account opens between its first and its last day: add a slot or widen the days.',
-        },
-      ],
-    }
-  return {
-    at: null,
-    reasons: [...met].map(([rule, date]) => ({
-      code: rule.replace(' ', '-'),
-      message: `Every opening in reach is closed; the nearest, ${date}, ${WORDS[rule]}.`,
-    })),
-  }
-}
-
-/** A window's own order, unless the wished moment lies inside it: then the nearest minutes come first. */
-function nearestFirst(slot: number[], wished: number): number[] {
-  const inside = wished >= Math.min(...slot) && wished <= Math.max(...slot)
-  return inside ? [...slot].sort((a, b) => Math.abs(a - wished) - Math.abs(b - wished)) : slot
-}
-
-function distanceTo(slot: readonly number[], wished: number): number {
-  return Math.min(...slot.map((at) => Math.abs(at - wished)))
-}
-
-function explain(wished: string, got: string, met: Map<Rule, string>): { code: string; message: string }[] {
-  const moved = daysBetween(wished, got)
-  const head =
-    moved === 0
-      ? { code: 'as-wished', message: `It stands on its wished day, ${wished}.` }
-      : {
-          code: 'moved',
-          message: `Wished for ${wished}, it stands ${Math.abs(moved)} ${Math.abs(moved) === 1 ? 'day' : 'days'} ${moved > 0 ? 'later' : 'earlier'}.`,
-        }
-  return [
-    head,
-    ...[...met].map(([rule, date]) => ({ code: rule.replace(' ', '-'), message: `${date} ${WORDS[rule]}.` })),
-  ]
-}
-
-/** What has been placed so far, with the look-ups that the rules need. */
-class Book {
-  readonly #siblingDays: number
-  readonly #byAccount = new Map<string, Standing[]>()
-  readonly #byWords = new Map<string, Standing[]>()
-
-  constructor(siblingDays: number) {
-    this.#siblingDays = siblingDays
-  }
-
-  add(post: PlanPost, account: PlanAccount, at: number): void {
-    const standing: Standing = {
-      post,
-      account,
-      at,
-      date: toWall(at, account.zone).date,
-      bare: post.text ? bareWords(post.text) : '',
-    }
-    push(this.#byAccount, account.id, standing)
-    if (standing.bare) push(this.#byWords, `${account.network} ${standing.bare}`, standing)
-  }
-
-  /** The first hard rule that a post would break at a moment, or null. */
-  obstacle(post: PlanPost, account: PlanAccount, at: number, date: string, now: number): Rule | null {
-    if (at < now) return 'past'
-    if (isQuiet(date, account.quiet)) return 'quiet day'
-    const mine = this.#byAccount.get(account.id) ?? []
-    const monday = mondayOf(date)
-    let day = 0
-    let week = 0
-    for (const other of mine) {
-      if (other.at === at) return 'taken'
-      if (Math.abs(other.at - at) < account.gapMinutes * MINUTE) return 'gap'
-      if (other.date === date) {
-        day++
-        if (post.piece && other.post.piece === post.piece) return 'same piece'
-      }
-      if (mondayOf(other.date) === monday) week++
-    }
-    if (day >= account.maxPerDay) return 'day full'
-    if (week >= account.maxPerWeek) return 'week full'
-    if (post.text && this.#siblingDays > 0) {
-      const same = this.#byWords.get(`${account.network} ${bareWords(post.text)}`) ?? []
-      const near = same.some(
-        (s) => s.account.id !== account.id && Math.abs(s.at - at) <= this.#siblingDays * DAY,
-      )
-      if (near) return 'same words'
-    }
-    return null
-  }
-}
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key)
-  if (list) list.push(value)
-  else map.set(key, [value])
+  if (moment.length > 10) return Date.parse(moment)
+  return momentAt(dayNumber(moment), 720, zone) ?? startOfDay(moment, zone) + DAY / 2
 }

@@ -10,8 +10,29 @@ export interface WallTime {
   weekday: number
 }
 
+/** Offsets of a zone by day of UTC; a day in which the clocks change has two and is looked up anew. */
+const known = new Map<string, Map<number, number | null>>()
+let lastZone = ''
+let lastDays = new Map<number, number | null>()
+
 /** The offset of a zone from UTC at a moment, in milliseconds. */
 function offset(zone: string, at: number): number {
+  if (zone !== lastZone) {
+    lastDays = known.get(zone) ?? new Map<number, number | null>()
+    known.set(zone, lastDays)
+    lastZone = zone
+  }
+  const day = Math.floor(at / DAY)
+  let steady = lastDays.get(day)
+  if (steady === undefined) {
+    const first = lookUp(zone, day * DAY)
+    steady = first === lookUp(zone, (day + 1) * DAY - 1) ? first : null
+    lastDays.set(day, steady)
+  }
+  return steady ?? lookUp(zone, at)
+}
+
+function lookUp(zone: string, at: number): number {
   return Math.round(tzOffset(zone, new Date(at)) * MINUTE)
 }
 
@@ -31,11 +52,47 @@ export function toWall(at: number, zone: string): WallTime {
  * skips gives null: it does not exist that day. A doubled hour gives the first of the two.
  */
 export function fromWall(date: string, time: string, zone: string): number | null {
-  const wall = Date.parse(`${date}T${time}:00.000Z`)
-  const candidates = [offset(zone, wall - DAY), offset(zone, wall + DAY)]
-    .map((o) => wall - o)
-    .filter((at) => at + offset(zone, at) === wall)
-  return candidates.length ? Math.min(...candidates) : null
+  return momentAt(dayNumber(date), clockMinutes(time), zone)
+}
+
+/** The same of a day's number and minutes since its midnight. */
+export function momentAt(day: number, minutes: number, zone: string): number | null {
+  const wall = day * DAY + minutes * MINUTE
+  const first = wall - offset(zone, wall - DAY)
+  const second = wall - offset(zone, wall + DAY)
+  if (first === second) return first
+  const shown = [first, second].filter((at) => at + offset(zone, at) === wall)
+  return shown.length ? Math.min(...shown) : null
+}
+
+/** A calendar day as a count of days since 1970-01-01, for arithmetic; no zone involved. */
+export function dayNumber(date: string): number {
+  return Math.round(Date.parse(`${date}T00:00:00.000Z`) / DAY)
+}
+
+/** The calendar day of a day's number. */
+export function dateOf(day: number): string {
+  let date = dates.get(day)
+  if (date === undefined) dates.set(day, (date = new Date(day * DAY).toISOString().slice(0, 10)))
+  return date
+}
+
+const dates = new Map<number, string>()
+
+/** The number of the local day that a moment falls on in `zone`. */
+export function localDay(at: number, zone: string): number {
+  return Math.floor((at + offset(zone, at)) / DAY)
+}
+
+/** Minutes since midnight that a clock in `zone` shows at a moment. */
+export function localMinutes(at: number, zone: string): number {
+  const wall = at + offset(zone, at)
+  return Math.floor((wall - Math.floor(wall / DAY) * DAY) / MINUTE)
+}
+
+/** A count of weeks that begin on a Monday, of a day's number: the same for the days of one week. */
+export function weekNumber(day: number): number {
+  return Math.floor((day + 3) / 7)
 }
 
 /** The first moment of a local day in `zone`. */

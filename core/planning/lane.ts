@@ -1,0 +1,65 @@
+import { openingsBy, quietDays, type Opening } from './openings'
+import type { PlanAccount } from './rules'
+import { localDay, localMinutes, momentAt } from './zone'
+
+const MINUTE = 60_000
+
+/** An account with its openings and quiet days, worked out a day at a time and kept. */
+export class Lane {
+  readonly account: PlanAccount
+  readonly isQuiet: (day: number) => boolean
+  readonly #of: (day: number) => Opening[]
+  readonly #openings = new Map<number, Opening[]>()
+  readonly #bornOn: number | null
+
+  readonly #index: number
+
+  /** `index` tells the lanes of one plan apart. */
+  constructor(account: PlanAccount, index: number) {
+    this.#index = index
+    this.account = account
+    this.isQuiet = quietDays(account.quiet)
+    this.#of = openingsBy(account)
+    this.#bornOn = account.warmUp ? localDay(Date.parse(account.warmUp.since), account.zone) : null
+  }
+
+  /** A number for a day or week of this lane that no other lane of the plan has. */
+  keyOf(day: number): number {
+    return this.#index * 10_000_000 + day
+  }
+
+  /** The openings of a local day by its number, whether or not it is quiet. */
+  openings(day: number): Opening[] {
+    let found = this.#openings.get(day)
+    if (!found) this.#openings.set(day, (found = this.#of(day)))
+    return found
+  }
+
+  /**
+   * The opening that a moment lies in, the narrowest where slots overlap; null where there is
+   * none. The second run of an hour that the clocks repeat lies in none.
+   */
+  openingAt(at: number, day: number): Opening | null {
+    const minute = localMinutes(at, this.account.zone)
+    if (Math.abs((momentAt(day, minute, this.account.zone) ?? 0) - at) >= MINUTE) return null
+    let best: Opening | null = null
+    for (const o of this.openings(day))
+      if (at >= o.from && at <= o.to && (!best || o.to - o.from < best.to - best.from)) best = o
+    return best
+  }
+
+  /** The most posts that its warm-up allows on a day; Infinity once it is warm. */
+  warmCap(day: number): number {
+    if (this.#bornOn === null || !this.account.warmUp) return Infinity
+    const age = day - this.#bornOn
+    const step = this.account.warmUp.steps.find((s) => age < s.days)
+    return step?.postsPerDay ?? Infinity
+  }
+
+  /** The hour of the week in its zone, Monday 0 h is 0. */
+  hourOf(at: number): number {
+    const { zone } = this.account
+    const sinceMonday = (((localDay(at, zone) + 3) % 7) + 7) % 7
+    return sinceMonday * 24 + Math.floor(localMinutes(at, zone) / 60)
+  }
+}
