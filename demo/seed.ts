@@ -13,6 +13,7 @@ import {
   type Rows,
   type Source,
   type WholePiece,
+  USUAL_WEIGHTS,
 } from '../core/model'
 import { network, proposedLimits, servicePath } from '../core/networks'
 import {
@@ -154,6 +155,8 @@ class House {
     const brand: Brand = {
       ...rest,
       quiet: [{ yearly: '12-25' }, { yearly: '01-01' }],
+      slots: [],
+      weights: USUAL_WEIGHTS,
       houseStyle: HouseStyle.parse({ neverSay }),
       briefs: [],
       held: null,
@@ -305,6 +308,8 @@ class House {
       groups: [],
       since: now,
       rhythm: TRICKLE,
+      window: { from: null, to: null },
+      priority: 0,
       held: null,
       version: 1,
       savedAt: now,
@@ -452,6 +457,8 @@ function accountOf(login: WorldAccount, brand: Brand, now: string, port: number)
     zone: login.zone,
     ...proposedLimits(profile),
     quiet: [],
+    openedOn: profile.warmUp.length ? now.slice(0, 10) : null,
+    warmUp: null,
     health: { state: 'linked', since: now, message: 'Linked.' },
     held: null,
     linkedAt: now,

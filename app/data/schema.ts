@@ -65,6 +65,18 @@ export const MIGRATIONS: readonly Migration[] = [
   { version: 4, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts'], from: 2, to: 3 }] },
   // Who wrote a caption, short links, and looking at the pages that links lead to.
   { version: 5, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts', 'pieces'], from: 3, to: 4 }] },
+  // First and last days, warm-up, run windows, and what the planner's soft rules count.
+  {
+    version: 6,
+    steps: [
+      {
+        do: 'upgrade rows',
+        stores: ['brands', 'accounts', 'pipelines', 'drips', 'posts', 'pieces'],
+        from: 4,
+        to: 5,
+      },
+    ],
+  },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))

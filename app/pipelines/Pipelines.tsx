@@ -34,6 +34,8 @@ export function Pipelines() {
         accounts: accounts.map((a) => a.id),
         rhythm: TRICKLE,
         gate: 'everything',
+        window: { from: null, to: null },
+        priority: 0,
         held: null,
         version: 1,
         savedAt: now,

@@ -29,7 +29,8 @@ export function Wordings({ post }: { post: Post }) {
       w !== 'another angle' && (w !== 'as a thread' || profile.thread) && (w !== 'as a poll' || profile.poll),
   )
   // Only what the piece has material for is offered.
-  const angles = useSWR(['angles', post.piece], () => anglesFor(post.piece)).data ?? []
+  const angles =
+    useSWR(post.piece && ['angles', post.piece], () => anglesFor(post.piece as string)).data ?? []
   const connected = useWriter()?.settings !== null
   const show = (way: string, made: () => Promise<Option[]>): void =>
     void (async () => {

@@ -175,8 +175,8 @@ function checkReferences(rows: Rows, faults: { where: string; message: string }[
       faults.push({ where: 'texts.jsonl', message: `the words of piece ${piece.id} are not in it` })
   for (const post of rows.posts) {
     want('posts', post.id, 'accounts', post.account)
-    want('posts', post.id, 'pieces', post.piece)
-    want('posts', post.id, 'drips', post.drip)
+    if (post.piece) want('posts', post.id, 'pieces', post.piece)
+    if (post.drip) want('posts', post.id, 'drips', post.drip)
   }
 }
 

@@ -37,6 +37,34 @@ describe('rows of an older schema', () => {
     expect(kept['posts']?.[0]).toMatchObject({ others: [{ by: 'connected' }] })
   })
 
+  it('5: a post of a piece that ages has its last day, and nothing else is bounded', () => {
+    const rows = upgradeRows(
+      {
+        posts: [
+          { id: 'p', piece: 'ages' },
+          { id: 'q', piece: 'keeps' },
+        ],
+        pieces: [
+          { id: 'ages', keeps: { until: '2027-01-31' } },
+          { id: 'keeps', keeps: { until: null } },
+        ],
+        brands: [{ id: 'b' }],
+        accounts: [{ id: 'a' }],
+        pipelines: [{ id: 'l' }],
+        drips: [{ id: 'd' }],
+      },
+      4,
+    )
+    expect(rows['posts']).toMatchObject([
+      { latest: '2027-01-31', earliest: null, priority: 0 },
+      { latest: null, earliest: null, priority: 0 },
+    ])
+    expect(rows['brands']).toMatchObject([{ slots: [], weights: { distance: 1, pictureDays: 21 } }])
+    expect(rows['accounts']).toMatchObject([{ openedOn: null, warmUp: null }])
+    expect(rows['pipelines']).toMatchObject([{ window: { from: null, to: null }, priority: 0 }])
+    expect(rows['drips']).toMatchObject([{ until: null }])
+  })
+
   it('of today come out as they are', () => {
     const rows = upgradeRows(schema1(), 1)
     expect(upgradeRows(rows, SCHEMA)).toBe(rows)

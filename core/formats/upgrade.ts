@@ -1,5 +1,5 @@
 import { sameAddress } from '../feeds'
-import { HouseStyle, textId } from '../model'
+import { HouseStyle, textId, USUAL_WEIGHTS } from '../model'
 
 type Raw = Record<string, unknown> & { id: string }
 
@@ -14,6 +14,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 2, rows: partWordsFromPieces },
   { to: 3, rows: giveVoices },
   { to: 4, rows: nameWriters },
+  { to: 5, rows: boundPosts },
 ]
 
 /** The schema of the tables as they are now. */
@@ -123,4 +124,32 @@ function nameWriters(rows: RawRows): RawRows {
   }))
   const pieces = (rows['pieces'] ?? []).map((row): Raw => ({ linkCheck: null, ...row }))
   return { ...rows, brands, posts, pieces }
+}
+
+/**
+ * Schema 5: a post has its first and last day and may stand by itself, pipelines and drips end,
+ * accounts warm up, and a brand says what the planner's soft rules count. A post of a piece that
+ * ages may go out up to the day on which it is no longer true.
+ */
+function boundPosts(rows: RawRows): RawRows {
+  const give = (table: string, fields: (row: Raw) => object): Raw[] =>
+    (rows[table] ?? []).map((row): Raw => ({ ...fields(row), ...row }))
+  const until = new Map(
+    (rows['pieces'] ?? []).map((p) => [
+      p.id,
+      (p['keeps'] as { until?: string | null } | undefined)?.until ?? null,
+    ]),
+  )
+  return {
+    ...rows,
+    brands: give('brands', () => ({ slots: [], weights: USUAL_WEIGHTS })),
+    accounts: give('accounts', () => ({ openedOn: null, warmUp: null })),
+    pipelines: give('pipelines', () => ({ window: { from: null, to: null }, priority: 0 })),
+    drips: give('drips', () => ({ until: null })),
+    posts: give('posts', (p) => ({
+      earliest: null,
+      latest: until.get(String(p['piece'])) ?? null,
+      priority: 0,
+    })),
+  }
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Hold, Id, Instant, Zone } from './primitives'
+import { Hold, Id, Instant, LocalDate, Zone } from './primitives'
 import { QuietDay } from './quiet'
 import { Slot } from './slot'
 
@@ -10,6 +10,10 @@ export const AccountHealth = z.object({
   message: z.string(),
 })
 export type AccountHealth = z.infer<typeof AccountHealth>
+
+/** Posts a day that an account may make until it is so many days old. */
+export const WarmUpStep = z.object({ days: z.int().positive(), postsPerDay: z.int().positive() })
+export type WarmUpStep = z.infer<typeof WarmUpStep>
 
 /** One login on one network. Its token lives on the server only. */
 export const Account = z.object({
@@ -26,6 +30,10 @@ export const Account = z.object({
   maxPerDay: z.int().min(1),
   maxPerWeek: z.int().min(1),
   gapMinutes: z.int().min(0),
+  /** The day it was opened at the network, from which its warm-up counts; null once it is old enough. */
+  openedOn: LocalDate.nullable(),
+  /** Its own warm-up, youngest step first; null where the network's holds. */
+  warmUp: z.array(WarmUpStep).nullable(),
   health: AccountHealth,
   held: Hold.nullable(),
   linkedAt: Instant,

@@ -17,6 +17,8 @@ export const Drip = z.object({
   /** Beats for which an account has no caption, and why. */
   missing: z.array(z.object({ beat: z.int().min(0), account: Id, message: z.string() })),
   seed: z.int(),
+  /** The last day on which a post of it may go out; null where nothing bounds it. */
+  until: LocalDate.nullable(),
   held: Hold.nullable(),
   createdAt: Instant,
 })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Hold, Id, Instant } from './primitives'
+import { Hold, Id, Instant, LocalDate } from './primitives'
 import { Rhythm } from './rhythm'
 import { SieveRule } from './sieve'
 
@@ -27,6 +27,10 @@ export const Pipeline = z.object({
   accounts: z.array(Id),
   rhythm: Rhythm,
   gate: Gate,
+  /** The days between which its posts may go out, both included; null where nothing bounds them. */
+  window: z.object({ from: LocalDate.nullable(), to: LocalDate.nullable() }),
+  /** Its posts' priority: above 0 they have their place before others. */
+  priority: z.int().min(-10).max(10),
   held: Hold.nullable(),
   version: z.int().min(1),
   savedAt: Instant,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Angle } from './angle'
 import { Acceptance, Check } from './check'
-import { Hold, Id, Instant, Place } from './primitives'
+import { Hold, Id, Instant, LocalDate, Place } from './primitives'
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({
@@ -54,9 +54,10 @@ export type PostState = z.infer<typeof PostState>
 export const Post = z.object({
   id: Id,
   brand: Id,
-  drip: Id,
+  /** Null, as its piece, where a person wrote it by itself. */
+  drip: Id.nullable(),
   pipeline: Id.nullable(),
-  piece: Id,
+  piece: Id.nullable(),
   /** The revision of the piece whose words it quotes. */
   pieceRevision: z.int().min(1),
   beat: z.int().min(0),
@@ -78,6 +79,11 @@ export const Post = z.object({
   /** When its rhythm wants it, and when it goes out; null while it has no place. */
   wished: Instant,
   at: Instant.nullable(),
+  /** The first and the last day on which it may go out, in its account's zone; null where nothing bounds it. */
+  earliest: LocalDate.nullable(),
+  latest: LocalDate.nullable(),
+  /** Above 0 it has its place before others, below 0 after them. */
+  priority: z.int().min(-10).max(10),
   reasons: z.array(z.object({ code: z.string(), message: z.string() })),
   state: PostState,
   held: Hold.nullable(),

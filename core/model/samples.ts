@@ -7,6 +7,7 @@ import type { Piece, PieceText, WholePiece } from './piece'
 import type { Pipeline } from './pipeline'
 import type { Post, Wording } from './post'
 import type { SheetRow, Source } from './source'
+import { USUAL_WEIGHTS } from './weights'
 import type { Workspace } from './workspace'
 
 /*
@@ -36,6 +37,8 @@ export function aBrand(change: Partial<Brand> = {}): Brand {
     name: 'The Yard',
     zone: 'Europe/Lisbon',
     quiet: [],
+    slots: [],
+    weights: USUAL_WEIGHTS,
     houseStyle: HouseStyle.parse({}),
     briefs: [],
     held: null,
@@ -61,6 +64,8 @@ export function anAccount(change: Partial<Account> = {}): Account {
       { weekday, at: '17:00' },
     ]),
     quiet: [],
+    openedOn: null,
+    warmUp: null,
     maxPerDay: 2,
     maxPerWeek: 14,
     gapMinutes: 120,
@@ -215,6 +220,8 @@ export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
     accounts: ['account'],
     rhythm: { name: 'Echo', list: [0, 3] },
     gate: 'what is flagged',
+    window: { from: null, to: null },
+    priority: 0,
     held: null,
     version: 1,
     savedAt: T0,
@@ -235,6 +242,7 @@ export function aDrip(change: Partial<Drip> = {}): Drip {
     accounts: ['account'],
     days: [0, 3],
     missing: [],
+    until: null,
     seed: 1,
     held: null,
     createdAt: T0,
@@ -290,6 +298,9 @@ export function aPost(change: Partial<Post> = {}): Post {
     state: 'approved',
     held: null,
     pinned: false,
+    earliest: null,
+    latest: null,
+    priority: 0,
     generation: 1,
     revision: 0,
     publishedAt: null,

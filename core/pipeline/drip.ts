@@ -14,7 +14,7 @@ import type {
   TagFigures,
 } from '../model'
 import { chooseShape, network } from '../networks'
-import { addDays, beatDays, fromWall, startOfDay } from '../planning'
+import { addDays, beatDays, clockTime, fromWall, startOfDay } from '../planning'
 import { placePosts } from './place'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
@@ -63,6 +63,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     accounts: accounts.map((a) => a.id),
     days,
     missing: [],
+    until: null,
     seed: request.seed,
     held: null,
     createdAt: now,
@@ -96,6 +97,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     standing: request.standing,
     moving: fresh,
     drips: [drip],
+    pipelines: request.pipeline ? [request.pipeline] : [],
   })
   const posts = placed.map((p) => ({ ...p, state: gateState(p.checks, request.gate) }))
   const missing = written
@@ -152,7 +154,10 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
       : null,
     checks: written.checks,
     accepted: [],
-    wished: wishedAt(drip, written.beat, account.zone),
+    wished: wishedAt(drip, written.beat, account, request.brand.weights.staggerMinutes),
+    earliest: null,
+    latest: piece.keeps.until,
+    priority: 0,
     at: null,
     reasons: [],
     state: 'draft',
@@ -167,10 +172,25 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
   }
 }
 
-/** The moment a drip's rhythm asks for: noon of the beat's day in the account's zone. */
-function wishedAt(drip: Pick<Drip, 'startDay' | 'days'>, beat: number, zone: string): string {
-  const day = addDays(drip.startDay, drip.days[beat] ?? 0)
-  return new Date(fromWall(day, '12:00', zone) ?? startOfDay(day, zone)).toISOString()
+/**
+ * The moment a drip's rhythm asks for: noon of the beat's day in the account's zone, and for each
+ * further account of the drip the brand's stagger later, so that a beat is not served all at once.
+ */
+function wishedAt(
+  drip: Pick<Drip, 'startDay' | 'days' | 'accounts'>,
+  beat: number,
+  account: Pick<Account, 'id' | 'zone'>,
+  staggerMinutes: number,
+): string {
+  const later = Math.max(0, drip.accounts.indexOf(account.id)) * staggerMinutes
+  const noon = 12 * 60
+  // Within a day a stagger of minutes stays on the day; one of days moves on by whole days.
+  const days = Math.floor(later / (24 * 60))
+  const minutes = Math.min(noon + (later % (24 * 60)), 23 * 60 + 59)
+  const day = addDays(drip.startDay, (drip.days[beat] ?? 0) + days)
+  return new Date(
+    fromWall(day, clockTime(minutes), account.zone) ?? startOfDay(day, account.zone),
+  ).toISOString()
 }
 
 /** The state in which a gate leaves a post with such checks. Blocks pass no gate. */

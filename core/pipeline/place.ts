@@ -1,6 +1,6 @@
-import type { Account, Brand, Drip, Post } from '../model'
+import { USUAL_WEIGHTS, type Account, type Brand, type Drip, type Pipeline, type Post } from '../model'
 import { network } from '../networks'
-import { addDays, plan, toWall, type PlanPost } from '../planning'
+import { addDays, planChecked, startDays, toWall, type Plan, type PlanPost, type StartDay } from '../planning'
 
 export interface PlaceRequest {
   now: string
@@ -11,6 +11,7 @@ export interface PlaceRequest {
   /** Posts that want a place; one that stands legally keeps it. */
   moving: readonly Post[]
   drips: readonly Drip[]
+  pipelines: readonly Pipeline[]
 }
 
 /** States in which a post takes up a place in its account's calendar. */
@@ -25,62 +26,126 @@ const TAKES_PLACE: ReadonlySet<Post['state']> = new Set([
 
 /**
  * Places posts in their accounts' slots around those that stand, and gives them back with `at`
- * and the reasons. A drip's beats keep their order: a post is placed no earlier than half way
- * back to the beat before it.
+ * and the reasons; one that stays keeps the reasons it had. A post is bounded by its own first
+ * and last day, by the end of its drip and by the run window of its pipeline. A drip's beats keep
+ * their order: a post is placed no earlier than half way back to the beat before it, unless its
+ * last day is earlier.
  */
 export function placePosts(request: PlaceRequest): Post[] {
+  const output = planChecked(planOf(request))
+  const places = new Map(output.posts.map((p) => [p.id, p]))
+  return request.moving.map((post) => {
+    const place = places.get(post.id)
+    if (!place) return post
+    const stays = place.at !== null && place.at === post.at && post.reasons.length > 0
+    return { ...post, at: place.at, reasons: stays ? post.reasons : place.reasons }
+  })
+}
+
+/**
+ * The days on which a drip of such beats may begin, the one that collides least with what stands
+ * first. `days` are the beats' days counted from the start, `from` the earliest start.
+ */
+export function findStart(
+  request: Omit<PlaceRequest, 'moving'>,
+  drip: { accounts: readonly string[]; days: readonly number[] },
+  from: string,
+): StartDay[] {
+  return startDays(planOf({ ...request, moving: [] }, true), drip, from)
+}
+
+/** What the planner is given: the accounts with their limits, and the posts around those that move. */
+function planOf(request: PlaceRequest, everything = false): Plan {
   const accounts = new Map(request.accounts.map((a) => [a.id, a]))
   const drips = new Map(request.drips.map((d) => [d.id, d]))
-  const brandQuiet = new Map(request.brands.map((b) => [b.id, b.quiet]))
+  const pipelines = new Map(request.pipelines.map((p) => [p.id, p]))
+  const brands = new Map(request.brands.map((b) => [b.id, b]))
   const moving = new Set(request.moving.map((p) => p.id))
-  const toPlan = (post: Post, fixed: boolean): PlanPost => ({
-    id: post.id,
-    account: post.account,
-    piece: post.piece,
-    passage: post.passage,
-    picture: post.media?.sourceUrl ?? null,
-    text: post.wording.text,
-    wished: post.wished,
-    earliest: fixed ? null : earliest(post, drips.get(post.drip), accounts.get(post.account)?.zone ?? 'UTC'),
-    priority: 0,
-    at: post.at,
-    pinnedAt: fixed ? (post.publishedAt ?? post.at) : post.pinned ? post.at : null,
-  })
+  const near = neighbourhood(request, accounts)
+  const toPlan = (post: Post, fixed: boolean): PlanPost => {
+    const drip = drips.get(post.drip ?? '')
+    const window = pipelines.get(post.pipeline ?? '')?.window
+    const zone = accounts.get(post.account)?.zone ?? 'UTC'
+    const half = halfWayBack(post, drip, zone)
+    const latest = earliestOf([post.latest, drip?.until, window?.to])
+    return {
+      id: post.id,
+      account: post.account,
+      piece: post.piece,
+      passage: post.passage,
+      picture: post.media?.sourceUrl ?? null,
+      pipeline: post.pipeline,
+      beat: post.drip ? `${post.drip} ${post.beat}` : null,
+      text: post.wording.text,
+      wished: post.wished,
+      earliest: fixed
+        ? null
+        : latestOf([post.earliest, latest && half && half > latest ? null : half, window?.from]),
+      latest: fixed ? null : latest,
+      priority: Math.max(
+        -10,
+        Math.min(10, post.priority + (pipelines.get(post.pipeline ?? '')?.priority ?? 0)),
+      ),
+      at: post.at,
+      pinnedAt: fixed ? (post.publishedAt ?? post.at) : post.pinned ? post.at : null,
+    }
+  }
   const standing = request.standing.filter(
     (p) =>
       !moving.has(p.id) &&
       TAKES_PLACE.has(p.state) &&
       (p.publishedAt ?? p.at) !== null &&
-      accounts.has(p.account),
+      accounts.has(p.account) &&
+      (everything || near(p)),
   )
   const wanting = request.moving.filter((p) => accounts.has(p.account))
-  const output = plan({
+  return {
     now: request.now,
     accounts: request.accounts.map((a) => ({
       id: a.id,
       network: a.network,
       zone: a.zone,
       slots: a.slots,
-      quiet: [...a.quiet, ...(brandQuiet.get(a.brand) ?? [])],
+      quiet: [...a.quiet, ...(brands.get(a.brand)?.quiet ?? [])],
       maxPerDay: a.maxPerDay,
       maxPerWeek: a.maxPerWeek,
       gapMinutes: a.gapMinutes,
+      warmUp: a.openedOn
+        ? { since: `${a.openedOn}T12:00:00Z`, steps: a.warmUp ?? network(a.network).warmUp }
+        : null,
+      weights: brands.get(a.brand)?.weights ?? null,
     })),
     posts: [...standing.map((p) => toPlan(p, true)), ...wanting.map((p) => toPlan(p, false))],
     siblingDays: Math.max(0, ...request.accounts.map((a) => network(a.network).limits.siblingDays)),
-  })
-  const places = new Map(output.posts.map((p) => [p.id, p]))
-  return request.moving.map((post) => {
-    const place = places.get(post.id)
-    return place ? { ...post, at: place.at, reasons: place.reasons } : post
-  })
+    weights: USUAL_WEIGHTS,
+  }
 }
 
-function earliest(post: Post, drip: Drip | undefined, zone: string): string | null {
+/** Whether a post may matter to those that move: on their accounts, with siblings, or of their drips. */
+function neighbourhood(
+  request: PlaceRequest,
+  accounts: ReadonlyMap<string, Account>,
+): (post: Post) => boolean {
+  const drips = new Set(request.moving.flatMap((p) => p.drip ?? []))
+  const networks = new Set(request.moving.flatMap((p) => accounts.get(p.account)?.network ?? []))
+  return (post) => networks.has(post.network) || (post.drip !== null && drips.has(post.drip))
+}
+
+/** The first day of a beat: half way back to the beat before it, or its wished day if that is earlier. */
+function halfWayBack(post: Post, drip: Drip | undefined, zone: string): string | null {
   if (!drip) return null
   const day = drip.days[post.beat] ?? 0
   const before = post.beat > 0 ? (drip.days[post.beat - 1] ?? 0) : day
   const first = addDays(drip.startDay, Math.ceil((day + before) / 2))
-  const today = toWall(Date.parse(post.wished), zone).date
-  return first < today ? first : today
+  const wished = toWall(Date.parse(post.wished), zone).date
+  return first < wished ? first : wished
+}
+
+/** Of local days, the latest; null where there is none. */
+function latestOf(days: readonly (string | null | undefined)[]): string | null {
+  return days.reduce<string | null>((a, b) => (b && (!a || b > a) ? b : a), null)
+}
+
+function earliestOf(days: readonly (string | null | undefined)[]): string | null {
+  return days.reduce<string | null>((a, b) => (b && (!a || b < a) ? b : a), null)
 }

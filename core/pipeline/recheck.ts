@@ -6,16 +6,17 @@ import { network } from '../networks'
 export function contextFor(
   post: Post,
   brand: Brand,
-  piece: WholePiece,
+  /** Null where a person wrote the post by itself: its words answer to no piece. */
+  piece: WholePiece | null,
   posts: readonly Post[],
 ): CheckContext {
   return {
     profile: network(post.network),
     house: houseOf(brand),
-    source: sourceText(piece),
-    writtenAt: piece.publishedAt,
+    source: piece && sourceText(piece),
+    writtenAt: piece?.publishedAt ?? null,
     link: post.link,
-    linkTrouble: piece.linkCheck?.trouble ?? null,
+    linkTrouble: piece?.linkCheck?.trouble ?? null,
     pictures: post.media ? 1 : 0,
     beside: post.wording,
     others: posts

@@ -1,4 +1,4 @@
-import type { Rule, Weights } from './rules'
+import type { Rule } from './rules'
 import type { Lane } from './lane'
 import { localDay, localMinutes, weekNumber } from './zone'
 
@@ -49,7 +49,6 @@ export interface Standing {
  */
 export class Book {
   readonly #siblings: number
-  readonly #weights: Weights
   readonly #places = new Map<string, Standing>()
   readonly #days = new Map<number, Standing[]>()
   readonly #weeks = new Map<number, number>()
@@ -59,9 +58,8 @@ export class Book {
   readonly #words = new Map<string, Standing[]>()
   readonly #beats = new Map<string, Standing[]>()
 
-  constructor(siblingDays: number, weights: Weights) {
+  constructor(siblingDays: number) {
     this.#siblings = siblingDays * DAY
-    this.#weights = weights
   }
 
   /** Where a post stands, or undefined. */
@@ -167,7 +165,7 @@ export class Book {
    * whatever order they are put in.
    */
   terms(task: Task, at: number, day: number): Record<SoftRule, number> {
-    const w = this.#weights
+    const w = task.lane.weights
     return {
       distance: this.#distance(task, at, day),
       picture: task.picture ? again(this.#pictures.get(task.picture), task, at, w.picture, w.pictureDays) : 0,
@@ -181,7 +179,7 @@ export class Book {
 
   /** The sum of the terms. */
   cost(task: Task, at: number, day: number): number {
-    const w = this.#weights
+    const w = task.lane.weights
     let sum = this.#distance(task, at, day) + this.#hour(task, at) + this.#crowd(task, at)
     if (w.even > 0) sum += w.even * this.#beside(task, day)
     if (task.picture) sum += again(this.#pictures.get(task.picture), task, at, w.picture, w.pictureDays)
@@ -193,12 +191,12 @@ export class Book {
   #distance(task: Task, at: number, day: number): number {
     const days = Math.abs(day - task.wishDay)
     const apart = Math.abs(at - task.wished) / DAY - days
-    return task.factor * this.#weights.distance * (days + NEARNESS * Math.min(1, Math.max(-1, apart)))
+    return task.factor * task.lane.weights.distance * (days + NEARNESS * Math.min(1, Math.max(-1, apart)))
   }
 
   #hour(task: Task, at: number): number {
     const { hours } = task.lane.account
-    return hours ? this.#weights.hours * (1 - (hours[task.lane.hourOf(at)] ?? 0)) : 0
+    return hours ? task.lane.weights.hours * (1 - (hours[task.lane.hourOf(at)] ?? 0)) : 0
   }
 
   #beside(task: Task, day: number): number {
@@ -215,7 +213,7 @@ export class Book {
   }
 
   #crowd(task: Task, at: number): number {
-    const { stagger, staggerMinutes } = this.#weights
+    const { stagger, staggerMinutes } = task.lane.weights
     if (!task.beat || stagger === 0 || staggerMinutes === 0) return 0
     let sum = 0
     for (const s of this.#beats.get(task.beat) ?? NONE)

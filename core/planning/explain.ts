@@ -1,6 +1,7 @@
 import type { Book, SoftRule, Task } from './book'
 import { daysOutward, momentFor, momentIn, REACH_DAYS } from './places'
-import { RULE_WORDS, type Reason, type Rule, type Weights } from './rules'
+import type { Weights } from '../model'
+import { RULE_WORDS, type Reason, type Rule } from './rules'
 import { dateOf, localDay } from './zone'
 
 const SOFT_WORDS: Record<Exclude<SoftRule, 'distance'>, (weights: Weights) => string> = {
@@ -16,14 +17,7 @@ const SOFT_WORDS: Record<Exclude<SoftRule, 'distance'>, (weights: Weights) => st
  * Why a post stands where it stands: how far from its wish, and of every nearer opening the rule
  * that forbade it or the soft rule that made it dearer, each rule once, with its day.
  */
-export function explain(
-  task: Task,
-  at: number,
-  day: number,
-  now: number,
-  book: Book,
-  weights: Weights,
-): Reason[] {
+export function explain(task: Task, at: number, day: number, now: number, book: Book): Reason[] {
   const moved = day - task.wishDay
   const head: Reason =
     moved === 0
@@ -62,7 +56,7 @@ export function explain(
       const [dearest] = (Object.keys(SOFT_WORDS) as Exclude<SoftRule, 'distance'>[])
         .filter((rule) => there[rule] > here[rule])
         .sort((a, b) => there[b] - here[b] - (there[a] - here[a]))
-      if (dearest) note(`soft-${dearest}`, `${dateOf(other)} ${SOFT_WORDS[dearest](weights)}.`)
+      if (dearest) note(`soft-${dearest}`, `${dateOf(other)} ${SOFT_WORDS[dearest](task.lane.weights)}.`)
     }
   }
   return [head, ...found.values()]

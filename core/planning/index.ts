@@ -3,14 +3,7 @@ export * from './rhythm'
 export * from './random'
 export { isQuiet } from './openings'
 export { bareWords } from './sameWords'
+export { startDays, type StartDay } from './start'
 export { plan, planChecked, priceOf } from './plan'
-export {
-  PlanInput,
-  USUAL_WEIGHTS,
-  Weights,
-  type Placement,
-  type PlanOutput,
-  type PlanPost,
-  type Reason,
-} from './rules'
+export { PlanInput, type Plan, type Placement, type PlanOutput, type PlanPost, type Reason } from './rules'
 export { proposedRhythm, rhythmWithin } from './proposed'

@@ -1,4 +1,5 @@
 import { openingsBy, quietDays, type Opening } from './openings'
+import type { Weights } from '../model'
 import type { PlanAccount } from './rules'
 import { localDay, localMinutes, momentAt } from './zone'
 
@@ -13,11 +14,14 @@ export class Lane {
   readonly #bornOn: number | null
 
   readonly #index: number
+  /** What the soft rules count here. */
+  readonly weights: Weights
 
   /** `index` tells the lanes of one plan apart. */
-  constructor(account: PlanAccount, index: number) {
+  constructor(account: PlanAccount, index: number, weights: Weights) {
     this.#index = index
     this.account = account
+    this.weights = account.weights ?? weights
     this.isQuiet = quietDays(account.quiet)
     this.#of = openingsBy(account)
     this.#bornOn = account.warmUp ? localDay(Date.parse(account.warmUp.since), account.zone) : null

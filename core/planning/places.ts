@@ -66,13 +66,12 @@ export function placesOf(
   task: Task,
   now: number,
   book: Book,
-  perDay: number,
   below: number,
   onFound: (place: Place) => number,
 ): void {
   let bound = below
   for (const day of daysOutward(task, now)) {
-    if (leastCost(task, day, perDay) >= bound) break
+    if (leastCost(task, day) >= bound) break
     if (task.lane.isQuiet(day)) continue
     for (const opening of task.lane.openings(day)) {
       const at = momentIn(opening, task, day, now, book)
@@ -84,15 +83,9 @@ export function placesOf(
 }
 
 /** The place of least price for a post as the others stand, or null. Among equals the earlier moment is taken. */
-export function bestPlace(
-  task: Task,
-  now: number,
-  book: Book,
-  perDay: number,
-  below = Infinity,
-): Place | null {
+export function bestPlace(task: Task, now: number, book: Book, below = Infinity): Place | null {
   let best: Place | null = null
-  placesOf(task, now, book, perDay, below, (place) => {
+  placesOf(task, now, book, below, (place) => {
     const least = best?.cost ?? below
     if (place.cost < least - EPSILON || (best && place.cost < least + EPSILON && place.at < best.at))
       best = place
@@ -102,8 +95,8 @@ export function bestPlace(
 }
 
 /** A price under which a post cannot stand on a day: its distance alone. */
-export function leastCost(task: Task, day: number, perDay: number): number {
-  return task.factor * perDay * Math.max(0, Math.abs(day - task.wishDay) - NEARNESS)
+export function leastCost(task: Task, day: number): number {
+  return task.factor * task.lane.weights.distance * Math.max(0, Math.abs(day - task.wishDay) - NEARNESS)
 }
 
 /** Prices that differ by less are the same. */

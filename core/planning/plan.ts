@@ -69,18 +69,14 @@ export function priceOf(
 class Planner {
   readonly now: number
   readonly book: Book
-  readonly perDay: number
   readonly tasks: Task[]
-  readonly #input: Plan
   /** Posts that stand legally: they stay. */
   readonly #stays = new Set<Task>()
 
   constructor(input: Plan) {
-    this.#input = input
     this.now = Date.parse(input.now)
-    this.perDay = input.weights.distance
-    this.book = new Book(input.siblingDays, input.weights)
-    const lanes = new Map(input.accounts.map((a, index) => [a.id, new Lane(a, index)]))
+    this.book = new Book(input.siblingDays)
+    const lanes = new Map(input.accounts.map((a, index) => [a.id, new Lane(a, index, input.weights)]))
     if (lanes.size !== input.accounts.length)
       throw new Fault('bad-plan', 'Two accounts have the same id.', 'accounts')
     const siblings = new Map<string, number>()
@@ -111,7 +107,7 @@ class Planner {
       return false
     })
     for (const task of free) {
-      const place = bestPlace(task, this.now, this.book, this.perDay)
+      const place = bestPlace(task, this.now, this.book)
       if (place) this.book.add(task, place.at)
     }
     this.#better(free)
@@ -196,7 +192,7 @@ class Planner {
 
   /** A price under which no post can come: nothing but its own nearness to the wish. */
   #floor(task: Task): number {
-    return task.factor * this.perDay * NEARNESS
+    return task.factor * task.lane.weights.distance * NEARNESS
   }
 
   /** Takes some posts out and puts them back in the best way there is; whether the price fell. */
@@ -210,7 +206,7 @@ class Planner {
     // What each would cost at least, were the others of the group not there.
     const least = group.map((task) => {
       this.#effort--
-      return bestPlace(task, this.now, this.book, this.perDay)?.cost ?? UNPLACED * task.factor
+      return bestPlace(task, this.now, this.book)?.cost ?? UNPLACED * task.factor
     })
     const rest = least.map((_, i) => least.slice(i).reduce((a, b) => a + b, 0))
     let best = { price: before - EPSILON, places: null as (number | null)[] | null }
@@ -226,7 +222,7 @@ class Planner {
       this.#effort--
       const room = (): number => best.price - price - (rest[index + 1] ?? 0)
       const found: Place[] = []
-      placesOf(task, this.now, this.book, this.perDay, room(), (place) => {
+      placesOf(task, this.now, this.book, room(), (place) => {
         found.push({ ...place, cost: place.cost + this.#disturbance(task, place.at) })
         return room()
       })
@@ -282,7 +278,7 @@ class Planner {
     return {
       id: task.id,
       at,
-      reasons: explain(task, standing.at, standing.day, this.now, this.book, this.#input.weights),
+      reasons: explain(task, standing.at, standing.day, this.now, this.book),
     }
   }
 }
@@ -297,7 +293,8 @@ function byUrgency(a: Task, b: Task): number {
   )
 }
 
-function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
+/** A post made ready for the planner. */
+export function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
   const { zone, network } = lane.account
   const wished = momentOf(post.wished, zone)
   const bare = hasSiblings && post.text ? bareWords(post.text) : ''

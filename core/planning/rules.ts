@@ -1,16 +1,12 @@
 import { z } from 'zod'
-import { Account, LocalDate, QuietDay, Slot, Zone } from '../model'
+import { Account, LocalDate, QuietDay, Slot, WarmUpStep, Weights, Zone } from '../model'
 
 const anyInstant = z.iso.datetime({ offset: true })
 /** A moment, or a day in the account's zone. */
 const Moment = z.union([anyInstant, LocalDate])
 
-/** Posts a day that a young account may make until it is so many days old, youngest first. */
-export const WarmUp = z.object({
-  since: anyInstant,
-  steps: z.array(z.object({ days: z.int().positive(), postsPerDay: z.int().positive() })),
-})
-export type WarmUp = z.infer<typeof WarmUp>
+/** A young account: since when it is there, and what it may do a day until it is so many days old. */
+const WarmUp = z.object({ since: anyInstant, steps: z.array(WarmUpStep) })
 
 /** An account as the planner sees it: where it may post, and its limits. */
 export const PlanAccount = Account.pick({ id: true, network: true }).extend({
@@ -21,6 +17,8 @@ export const PlanAccount = Account.pick({ id: true, network: true }).extend({
   maxPerWeek: z.int().min(1).default(168),
   gapMinutes: z.int().min(0).default(0),
   warmUp: WarmUp.nullish(),
+  /** What the soft rules count on this account; the plan's own weights where absent. */
+  weights: Weights.nullish(),
   /** What each hour of the week is worth, Monday 0 h first, 0 to 1; absent while it is not known. */
   hours: z.array(z.number().min(0).max(1)).length(168).nullish(),
 })
@@ -45,34 +43,6 @@ export const PlanPost = z.object({
   at: anyInstant.nullish(),
 })
 export type PlanPost = z.infer<typeof PlanPost>
-
-/**
- * How much each soft rule counts, in days: 1 for `distance` is the price of a day away from the
- * wish, and 4 for `picture` says that a post goes up to four days away so as not to show a picture again too soon.
- */
-export const Weights = z.object({
-  /** A day away from the wished day. */
-  distance: z.number().min(0.05).max(20).default(1),
-  /** The same picture again on an account within `pictureDays`. */
-  picture: z.number().min(0).max(20).default(4),
-  /** The same passage again on an account within `passageDays`. */
-  passage: z.number().min(0).max(20).default(8),
-  /** Each other post of the same pipeline in an account's week. */
-  share: z.number().min(0).max(20).default(0.2),
-  /** Each other post on an account's day. */
-  even: z.number().min(0).max(20).default(0.5),
-  /** An hour that is worth nothing, where the hours' worth is known. */
-  hours: z.number().min(0).max(20).default(1),
-  /** Another account served with the same beat within the brand's stagger. */
-  stagger: z.number().min(0).max(20).default(0.8),
-  pictureDays: z.int().min(0).max(365).default(21),
-  passageDays: z.int().min(0).max(730).default(60),
-  staggerMinutes: z.int().min(0).max(20_160).default(120),
-})
-export type Weights = z.infer<typeof Weights>
-
-/** The weights taken where none were set. */
-export const USUAL_WEIGHTS: Weights = Weights.parse({})
 
 export const PlanInput = z.object({
   now: anyInstant,

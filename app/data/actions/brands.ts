@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { HouseStyle, type Brand } from '../../../core/model'
+import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, must, patch, put, type Write } from '../store'
 import { back, recall } from './posts'
@@ -12,6 +12,8 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
     name: name.trim(),
     zone,
     quiet: [],
+    slots: [],
+    weights: USUAL_WEIGHTS,
     houseStyle: HouseStyle.parse({}),
     briefs: [],
     held: null,

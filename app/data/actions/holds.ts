@@ -47,7 +47,7 @@ export function heldBy(post: Post, holds: Holds): Hold | null {
     holds.brands.get(post.brand) ??
     holds.accounts.get(post.account) ??
     holds.pipelines.get(post.pipeline ?? '') ??
-    holds.drips.get(post.drip) ??
+    holds.drips.get(post.drip ?? '') ??
     post.held
   )
 }

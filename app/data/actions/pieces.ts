@@ -59,7 +59,7 @@ export async function leaveChanged(id: string): Promise<void> {
 export async function makeAgain(id: string, show: (done: number, all: number) => void): Promise<number> {
   const piece = await must('pieces', id)
   const open = await openPostsOf(id)
-  const drips = [...new Set(open.map((p) => p.drip))]
+  const drips = [...new Set(open.flatMap((p) => p.drip ?? []))]
   let made = 0
   for (const dripId of drips) {
     show(made, drips.length)

@@ -1,4 +1,4 @@
-import type { Account, Brand, Drip, Post } from '../../../core/model'
+import type { Account, Brand, Drip, Pipeline, Post } from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
 import { all } from '../store'
@@ -8,17 +8,19 @@ export interface Surroundings {
   accounts: Account[]
   brands: Brand[]
   drips: Drip[]
+  pipelines: Pipeline[]
   posts: Post[]
 }
 
 export async function surroundings(): Promise<Surroundings> {
-  const [accounts, brands, drips, posts] = await Promise.all([
+  const [accounts, brands, drips, pipelines, posts] = await Promise.all([
     all('accounts'),
     all('brands'),
     all('drips'),
+    all('pipelines'),
     all('posts'),
   ])
-  return { accounts, brands, drips, posts }
+  return { accounts, brands, drips, pipelines, posts }
 }
 
 /** States whose place may still change. */
@@ -44,6 +46,7 @@ export async function tryPlaces(
       accounts: around.accounts,
       brands: around.brands,
       drips: around.drips,
+      pipelines: around.pipelines,
       standing: around.posts,
       moving,
     }) as never,

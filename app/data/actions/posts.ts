@@ -51,6 +51,12 @@ export async function aroundPost(id: string): Promise<{
   posts: Post[]
 }> {
   const post = await must('posts', id)
+  if (!post.piece)
+    throw new Fault(
+      'not-found',
+      'This post was written by itself, so there is no piece to word it from. Edit it by hand.',
+      id,
+    )
   const [brand, piece, passages, posts] = await Promise.all([
     must('brands', post.brand),
     wholePiece(post.piece, post.pieceRevision),
@@ -63,7 +69,7 @@ export async function aroundPost(id: string): Promise<{
 export async function checksOf(post: Post): Promise<Check[]> {
   const [brand, piece, posts] = await Promise.all([
     must('brands', post.brand),
-    wholePiece(post.piece, post.pieceRevision),
+    post.piece ? wholePiece(post.piece, post.pieceRevision) : null,
     all('posts'),
   ])
   return heavy().recheck(post, brand, piece, posts)

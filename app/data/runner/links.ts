@@ -30,7 +30,7 @@ export async function mindLinks(changed: boolean): Promise<void> {
   looked = now
   const soon = new Map<string, Post[]>()
   for (const post of await all('posts'))
-    if (isOpen(post) && post.link && (post.at === null || Date.parse(post.at) < now + AHEAD))
+    if (isOpen(post) && post.piece && post.link && (post.at === null || Date.parse(post.at) < now + AHEAD))
       soon.set(post.piece, [...(soon.get(post.piece) ?? []), post])
   if (soon.size === 0) return
   const due = (await all('pieces'))

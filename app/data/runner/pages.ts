@@ -17,7 +17,9 @@ export function pageLinks(brand: Brand, posts: readonly Post[], pieces: readonly
     .filter((p) => briefOf(network(p.network), house).link === 'profile')
     .flatMap((p) => {
       const at = p.publishedAt ?? p.at
-      return at && p.link ? [{ title: titles.get(p.piece) ?? p.link, url: p.shortLink ?? p.link, at }] : []
+      return at && p.link
+        ? [{ title: titles.get(p.piece ?? '') ?? p.link, url: p.shortLink ?? p.link, at }]
+        : []
     })
     .sort((a, b) => b.at.localeCompare(a.at))
     .slice(0, KEPT)

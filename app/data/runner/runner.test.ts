@@ -355,6 +355,8 @@ describe('from a blog to a drip', () => {
       accounts: ['murmur-one', 'guildhall-one'],
       rhythm: { name: 'Echo', list: [0, 1] },
       gate: 'what is flagged',
+      window: { from: null, to: null },
+      priority: 0,
       held: null,
       version: 1,
       savedAt: now,
