@@ -2,7 +2,7 @@ import { adoptRows, readBundle, writeBundle } from '../../core/formats'
 import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../core/model'
 import { nowIso } from './clock'
 import { database } from './database'
-import { recall } from './actions/posts'
+import { recall } from './actions/recall'
 import { all, announce, commit, patch, type Write } from './store'
 
 /** The whole workspace as one bundle file, and a note of when it was made. */

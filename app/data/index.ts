@@ -1,4 +1,4 @@
-export { adoptAccount, saveAccounts } from './actions/accounts'
+export { adoptAccount, saveTimes, timesOf, type AccountTimes } from './actions/accounts'
 export { makeBrand, saveBrand } from './actions/brands'
 export {
   anglesFor,
@@ -27,7 +27,17 @@ export {
   unfold,
 } from './actions/pieces'
 export { addPipeline, removePipeline, savePipeline, switchPipeline } from './actions/pipelines'
-export { difference, type Move } from './actions/plan'
+export {
+  applyMoves,
+  difference,
+  pinPosts,
+  placedAnew,
+  placesFor,
+  putAt,
+  shifted,
+  swapped,
+  type Move,
+} from './actions/plan'
 export {
   acceptFlag,
   anotherWording,

@@ -1,5 +1,5 @@
 import { Fault, type Change, type Post, type TableName } from '../../core/model'
-import { recall } from './actions/posts'
+import { recall } from './actions/recall'
 import { all, commit, one, patch, type Write } from './store'
 
 /** Fields of a post that the machine writes by itself; they do not stand in the way of undoing. */

@@ -69,6 +69,7 @@ import {
   itemPrint,
   makeDrip,
   placePosts,
+  placesOfPost,
   revisePiece,
   takePiece,
   takeRow,
@@ -272,6 +273,8 @@ export const tasks = {
 
   placePosts: (request: Parameters<typeof placePosts>[0]): Answer<Post[]> =>
     answer(() => placePosts(request)),
+
+  placesOfPost,
 
   recheck: (
     post: Post,

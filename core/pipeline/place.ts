@@ -1,6 +1,16 @@
 import { USUAL_WEIGHTS, type Account, type Brand, type Drip, type Pipeline, type Post } from '../model'
 import { network } from '../networks'
-import { addDays, planChecked, startDays, toWall, type Plan, type PlanPost, type StartDay } from '../planning'
+import {
+  addDays,
+  planChecked,
+  startDays,
+  toWall,
+  type Plan,
+  type PlanPost,
+  type StartDay,
+  openPlaces,
+  type OpenPlace,
+} from '../planning'
 
 export interface PlaceRequest {
   now: string
@@ -52,6 +62,16 @@ export function findStart(
   from: string,
 ): StartDay[] {
   return startDays(planOf({ ...request, moving: [] }, true), drip, from)
+}
+
+/** Every opening of a post's account on some local days, as that post would find it. */
+export function placesOfPost(
+  request: Omit<PlaceRequest, 'moving'>,
+  post: Post,
+  from: string,
+  days: number,
+): OpenPlace[] {
+  return openPlaces(planOf({ ...request, moving: [post] }), post.id, from, days)
 }
 
 /** What the planner is given: the accounts with their limits, and the posts around those that move. */

@@ -5,13 +5,26 @@ import { RULE_WORDS, type Reason, type Rule } from './rules'
 import { dateOf, localDay } from './zone'
 
 const SOFT_WORDS: Record<Exclude<SoftRule, 'distance'>, (weights: Weights) => string> = {
-  picture: (w) => `was free, but the same picture stands on this account within ${w.pictureDays} days`,
-  passage: (w) => `was free, but the same passage stands on this account within ${w.passageDays} days`,
-  share: () => 'was free, but its pipeline has more than its share of that week',
-  even: () => 'was free, but other posts stand on that day already',
-  hours: () => 'was free, but its hour is worth less',
-  stagger: () => 'was free, but another account is served with the same beat about then',
+  picture: (w) => `the same picture stands on this account within ${w.pictureDays} days`,
+  passage: (w) => `the same passage stands on this account within ${w.passageDays} days`,
+  share: () => 'its pipeline has more than its share of that week',
+  even: () => 'other posts stand on that day already',
+  hours: () => 'its hour is worth less',
+  stagger: () => 'another account is served with the same beat about then',
 }
+const SOFT_RULES = Object.keys(SOFT_WORDS) as (keyof typeof SOFT_WORDS)[]
+
+/** What the soft rules have most against a free place, or null where it is next to nothing. */
+export function softWords(task: Task, at: number, day: number, book: Book): string | null {
+  const terms = book.terms(task, at, day)
+  const [dearest] = SOFT_RULES.filter((rule) => terms[rule] >= WORTH_SAYING).sort(
+    (a, b) => terms[b] - terms[a],
+  )
+  return dearest ? SOFT_WORDS[dearest](task.lane.weights) : null
+}
+
+/** A price in days below which a soft rule is not worth a sentence. */
+const WORTH_SAYING = 0.7
 
 /**
  * Why a post stands where it stands: how far from its wish, and of every nearer opening the rule
@@ -53,16 +66,18 @@ export function explain(task: Task, at: number, day: number, now: number, book: 
       if (other === day) continue
       const there = book.terms(task, free, other)
       if (Object.values(there).reduce((a, b) => a + b, 0) <= hereSum) continue
-      const [dearest] = (Object.keys(SOFT_WORDS) as Exclude<SoftRule, 'distance'>[])
-        .filter((rule) => there[rule] > here[rule])
-        .sort((a, b) => there[b] - here[b] - (there[a] - here[a]))
-      if (dearest) note(`soft-${dearest}`, `${dateOf(other)} ${SOFT_WORDS[dearest](task.lane.weights)}.`)
+      const [dearest] = SOFT_RULES.filter((rule) => there[rule] > here[rule]).sort(
+        (a, b) => there[b] - here[b] - (there[a] - here[a]),
+      )
+      if (dearest)
+        note(`soft-${dearest}`, `${dateOf(other)} was free, but ${SOFT_WORDS[dearest](task.lane.weights)}.`)
     }
   }
   return [head, ...found.values()]
 }
 
-function ruleAt(
+/** The first hard rule that a post would break at a moment of an opening, or null. */
+export function ruleAt(
   task: Task,
   at: number,
   day: number,

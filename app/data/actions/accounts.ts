@@ -3,8 +3,8 @@ import { network, proposedLimits } from '../../../core/networks'
 import { get } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, type Write } from '../store'
-import { recall, back } from './posts'
-import type { Move } from './plan'
+import { writesOf, type Move } from './plan'
+import { recall } from './recall'
 
 /** Takes a newly linked account into a brand with sensible slots, or renews one that is there. */
 export async function adoptAccount(brandId: string, id: string): Promise<Account | null> {
@@ -46,19 +46,28 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
   return account
 }
 
+/** When an account may post: what its sheet changes, and nothing else of it. */
+export type AccountTimes = Pick<
+  Account,
+  'id' | 'zone' | 'slots' | 'quiet' | 'maxPerDay' | 'maxPerWeek' | 'gapMinutes' | 'openedOn' | 'warmUp'
+>
+
+/** The part of an account that says when it may post. */
+export function timesOf(account: Account): AccountTimes {
+  const { id, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp } = account
+  return { id, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp }
+}
+
 /** Changes when accounts may post, and moves the posts that have to; both in one action. */
-export async function saveAccounts(
-  accounts: readonly Account[],
+export async function saveTimes(
+  brand: string,
+  times: readonly AccountTimes[],
   moves: readonly Move[],
   label: string,
 ): Promise<void> {
-  const first = accounts[0]
-  if (!first) return
   for (const move of moves) await recall(await must('posts', move.post.id))
-  await commit({ brand: first.brand, label }, [
-    ...accounts.map((a) => put('accounts', a) as Write),
-    ...moves.map(
-      (m) => patch('posts', m.post.id, (p) => ({ ...back(p), at: m.to, reasons: m.post.reasons })) as Write,
-    ),
+  await commit({ brand, label }, [
+    ...times.map((t) => patch('accounts', t.id, (a) => ({ ...a, ...t })) as Write),
+    ...writesOf(moves),
   ])
 }

@@ -2,8 +2,8 @@ import { nanoid } from 'nanoid'
 import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, must, patch, put, type Write } from '../store'
-import { back, recall } from './posts'
-import type { Move } from './plan'
+import { writesOf, type Move } from './plan'
+import { recall } from './recall'
 
 /** Makes an empty brand and gives its id. */
 export async function makeBrand(name: string, zone: string): Promise<string> {
@@ -28,8 +28,6 @@ export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Prom
   for (const move of moves) await recall(await must('posts', move.post.id))
   await commit({ brand: brand.id, label: `Change ${brand.name}` }, [
     put('brands', brand) as Write,
-    ...moves.map(
-      (m) => patch('posts', m.post.id, (p) => ({ ...back(p), at: m.to, reasons: m.post.reasons })) as Write,
-    ),
+    ...writesOf(moves),
   ])
 }

@@ -19,7 +19,8 @@ import {
 import { heavy, unwrap } from '../../workers'
 import { tagFiguresFor } from '../services'
 import { all, commit, must, patch, wholePiece, type Write } from '../store'
-import { anotherWording, aroundPost, back, checksOf, recall, withWording } from './posts'
+import { anotherWording, aroundPost, checksOf, withWording } from './posts'
+import { back, recall } from './recall'
 
 const NONE: Partial<Record<Way, string>> = {
   another: 'No other wording',

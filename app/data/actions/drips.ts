@@ -15,7 +15,7 @@ import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { tagFiguresFor } from '../services'
 import { writeConnected } from './connected'
-import { recall } from './posts'
+import { recall } from './recall'
 import { isMovable, surroundings } from './plan'
 
 export interface StartDrip {

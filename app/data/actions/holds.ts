@@ -1,7 +1,7 @@
 import type { Hold, Post } from '../../../core/model'
 import { nowIso } from '../clock'
 import { all, commit, patch, type Write } from '../store'
-import { recall } from './posts'
+import { recall } from './recall'
 import { isMovable, surroundings, tryPlaces, type Surroundings } from './plan'
 
 /** What can be held. The whole workspace is the switch on the Desk. */

@@ -1,7 +1,7 @@
 import type { Piece, WordList } from '../../../core/model'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, type Write } from '../store'
-import { recall } from './posts'
+import { recall } from './recall'
 import { startDrip } from './drips'
 
 /** Sets pieces aside, or puts them back among what waits in Intake. */

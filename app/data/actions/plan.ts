@@ -1,7 +1,9 @@
-import type { Account, Brand, Drip, Pipeline, Post } from '../../../core/model'
+import { Fault, type Account, type Brand, type Drip, type Pipeline, type Post } from '../../../core/model'
+import { toWall, type OpenPlace } from '../../../core/planning'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all } from '../store'
+import { all, commit, must, patch, type Write } from '../store'
+import { back, recall } from './recall'
 
 /** Everything the planner looks at. */
 export interface Surroundings {
@@ -60,7 +62,7 @@ export interface Move {
   to: string | null
 }
 
-/** Which posts of an account or brand would move under changed settings. */
+/** Which posts of an account or brand would move under changed settings. What is due this minute stays. */
 export async function difference(change: { accounts?: Account[]; brands?: Brand[] }): Promise<Move[]> {
   const around = await surroundings()
   const merge = <T extends { id: string }>(rows: T[], changed: readonly T[] | undefined): T[] =>
@@ -71,10 +73,118 @@ export async function difference(change: { accounts?: Account[]; brands?: Brand[
     ...(change.accounts ?? []).map((a) => a.id),
     ...accounts.filter((a) => change.brands?.some((b) => b.id === a.brand)).map((a) => a.id),
   ])
-  const moving = around.posts.filter((p) => touched.has(p.account) && isMovable(p))
-  const placed = await tryPlaces(moving, { accounts, brands })
-  return placed.flatMap((post, i) => {
-    const before = moving[i]
-    return before && before.at !== post.at ? [{ post, from: before.at, to: post.at }] : []
+  const moving = around.posts.filter((p) => touched.has(p.account) && isMovable(p) && isToCome(p))
+  return movesOf(moving, await tryPlaces(moving, { accounts, brands }))
+}
+
+function isToCome(post: Post): boolean {
+  return post.at === null || post.at > nowIso()
+}
+
+function movesOf(before: readonly Post[], after: readonly Post[]): Move[] {
+  return after.flatMap((post, i) => {
+    const was = before[i]
+    return was && was.at !== post.at ? [{ post, from: was.at, to: post.at }] : []
   })
+}
+
+/** Some posts, were they wished so many days later (or earlier): which of them move, and where to. */
+export async function shifted(ids: readonly string[], days: number): Promise<Move[]> {
+  const chosen = (await all('posts')).filter((p) => ids.includes(p.id) && isMovable(p))
+  const later = chosen.map((p) => ({
+    ...p,
+    at: null,
+    wished: new Date(Date.parse(p.at ?? p.wished) + days * DAY).toISOString(),
+  }))
+  return movesOf(chosen, await tryPlaces(later))
+}
+
+/** Posts of an account or of a choice, placed anew as if none of them had a place yet. */
+export async function placedAnew(ids: readonly string[]): Promise<Move[]> {
+  const chosen = (await all('posts')).filter((p) => ids.includes(p.id) && isMovable(p) && isToCome(p))
+  return movesOf(chosen, await tryPlaces(chosen.map((p) => ({ ...p, at: null }))))
+}
+
+/** Two posts of one account in each other's place; refused with the rule that this would break. */
+export async function swapped(first: string, second: string): Promise<Move[]> {
+  const [a, b] = [await must('posts', first), await must('posts', second)]
+  if (a.account !== b.account)
+    throw new Fault('bad-request', 'Only posts of one account can change places. Choose two of one lane.')
+  for (const p of [a, b])
+    if (!isMovable({ ...p, pinned: false }) || !p.at || !isToCome(p))
+      throw new Fault('bad-request', 'Only posts that are still to come can change places.')
+  for (const [post, at] of [
+    [a, b.at],
+    [b, a.at],
+  ] as const) {
+    const why = await whyNot(post, at ?? '', [a.id, b.id])
+    if (why) throw new Fault('bad-request', `They cannot change places: ${why}.`)
+  }
+  return movesOf(
+    [a, b],
+    [
+      { ...a, at: b.at, reasons: [BY_HAND] },
+      { ...b, at: a.at, reasons: [BY_HAND] },
+    ],
+  )
+}
+
+const BY_HAND = { code: 'by-hand', message: 'A person put it there.' }
+const DAY = 86_400_000
+
+/** Every opening of a post's account on some days, as that post would find it. */
+export async function placesFor(post: Post, from: string, days: number): Promise<OpenPlace[]> {
+  const around = await surroundings()
+  return heavy().placesOfPost({ ...around, standing: around.posts, now: nowIso() }, post, from, days)
+}
+
+/** The rule that a post would break at a moment, in words; null where it may go. `without` are left out of account. */
+async function whyNot(post: Post, at: string, without: readonly string[]): Promise<string | null> {
+  const around = await surroundings()
+  const zone = around.accounts.find((a) => a.id === post.account)?.zone ?? 'UTC'
+  const { date } = toWall(Date.parse(at), zone)
+  const standing = around.posts.filter((p) => !without.includes(p.id))
+  const places = await heavy().placesOfPost({ ...around, standing, now: nowIso() }, post, date, 1)
+  const place = places.find((p) => p.from <= at && at <= p.to)
+  if (!place) return `${date} has no slot at that time`
+  return place.rule ? `${date} ${place.against}` : null
+}
+
+/** Takes a difference over: what was handed over is recalled first, and handed over anew by the runner. */
+export async function applyMoves(moves: readonly Move[], label: string, pin = false): Promise<void> {
+  const [first] = moves
+  if (!first) return
+  for (const move of moves) await recall(await must('posts', move.post.id))
+  await commit({ brand: first.post.brand, label }, writesOf(moves, pin))
+}
+
+/** The writes that put posts where a difference says. */
+export function writesOf(moves: readonly Move[], pin = false): Write[] {
+  return moves.map(
+    (m) =>
+      patch('posts', m.post.id, (p) => ({
+        ...back(p),
+        wished: m.post.wished,
+        at: m.to,
+        reasons: m.post.reasons,
+        pinned: pin || p.pinned,
+      })) as Write,
+  )
+}
+
+/** Puts a post at a moment and pins it there, since a person chose it. */
+export async function putAt(post: Post, at: string): Promise<void> {
+  await applyMoves([{ post: { ...post, reasons: [BY_HAND] }, from: post.at, to: at }], 'Move a post', true)
+}
+
+/** Pins posts where they stand, or lets the planner move them again. */
+export async function pinPosts(ids: readonly string[], pinned: boolean): Promise<void> {
+  const chosen = (await all('posts')).filter((p) => ids.includes(p.id) && (p.at !== null || !pinned))
+  const [first] = chosen
+  if (!first) return
+  const what = chosen.length === 1 ? 'a post' : `${chosen.length} posts`
+  await commit(
+    { brand: first.brand, label: pinned ? `Pin ${what}` : `Unpin ${what}` },
+    chosen.map((p) => patch('posts', p.id, (row) => ({ ...row, pinned })) as Write),
+  )
 }

@@ -6,41 +6,15 @@ import {
   type Check,
   type Passage,
   type Post,
-  type RecallAnswer,
   type WholePiece,
   type Wording,
 } from '../../../core/model'
 import { heavy } from '../../workers'
-import { call, post as send } from '../api'
+import { post as send } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, wholePiece, type Write } from '../store'
 import { tryPlaces } from './plan'
-
-/**
- * Takes a post back from the server where it was handed over, so that it can be changed. Throws
- * `already-sending` where it is too late.
- */
-export async function recall(post: Post): Promise<void> {
-  if (post.state !== 'handed over') return
-  const answer = await call<RecallAnswer>('DELETE', `/api/spool/posts/${encodeURIComponent(post.id)}`)
-  if (answer.result === 'recalled' || answer.result === 'unknown') return
-  if (answer.result === 'already sending')
-    throw new Fault(
-      'already-sending',
-      'This post is being sent right now, so it cannot be changed. Look again in a minute.',
-      post.id,
-    )
-  throw new Fault(
-    'already-sending',
-    'This post has gone out already. Take it down instead, if you must.',
-    post.id,
-  )
-}
-
-/** A post as it stands once it is back from the server. */
-export function back(post: Post): Post {
-  return post.state === 'handed over' ? { ...post, state: 'approved' } : post
-}
+import { back, recall } from './recall'
 
 /** A post with what its caption is written from and held against. */
 export async function aroundPost(id: string): Promise<{

@@ -27,7 +27,7 @@ let piece = ''
 beforeAll(async () => {
   house = await openHouse({
     sites: [oakumYard()],
-    patience: { answerMilliseconds: 500, pauseMilliseconds: 5, retries: 0 },
+    patience: { answerMilliseconds: 4000, pauseMilliseconds: 5, retries: 0 },
   })
   connectTo(house.port)
   setWorkspace('ws')

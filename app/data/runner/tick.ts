@@ -9,7 +9,7 @@ import {
   type TableName,
 } from '../../../core/model'
 import { heldBy, readHolds } from '../actions/holds'
-import { recall } from '../actions/posts'
+import { recall } from '../actions/recall'
 import { visitSource } from '../actions/visit'
 import { call, get, post as send } from '../api'
 import { nowIso, readClock } from '../clock'

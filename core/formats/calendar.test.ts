@@ -1,0 +1,101 @@
+import ICAL from 'ical.js'
+import { describe, expect, it } from 'vitest'
+import { readQuietDays, writeCalendar } from '.'
+
+const today = '2026-11-24'
+const calendar = (...events: string[]): string =>
+  [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'PRODID:-//x//EN',
+    ...events.flatMap((e) => ['BEGIN:VEVENT', ...e.trim().split(/\n\s*/), 'END:VEVENT']),
+    'END:VCALENDAR',
+  ].join('\r\n')
+
+describe('quiet days from a calendar', () => {
+  it('are its whole days: one, several, and every year', () => {
+    const { days, left } = readQuietDays(
+      calendar(
+        'UID:1\nSUMMARY:Stocktaking\nDTSTART;VALUE=DATE:20270104\nDTEND;VALUE=DATE:20270105',
+        'UID:2\nSUMMARY:Yard closed\nDTSTART;VALUE=DATE:20261224\nDTEND;VALUE=DATE:20270103',
+        'UID:3\nSUMMARY:Founding day\nDTSTART;VALUE=DATE:20200301\nRRULE:FREQ=YEARLY',
+      ),
+      today,
+    )
+    expect(days).toEqual([
+      { name: 'Stocktaking', day: { date: '2027-01-04' } },
+      { name: 'Yard closed', day: { from: '2026-12-24', to: '2027-01-02' } },
+      { name: 'Founding day', day: { yearly: '03-01' } },
+    ])
+    expect(left).toEqual([])
+  })
+
+  it('that move from year to year are worked out, without those taken out', () => {
+    const { days } = readQuietDays(
+      calendar(
+        'UID:4\nSUMMARY:First Monday of May\nDTSTART;VALUE=DATE:20240506\nRRULE:FREQ=YEARLY;BYMONTH=5;BYDAY=1MO',
+        'UID:5\nSUMMARY:Half days\nDTSTART;VALUE=DATE:20261204\nRRULE:FREQ=WEEKLY;COUNT=3\nEXDATE;VALUE=DATE:20261211',
+      ),
+      today,
+    )
+    expect(days.map((d) => d.day)).toEqual([
+      { date: '2027-05-03' },
+      { date: '2028-05-01' },
+      { date: '2026-12-04' },
+      { date: '2026-12-18' },
+    ])
+  })
+
+  it('leave what is over and what has a time of day, and say why', () => {
+    const { days, left } = readQuietDays(
+      calendar(
+        'UID:6\nSUMMARY:Last year\nDTSTART;VALUE=DATE:20251224',
+        'UID:7\nSUMMARY:Meeting\nDTSTART:20261224T100000Z\nDTEND:20261224T110000Z',
+      ),
+      today,
+    )
+    expect(days).toEqual([])
+    expect(left.map((l) => l.why)).toEqual(['It is over.', 'It has a time of day, so it is not a whole day.'])
+  })
+
+  it('of a file that is none are refused with a sentence', () => {
+    for (const text of ['', 'date,name\n2026-12-24,Eve', 'BEGIN:VCARD\r\nVERSION:4.0\r\nFN:x\r\nEND:VCARD'])
+      expect(() => readQuietDays(text, today)).toThrow(/\.ics and try again/)
+  })
+})
+
+describe('a calendar of posts', () => {
+  const text = 'Twenty seconds; not a minute, and “no” more.\nRead on: https://yard.example/steam'
+  const file = writeCalendar(
+    'Oakum Yard',
+    [
+      { id: 'b', at: '2026-12-01T09:05:00.000Z', title: 'Second', text, url: null, certain: false },
+      {
+        id: 'a',
+        at: '2026-11-25T17:00:00.000Z',
+        title: 'Murmur @yard: Twenty seconds',
+        text,
+        url: 'https://yard.example/steam',
+        certain: true,
+      },
+    ],
+    '2026-11-24T10:00:00.000Z',
+  )
+
+  it('comes back from a reader as it was written, in the order of its moments', () => {
+    const events = new ICAL.Component(ICAL.parse(file) as never)
+      .getAllSubcomponents('vevent')
+      .map((c) => new ICAL.Event(c))
+    expect(events.map((e) => [e.uid, e.startDate.toString(), e.description])).toEqual([
+      ['a@dripline', '2026-11-25T17:00:00Z', text],
+      ['b@dripline', '2026-12-01T09:05:00Z', text],
+    ])
+    expect(file).toContain('STATUS:TENTATIVE')
+  })
+
+  it('ends its lines and folds them as the standard asks', () => {
+    expect(file.replaceAll('\r\n', '')).not.toMatch(/[\r\n]/)
+    for (const line of file.split('\r\n'))
+      expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75)
+  })
+})
