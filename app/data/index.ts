@@ -34,6 +34,7 @@ export {
   placedAnew,
   placesFor,
   putAt,
+  readCalendar,
   shifted,
   swapped,
   type Move,

@@ -1,9 +1,15 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import useSWR from 'swr'
-import { Account as AccountSchema, type Account, type QuietDay, type Slot } from '../../core/model'
+import {
+  Account as AccountSchema,
+  type Account,
+  type Brand,
+  type Slot,
+  type WarmUpStep,
+} from '../../core/model'
 import { network } from '../../core/networks'
-import { saveAccounts, difference, type Move } from '../data'
+import { difference, saveTimes, timesOf, type AccountTimes, type Move } from '../data'
 import {
   attempt,
   Button,
@@ -11,45 +17,60 @@ import {
   Labelled,
   moment,
   Notice,
+  NumberField,
   say,
   SelectField,
-  NumberField,
   TextField,
   TimeField,
   weekdayName,
 } from '../ui'
+import { QuietDays } from './QuietDays'
+import { SlotGrid, spanOf } from './SlotGrid'
 
 const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone')
 
 /**
  * When an account may post. Changes are tried first: the sheet says which posts would move, and
- * they are applied or dropped together.
+ * they are applied or dropped together. `onMoves` hears of them, so that they can be drawn.
  */
 export function AccountSheet({
   account,
   accounts,
+  brand,
+  onMoves,
   onClose,
 }: {
   account: Account
   accounts: readonly Account[]
+  brand: Brand
+  onMoves?: (moves: readonly Move[]) => void
   onClose: () => void
 }) {
-  const [draft, setDraft] = useState(account)
+  const [draft, setDraft] = useState<AccountTimes>(() => timesOf(account))
   const [copying, setCopying] = useState(false)
+  const [listed, setListed] = useState(false)
   const others = accounts.filter((a) => a.id !== account.id)
-  const copies = copying ? others.map((o) => ({ ...o, slots: draft.slots, quiet: draft.quiet })) : []
-  const changed = JSON.stringify(draft) !== JSON.stringify(account) || copies.length > 0
-  const valid = AccountSchema.safeParse(draft)
+  const copies = copying ? others.map((o) => ({ ...timesOf(o), slots: draft.slots, quiet: draft.quiet })) : []
+  const times = [draft, ...copies]
+  const changed = JSON.stringify(draft) !== JSON.stringify(timesOf(account)) || copies.length > 0
+  const valid = AccountSchema.safeParse({ ...account, ...draft })
   const moves = useSWR(
-    changed && valid.success ? ['difference', JSON.stringify([draft, copies])] : null,
-    () => difference({ accounts: [draft, ...copies] }),
+    changed && valid.success ? ['difference', JSON.stringify(times)] : null,
+    () =>
+      difference({
+        accounts: times.flatMap((t) => accounts.filter((a) => a.id === t.id).map((a) => ({ ...a, ...t }))),
+      }),
     { revalidateOnFocus: false },
   ).data
-  const edit = (change: Partial<Account>): void => setDraft({ ...draft, ...change })
-  const slots = [...draft.slots].sort((a, b) => a.weekday - b.weekday || (startOf(a) < startOf(b) ? -1 : 1))
+  useEffect(() => {
+    onMoves?.(moves ?? [])
+    return () => onMoves?.([])
+  }, [moves, onMoves])
+  const edit = (change: Partial<AccountTimes>): void => setDraft({ ...draft, ...change })
+  const slots = [...draft.slots].sort((a, b) => a.weekday - b.weekday || spanOf(a).from - spanOf(b).from)
   const save = async (): Promise<void> => {
     await attempt(async () => {
-      await saveAccounts([draft, ...copies], moves ?? [], `Change when @${account.handle} may post`)
+      await saveTimes(account.brand, times, moves ?? [], `Change when @${account.handle} may post`)
       say(moves?.length ? `Kept; ${count(moves.length, 'post')} moved.` : 'Kept; no post had to move.')
       setCopying(false)
     })
@@ -82,33 +103,68 @@ export function AccountSheet({
             Propose
           </Button>
         </Flex>
-        {slots.map((slot, index) => (
-          <SlotRow
-            key={`${index} ${slots.length}`}
-            slot={slot}
-            onChange={(next) =>
-              edit({ slots: slots.flatMap((s, i) => (i === index ? (next ? [next] : []) : [s])) })
-            }
-          />
-        ))}
-        <Flex gap="2" mt="2">
-          <Button size="sm" onClick={() => edit({ slots: [...slots, { weekday: 1, at: '09:00' }] })}>
+        <SlotGrid slots={draft.slots} onChange={(next) => edit({ slots: next })} />
+        <Flex gap="2" mt="2" wrap="wrap">
+          <Button size="sm" aria-expanded={listed} onClick={() => setListed(!listed)}>
+            {count(slots.length, 'slot')} as a list
+          </Button>
+          <Button
+            size="sm"
+            onClick={() => {
+              edit({ slots: [...slots, { weekday: 1, at: '09:00' }] })
+              setListed(true)
+            }}
+          >
             Add a time
           </Button>
           <Button
             size="sm"
-            onClick={() => edit({ slots: [...slots, { weekday: 1, from: '09:00', to: '11:00' }] })}
+            onClick={() => {
+              edit({ slots: [...slots, { weekday: 1, from: '09:00', to: '11:00' }] })
+              setListed(true)
+            }}
           >
             Add a window
           </Button>
         </Flex>
-        {others.length > 0 && (
-          <Button size="sm" look="quiet" mt="2" onClick={() => setCopying(true)}>
-            Copy slots and quiet days to the other {count(others.length, 'account')}
-          </Button>
-        )}
+        {listed &&
+          slots.map((slot, index) => (
+            <SlotRow
+              key={`${index} ${slots.length}`}
+              slot={slot}
+              onChange={(next) =>
+                edit({ slots: slots.flatMap((s, i) => (i === index ? (next ? [next] : []) : [s])) })
+              }
+            />
+          ))}
+        <Flex gap="2" mt="2" wrap="wrap">
+          {others.length > 0 && (
+            <Button size="sm" look="quiet" onClick={() => setCopying(true)}>
+              Copy slots and quiet days to the other {count(others.length, 'account')}
+            </Button>
+          )}
+          {others.length > 0 && (
+            <SelectField
+              aria-label="Take the slots of"
+              value=""
+              onChange={(e) => {
+                const from = others.find((o) => o.id === e.target.value)
+                const taken = e.target.value === 'brand' ? brand.slots : from?.slots
+                if (taken) edit({ slots: [...taken] })
+              }}
+            >
+              <option value="">Take the slots of …</option>
+              {brand.slots.length > 0 && <option value="brand">{brand.name}</option>}
+              {others.map((o) => (
+                <option key={o.id} value={o.id}>
+                  @{o.handle}, {network(o.network).name}
+                </option>
+              ))}
+            </SelectField>
+          )}
+        </Flex>
       </Box>
-      <Quiet days={draft.quiet} onChange={(quiet) => edit({ quiet })} />
+      <QuietDays days={draft.quiet} onChange={(quiet) => edit({ quiet })} />
       <Flex gap="3">
         <NumberField
           label="Most a day"
@@ -126,6 +182,12 @@ export function AccountSheet({
           onChange={(gapMinutes) => edit({ gapMinutes })}
         />
       </Flex>
+      <WarmUp
+        opened={draft.openedOn}
+        steps={draft.warmUp}
+        proposed={network(account.network).warmUp}
+        onChange={edit}
+      />
       {changed && (
         <Box position="sticky" bottom="0" bg="raised" borderTopWidth="1px" borderColor="hairline" pt="3">
           {!valid.success && <Notice tone="plum">Not right yet: {valid.error.issues[0]?.message}.</Notice>}
@@ -133,7 +195,7 @@ export function AccountSheet({
           <Flex gap="2" justify="flex-end" mt="2">
             <Button
               onClick={() => {
-                setDraft(account)
+                setDraft(timesOf(account))
                 setCopying(false)
               }}
             >
@@ -147,10 +209,6 @@ export function AccountSheet({
       )}
     </Box>
   )
-}
-
-function startOf(slot: Slot): string {
-  return 'at' in slot ? slot.at : slot.from
 }
 
 function SlotRow({ slot, onChange }: { slot: Slot; onChange: (slot: Slot | null) => void }) {
@@ -192,77 +250,93 @@ function SlotRow({ slot, onChange }: { slot: Slot; onChange: (slot: Slot | null)
   )
 }
 
-function Quiet({ days, onChange }: { days: readonly QuietDay[]; onChange: (days: QuietDay[]) => void }) {
-  const [date, setDate] = useState('')
-  const [every, setEvery] = useState(false)
-  const weekdays = days.flatMap((d) => ('weekday' in d ? [d.weekday] : []))
-  const rest = days.filter((d) => !('weekday' in d))
+/** How a young account is warmed up: since when it is there, and how many posts a day until when. */
+function WarmUp({
+  opened,
+  steps,
+  proposed,
+  onChange,
+}: {
+  opened: string | null
+  steps: readonly WarmUpStep[] | null
+  proposed: readonly WarmUpStep[]
+  onChange: (change: Pick<Partial<AccountTimes>, 'openedOn' | 'warmUp'>) => void
+}) {
+  const own = steps ?? proposed
+  const change = (index: number, step: Partial<WarmUpStep>): void =>
+    onChange({ warmUp: own.map((s, i) => (i === index ? { ...s, ...step } : s)) })
   return (
     <Box>
       <Heading as="h3" fontSize="14px" fontWeight="600" mb="1">
-        Quiet days
+        Warming up
       </Heading>
-      <Flex gap="1" wrap="wrap" role="group" aria-label="Quiet weekdays">
-        {[1, 2, 3, 4, 5, 6, 7].map((d) => (
-          <Button
-            key={d}
-            size="sm"
-            aria-pressed={weekdays.includes(d)}
-            look={weekdays.includes(d) ? 'water' : 'plain'}
-            onClick={() =>
-              onChange(
-                weekdays.includes(d)
-                  ? days.filter((q) => !('weekday' in q && q.weekday === d))
-                  : [...days, { weekday: d }],
-              )
-            }
-          >
-            {weekdayName(d)}
-          </Button>
-        ))}
-      </Flex>
-      {rest.map((q) => (
-        <Flex key={JSON.stringify(q)} align="center" gap="2" mt="1" fontSize="13px">
-          <Box flex="1">
-            {'date' in q
-              ? q.date
-              : 'yearly' in q
-                ? `every year on ${q.yearly}`
-                : 'from' in q
-                  ? `${q.from} to ${q.to}`
-                  : ''}
-          </Box>
-          <Button
-            size="sm"
-            look="quiet"
-            aria-label="Remove this quiet day"
-            onClick={() => onChange(days.filter((d) => d !== q))}
-          >
-            ×
-          </Button>
-        </Flex>
-      ))}
-      <Flex gap="2" mt="2" align="center">
-        <TextField
-          aria-label="A quiet date"
-          type="date"
-          value={date}
-          onChange={(e) => setDate(e.target.value)}
-        />
-        <chakra.label display="flex" gap="1" fontSize="13px" alignItems="center">
-          <input type="checkbox" checked={every} onChange={(e) => setEvery(e.target.checked)} /> every year
-        </chakra.label>
-        <Button
-          size="sm"
-          disabled={!date}
-          onClick={() => {
-            onChange([...days, every ? { yearly: date.slice(5) } : { date }])
-            setDate('')
-          }}
-        >
-          Add
-        </Button>
-      </Flex>
+      <Labelled label="The day it was opened, while it is young">
+        {(id) => (
+          <Flex gap="2" align="center">
+            <TextField
+              id={id}
+              type="date"
+              w="150px"
+              value={opened ?? ''}
+              onChange={(e) => onChange({ openedOn: e.target.value || null })}
+            />
+            {opened && (
+              <Button size="sm" look="quiet" onClick={() => onChange({ openedOn: null })}>
+                It is old enough
+              </Button>
+            )}
+          </Flex>
+        )}
+      </Labelled>
+      {opened && (
+        <Box mt="2" fontSize="13px">
+          {own.length === 0 && (
+            <Box color="soft">Its network asks for no warm-up; add steps if you want to be careful.</Box>
+          )}
+          {own.map((step, i) => (
+            <Flex key={i} gap="2" align="flex-end" mt="1">
+              <NumberField
+                label="Until day"
+                value={step.days}
+                onChange={(days) => change(i, { days: Math.max(1, days) })}
+              />
+              <NumberField
+                label="Posts a day"
+                value={step.postsPerDay}
+                onChange={(postsPerDay) => change(i, { postsPerDay: Math.max(1, postsPerDay) })}
+              />
+              <Button
+                size="sm"
+                look="quiet"
+                aria-label="Remove this step"
+                onClick={() => onChange({ warmUp: own.filter((_, k) => k !== i) })}
+              >
+                ×
+              </Button>
+            </Flex>
+          ))}
+          <Flex gap="2" mt="2">
+            <Button
+              size="sm"
+              onClick={() =>
+                onChange({
+                  warmUp: [
+                    ...own,
+                    { days: (own.at(-1)?.days ?? 0) + 7, postsPerDay: (own.at(-1)?.postsPerDay ?? 0) + 1 },
+                  ],
+                })
+              }
+            >
+              Add a step
+            </Button>
+            {steps !== null && (
+              <Button size="sm" look="quiet" onClick={() => onChange({ warmUp: null })}>
+                As its network proposes
+              </Button>
+            )}
+          </Flex>
+        </Box>
+      )}
     </Box>
   )
 }

@@ -59,6 +59,7 @@ export function Accounts() {
             key={chosen.id}
             account={chosen}
             accounts={accounts}
+            brand={brand}
             onClose={() => setParams({}, { replace: true, flushSync: true })}
           />
         ) : undefined

@@ -37,6 +37,7 @@ import {
   guessReading,
   mergeRows,
   parseSheet,
+  readQuietDays,
   readSheet,
   type RowFault,
   type SheetMerge,
@@ -274,7 +275,11 @@ export const tasks = {
   placePosts: (request: Parameters<typeof placePosts>[0]): Answer<Post[]> =>
     answer(() => placePosts(request)),
 
-  placesOfPost,
+  placesOfPost: (...asked: Parameters<typeof placesOfPost>): Answer<ReturnType<typeof placesOfPost>> =>
+    answer(() => placesOfPost(...asked)),
+
+  readQuietDays: (text: string, today: string): Answer<ReturnType<typeof readQuietDays>> =>
+    answer(() => readQuietDays(text, today)),
 
   recheck: (
     post: Post,

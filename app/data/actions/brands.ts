@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid'
 import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
-import { commit, must, patch, put, type Write } from '../store'
+import { commit, must, put, type Write } from '../store'
 import { writesOf, type Move } from './plan'
 import { recall } from './recall'
 

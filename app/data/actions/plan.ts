@@ -1,5 +1,6 @@
 import { Fault, type Account, type Brand, type Drip, type Pipeline, type Post } from '../../../core/model'
 import { toWall, type OpenPlace } from '../../../core/planning'
+import type { readQuietDays } from '../../../core/formats'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, type Write } from '../store'
@@ -135,7 +136,9 @@ const DAY = 86_400_000
 /** Every opening of a post's account on some days, as that post would find it. */
 export async function placesFor(post: Post, from: string, days: number): Promise<OpenPlace[]> {
   const around = await surroundings()
-  return heavy().placesOfPost({ ...around, standing: around.posts, now: nowIso() }, post, from, days)
+  return unwrap(
+    heavy().placesOfPost({ ...around, standing: around.posts, now: nowIso() }, post, from, days) as never,
+  )
 }
 
 /** The rule that a post would break at a moment, in words; null where it may go. `without` are left out of account. */
@@ -144,7 +147,9 @@ async function whyNot(post: Post, at: string, without: readonly string[]): Promi
   const zone = around.accounts.find((a) => a.id === post.account)?.zone ?? 'UTC'
   const { date } = toWall(Date.parse(at), zone)
   const standing = around.posts.filter((p) => !without.includes(p.id))
-  const places = await heavy().placesOfPost({ ...around, standing, now: nowIso() }, post, date, 1)
+  const places = await unwrap<OpenPlace[]>(
+    heavy().placesOfPost({ ...around, standing, now: nowIso() }, post, date, 1) as never,
+  )
   const place = places.find((p) => p.from <= at && at <= p.to)
   if (!place) return `${date} has no slot at that time`
   return place.rule ? `${date} ${place.against}` : null
@@ -187,4 +192,9 @@ export async function pinPosts(ids: readonly string[], pinned: boolean): Promise
     { brand: first.brand, label: pinned ? `Pin ${what}` : `Unpin ${what}` },
     chosen.map((p) => patch('posts', p.id, (row) => ({ ...row, pinned })) as Write),
   )
+}
+
+/** The whole days of a calendar file as quiet days, and what of it is left and why. */
+export function readCalendar(text: string): Promise<ReturnType<typeof readQuietDays>> {
+  return unwrap(heavy().readQuietDays(text, nowIso().slice(0, 10)) as never)
 }

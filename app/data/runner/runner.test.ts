@@ -13,7 +13,7 @@ import { addPipeline, switchPipeline } from '../actions/pipelines'
 import { addPassage, choosePassage, stretchPassage } from '../actions/passages'
 import { endDrip, startDrip } from '../actions/drips'
 import { difference } from '../actions/plan'
-import { saveAccounts } from '../actions/accounts'
+import { saveTimes, timesOf } from '../actions/accounts'
 import { exportBundle, importBundle } from '../bundle'
 import { setWorkspace } from '../api'
 import { clockNow, nowIso, readClock } from '../clock'
@@ -333,7 +333,7 @@ describe('from a blog to a drip', () => {
     const moves = await difference({ accounts: [changed] })
     expect(moves.map((m) => m.post.id)).toEqual([id])
     expect((await must('posts', id)).at).toBe(moves[0]?.from)
-    await saveAccounts([changed], moves, 'Change slots')
+    await saveTimes('brand', [timesOf(changed)], moves, 'Change slots')
     expect((await must('posts', id)).at).toMatch(/11:11:00/)
     await undo('brand')
     expect((await must('posts', id)).at).toBe(moves[0]?.from)
