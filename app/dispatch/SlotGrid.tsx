@@ -166,8 +166,16 @@ export function SlotGrid({ slots, onChange }: { slots: readonly Slot[]; onChange
         ))}
         {shown && <Bar span={shown} drawing />}
       </svg>
-      <Box id="slot-cursor" aria-live="polite" fontFamily="mono" fontSize="11px" color="soft" h="16px">
-        {shown ? words(shown) : 'Press for a time, stretch for a window, press one to take it away.'}
+      <Box
+        id="slot-cursor"
+        aria-live="polite"
+        fontFamily="mono"
+        fontSize="11px"
+        color="soft"
+        minH="16px"
+        mt="1"
+      >
+        {shown ? words(shown) : 'Press: a time. Stretch: a window. Press one: away.'}
       </Box>
     </Box>
   )

@@ -1,5 +1,15 @@
 import { expect, it } from 'vitest'
-import { count, distance, longDay, moment, monthName, shortDay, weekdayName, zoneCity } from './time'
+import {
+  count,
+  distance,
+  longDay,
+  moment,
+  monthName,
+  shortDay,
+  weekdayName,
+  withDays,
+  zoneCity,
+} from './time'
 import { readTime } from './TimeField'
 
 it('writes moments as a clock in the zone shows them', () => {
@@ -51,4 +61,11 @@ it('understands a time of day as people type it, and nothing else', () => {
     '23:59',
   ])
   for (const text of ['', '24', '9:60', '12:345', 'noon', '-1']) expect(readTime(text)).toBeNull()
+})
+
+it('writes the dates of a sentence as people do', () => {
+  expect(withDays('Wished for 2026-11-28, it stands 2 days later; 2026-12-01 was taken.')).toBe(
+    'Wished for Sat 28 Nov, it stands 2 days later; Tue 1 Dec was taken.',
+  )
+  expect(withDays('The same picture stands there.')).toBe('The same picture stands there.')
 })

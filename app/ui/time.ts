@@ -1,4 +1,4 @@
-import { toWall } from '../../core/planning'
+import { toWall, weekdayOf } from '../../core/planning'
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
@@ -40,6 +40,14 @@ export function weekdayName(weekday: number): string {
 export function moment(at: string | number, zone: string): string {
   const wall = toWall(typeof at === 'number' ? at : Date.parse(at), zone)
   return `${weekdayName(wall.weekday)} ${shortDay(wall.date)} ${wall.time}`
+}
+
+/** A sentence with its dates as people write them: "2026-11-28" becomes "Sat 28 Nov". */
+export function withDays(sentence: string): string {
+  return sentence.replace(
+    /\b\d{4}-\d\d-\d\d\b/g,
+    (date) => `${weekdayName(weekdayOf(date))} ${shortDay(date)}`,
+  )
 }
 
 /** "3 hours ago", "in 2 days": how far a moment lies from now. */

@@ -5,7 +5,20 @@ import { type Account, type Drip, type Hue, type Piece, type Post, standsInTheWa
 import { beatCount } from '../../core/planning'
 import { approve, endDrip, hold, lift, useAccounts, useRow, useRows } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, Empty, moment, Mono, Notice, Page, PageHead, say, useKeys } from '../ui'
+import {
+  attempt,
+  Button,
+  count,
+  Empty,
+  moment,
+  Mono,
+  Notice,
+  Page,
+  PageHead,
+  say,
+  useKeys,
+  withDays,
+} from '../ui'
 import { Columns } from './Columns'
 import { Grid } from './Grid'
 import { Many } from './Many'
@@ -207,7 +220,7 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
             action={<Button onClick={() => void navigate('/dispatch/accounts')}>Slots</Button>}
           >
             {count(unplaced.length, 'post has', 'posts have')} no place:{' '}
-            {unplaced[0]?.reasons[0]?.message ?? ''}
+            {withDays(unplaced[0]?.reasons[0]?.message ?? '')}
           </Notice>
         )}
         {stoodIn.length > 0 && (

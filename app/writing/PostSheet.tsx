@@ -22,7 +22,19 @@ import {
   useWholePiece,
 } from '../data'
 import { Wordings } from './Wordings'
-import { attempt, Button, count, Drop, moment, Mono, NetworkMark, Notice, say, useKeys } from '../ui'
+import {
+  attempt,
+  Button,
+  count,
+  Drop,
+  moment,
+  Mono,
+  NetworkMark,
+  Notice,
+  say,
+  useKeys,
+  withDays,
+} from '../ui'
 
 interface Props {
   post: Post
@@ -135,7 +147,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             </Heading>
             {post.reasons.map((r) => (
               <Box key={r.code + r.message} color="soft" fontSize="13px">
-                {r.message}
+                {withDays(r.message)}
               </Box>
             ))}
           </>

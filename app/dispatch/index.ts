@@ -1,0 +1,1 @@
+export { AccountSheet } from './AccountSheet'

@@ -1,0 +1,151 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useEffect, useMemo, useRef } from 'react'
+import type { Account, Hue, Post } from '../../core/model'
+import { toWall } from '../../core/planning'
+import { Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
+import { momentOf } from './marks'
+
+type Entry =
+  { kind: 'day'; key: string; words: string } | { kind: 'post'; key: string; post: Post; time: string }
+
+/** What the board shows, as a list that the keyboard walks; those without a place stand first. */
+export function PostList({
+  posts,
+  accounts,
+  hueOf,
+  chosen,
+  selected,
+  onChoose,
+  onToggle,
+}: {
+  posts: readonly Post[]
+  accounts: readonly Account[]
+  hueOf: (pipeline: string | null) => Hue | null
+  chosen: string | null
+  selected: ReadonlySet<string>
+  onChoose: (id: string) => void
+  onToggle: (id: string) => void
+}) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const zones = useMemo(() => new Map(accounts.map((a) => [a.id, a])), [accounts])
+  const entries = useMemo(() => {
+    const sorted = [...posts].sort((a, b) => ((momentOf(a) ?? '') < (momentOf(b) ?? '') ? -1 : 1))
+    const list: Entry[] = []
+    let day = '-'
+    for (const post of sorted) {
+      const at = momentOf(post)
+      const wall = at ? toWall(Date.parse(at), zones.get(post.account)?.zone ?? 'UTC') : null
+      const key = wall?.date ?? 'none'
+      if (key !== day) {
+        day = key
+        list.push({
+          kind: 'day',
+          key: `day ${key}`,
+          words: wall ? `${weekdayName(wall.weekday)} ${shortDay(wall.date)}` : 'Without a place',
+        })
+      }
+      list.push({ kind: 'post', key: post.id, post, time: wall?.time ?? '–' })
+    }
+    return list
+  }, [posts, zones])
+  // eslint-disable-next-line react-hooks/incompatible-library -- what it gives is used here only
+  const virtual = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: (i) => (entries[i]?.kind === 'day' ? 30 : 46),
+    getItemKey: (i) => entries[i]?.key ?? i,
+    overscan: 8,
+  })
+  const index = entries.findIndex((e) => e.kind === 'post' && e.post.id === chosen)
+  useEffect(() => {
+    if (index >= 0) virtual.scrollToIndex(index, { align: 'auto' })
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the virtualizer is the same throughout
+  }, [index])
+  const walk = (by: number): void => {
+    for (let i = index + by; i >= 0 && i < entries.length; i += by) {
+      const entry = entries[i]
+      if (entry?.kind === 'post') return onChoose(entry.post.id)
+    }
+  }
+  return (
+    <Box
+      ref={scroller}
+      h="full"
+      overflowY="auto"
+      userSelect="none"
+      role="listbox"
+      aria-label="Posts shown"
+      aria-multiselectable
+      aria-activedescendant={chosen ? `listed-${chosen}` : undefined}
+      tabIndex={0}
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowDown') walk(1)
+        else if (event.key === 'ArrowUp') walk(-1)
+        else if (event.key === ' ' && chosen) onToggle(chosen)
+        else return
+        event.preventDefault()
+        event.stopPropagation()
+      }}
+    >
+      <Box position="relative" h={`${virtual.getTotalSize()}px`}>
+        {virtual.getVirtualItems().map((item) => {
+          const entry = entries[item.index]
+          if (!entry) return null
+          return (
+            <Box
+              key={item.key}
+              position="absolute"
+              left="0"
+              right="0"
+              top="0"
+              style={{ transform: `translateY(${item.start}px)` }}
+            >
+              {entry.kind === 'day' ? (
+                <Box px="3" pt="2" h="30px" fontSize="12px" fontWeight="600" color="soft" role="presentation">
+                  {entry.words}
+                </Box>
+              ) : (
+                <Flex
+                  id={`listed-${entry.post.id}`}
+                  role="option"
+                  aria-selected={selected.has(entry.post.id)}
+                  aria-label={`${entry.time}, @${zones.get(entry.post.account)?.handle ?? ''}, ${entry.post.state}: ${entry.post.wording.text.slice(0, 80)}`}
+                  data-drop={entry.post.id}
+                  h="46px"
+                  px="3"
+                  gap="2"
+                  align="center"
+                  cursor="pointer"
+                  bg={selected.has(entry.post.id) ? 'waterTint' : undefined}
+                  boxShadow={
+                    entry.post.id === chosen ? 'inset 3px 0 0 var(--chakra-colors-water)' : undefined
+                  }
+                  onClick={(event) =>
+                    event.shiftKey || event.ctrlKey || event.metaKey
+                      ? onToggle(entry.post.id)
+                      : onChoose(entry.post.id)
+                  }
+                >
+                  <Drop
+                    state={entry.post.state}
+                    picture={entry.post.media !== null}
+                    hue={hueOf(entry.post.pipeline)}
+                    size={20}
+                  />
+                  <Mono w="38px" flexShrink={0}>
+                    {entry.time}
+                  </Mono>
+                  <NetworkMark id={entry.post.network} />
+                  <chakra.span fontFamily="reading" fontSize="13px" lineHeight="1.25" lineClamp="2" minW="0">
+                    {entry.post.wording.text}
+                  </chakra.span>
+                </Flex>
+              )}
+            </Box>
+          )
+        })}
+      </Box>
+    </Box>
+  )
+}
