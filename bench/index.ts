@@ -5,15 +5,17 @@ import { checkCaption, PLAIN_HOUSE, sourceText, writeDrip } from '../core/captio
 import type { PieceContent } from '../core/model'
 import { measure, network } from '../core/networks'
 import { findPassages } from '../core/passages'
-import { beatDays, plan, TRICKLE, type PlanInput } from '../core/planning'
+import { beatDays, TRICKLE } from '../core/planning'
 import { readFragment } from '../core/reading'
 import { readArticle } from '../demo/content'
-import { screenFrames } from './frames'
+import { horizonFrames, screenFrames } from './frames'
 import { intakeRatios } from './intake'
+import { planningCurve } from './planning'
 
 /*
- * npm run bench: how long the heart takes, on the demo's articles and on a large plan; what intake
- * takes beside known libraries; and the frames of a list of 20,000 pieces in Chromium. Times are
+ * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
+ * libraries; how the planner grows with the posts; and the frames of a list of 20,000 pieces and of
+ * a Horizon of 10,000 posts in Chromium. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -79,35 +81,8 @@ if (piece) {
   })
 }
 
-/** A year of posts: so many accounts, each with three posts a week. */
-function yearOf(accountCount: number): PlanInput {
-  const ids = Array.from({ length: accountCount }, (_, i) => `account-${i}`)
-  return {
-    now: '2026-11-24T08:00:00Z',
-    accounts: ids.map((id, i) => ({
-      id,
-      network: `network-${i % 3}`,
-      zone: 'Europe/Lisbon',
-      slots: [1, 2, 3, 4, 5].map((weekday) => ({ weekday, at: '09:00' })),
-      maxPerDay: 2,
-      gapMinutes: 120,
-    })),
-    posts: ids.flatMap((account) =>
-      Array.from({ length: 150 }, (_, k) => ({
-        id: `${account} ${k}`,
-        account,
-        text: `Words of ${account} number ${k}`,
-        wished: new Date(
-          Date.parse('2026-11-25T12:00:00Z') + Math.floor((k * 365) / 150) * 86_400_000,
-        ).toISOString(),
-      })),
-    ),
-  }
-}
-for (const count of [5, 20]) {
-  const input = yearOf(count)
-  report(`plan a year for ${count} accounts`, 3, input.posts.length, 'post', () => plan(input))
-}
 console.table(rows)
 console.table(intakeRatios(articles))
+console.table(planningCurve())
 console.table(await screenFrames())
+console.table(await horizonFrames())

@@ -1,12 +1,12 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { useMemo } from 'react'
+import { memo, useMemo } from 'react'
 import type { Account, Pipeline, Post } from '../../core/model'
 import { laneFigures } from '../../core/planning'
 import { count, longDay, Mono, NetworkMark, shortDay } from '../ui'
 import { momentOf } from './marks'
 
 /** What people compare of the time shown, account by account, and when each pipeline runs dry. */
-export function Figures({
+export const Figures = memo(function Figures({
   posts,
   accounts,
   pipelines,
@@ -79,7 +79,7 @@ export function Figures({
       })}
     </Box>
   )
-}
+})
 
 function Line({ label, value }: { label: string; value: string }) {
   return (

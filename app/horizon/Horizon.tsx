@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { Pipeline, Post } from '../../core/model'
 import { network } from '../../core/networks'
@@ -88,13 +88,13 @@ export function Horizon() {
   const grouping = GROUPINGS.find((g) => g === params.get('by')) ?? 'account'
   const from = params.get('from') ?? mondayOf(today)
   const tab = params.get('beside') === 'figures' ? 'figures' : 'list'
-  const filter = useMemo<Filter>(
-    () =>
-      Object.fromEntries(
-        Object.keys(NO_FILTER).map((k) => [k, params.get(`show-${k}`) ?? '']),
-      ) as unknown as Filter,
-    [params],
-  )
+  const asked = Object.keys(NO_FILTER)
+    .map((k) => params.get(`show-${k}`) ?? '')
+    .join('\n')
+  const filter = useMemo<Filter>(() => {
+    const values = asked.split('\n')
+    return Object.fromEntries(Object.keys(NO_FILTER).map((k, i) => [k, values[i] ?? ''])) as unknown as Filter
+  }, [asked])
   const go = useCallback(
     (next: Record<string, string | null>): void => {
       setEditing(false)
@@ -148,6 +148,14 @@ export function Horizon() {
       }),
     [posts, start, zoom, zoneOf],
   )
+  // The list may come a moment after the board.
+  const listed = useDeferredValue(inView)
+  const counts = useMemo(() => {
+    const found = new Array<number>(lanes.length).fill(0)
+    for (const m of marks)
+      if (m.day >= start && m.day < start + DAYS[zoom]) found[m.lane] = (found[m.lane] ?? 0) + 1
+    return found
+  }, [marks, lanes, start, zoom])
   const moves = proposal?.moves ?? tried
   const ghosts = useMemo(() => {
     const laneOf = new Map(marks.map((m) => [m.id, m.lane]))
@@ -273,24 +281,29 @@ export function Horizon() {
       else go({ post: null, lane: null })
     },
   })
+  const choose = useCallback((id: string | null) => go({ post: id, lane: null }), [go])
+  const toggle = useCallback(
+    (id: string): void =>
+      setSelected((before) => {
+        const next = new Set(before)
+        if (!next.delete(id)) next.add(id)
+        return next
+      }),
+    [],
+  )
   const onPan = useCallback((days: number) => days !== 0 && go({ from: addDays(from, days) }), [from, go])
   const onLift = useCallback((id: string | null) => void lift(id), [lift])
   if (!allPosts || !accounts || !pipelines || !drips) return <Page>{null}</Page>
   const drip = drips.find((d) => d.id === chosen?.drip)
   const sheetOf = accounts.find((a) => a.id === params.get('lane')) ?? null
-  const toggle = (id: string): void => {
-    const next = new Set(selected)
-    if (!next.delete(id)) next.add(id)
-    setSelected(next)
-  }
   const list = (
     <PostList
-      posts={inView}
+      posts={listed}
       accounts={accounts}
       hueOf={hueOf}
       chosen={chosen?.id ?? null}
       selected={selected}
-      onChoose={(id) => go({ post: id, lane: null })}
+      onChoose={choose}
       onToggle={toggle}
     />
   )
@@ -410,15 +423,15 @@ export function Horizon() {
             zoom={zoom}
             start={start}
             lanes={lanes}
-            labels={lanes.map((lane) => (
+            labels={lanes.map((lane, i) => (
               <LaneLabel
                 key={lane.id}
                 name={lane.name}
                 mark={lane.account?.network ?? null}
                 note={
-                  lane.account
-                    ? `${marks.filter((m) => lanes[m.lane] === lane && m.day >= start && m.day < start + DAYS[zoom]).length}${zoom === 'week' ? ` of ${lane.account.slots.length} slots` : ' posts'}${lane.account.held ? ' · held' : ''}`
-                    : `${marks.filter((m) => lanes[m.lane] === lane && m.day >= start && m.day < start + DAYS[zoom]).length} posts`
+                  lane.account && zoom === 'week'
+                    ? `${counts[i] ?? 0} of ${count(lane.account.slots.length, 'slot')}${lane.account.held ? ' · held' : ''}`
+                    : `${count(counts[i] ?? 0, 'post')}${lane.account?.held ? ' · held' : ''}`
                 }
                 zoom={zoom}
                 onOpen={lane.account ? () => go({ lane: lane.id, post: null }) : null}
@@ -429,7 +442,7 @@ export function Horizon() {
             selected={selected}
             moving={lifted ? { id: lifted.post.id, places: lifted.shown, near: lifted.near } : null}
             ghosts={ghosts}
-            onChoose={(id) => go({ post: id, lane: null })}
+            onChoose={choose}
             onSelect={setSelected}
             onLift={onLift}
             onPut={put}

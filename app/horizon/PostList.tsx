@@ -1,6 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useVirtualizer } from '@tanstack/react-virtual'
-import { useEffect, useMemo, useRef } from 'react'
+import { memo, useEffect, useMemo, useRef } from 'react'
 import type { Account, Hue, Post } from '../../core/model'
 import { toWall } from '../../core/planning'
 import { Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
@@ -10,7 +10,7 @@ type Entry =
   { kind: 'day'; key: string; words: string } | { kind: 'post'; key: string; post: Post; time: string }
 
 /** What the board shows, as a list that the keyboard walks; those without a place stand first. */
-export function PostList({
+export const PostList = memo(function PostList({
   posts,
   accounts,
   hueOf,
@@ -30,11 +30,12 @@ export function PostList({
   const scroller = useRef<HTMLDivElement>(null)
   const zones = useMemo(() => new Map(accounts.map((a) => [a.id, a])), [accounts])
   const entries = useMemo(() => {
-    const sorted = [...posts].sort((a, b) => ((momentOf(a) ?? '') < (momentOf(b) ?? '') ? -1 : 1))
+    const sorted = posts
+      .map((post) => ({ post, at: momentOf(post) ?? '' }))
+      .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
     const list: Entry[] = []
     let day = '-'
-    for (const post of sorted) {
-      const at = momentOf(post)
+    for (const { post, at } of sorted) {
       const wall = at ? toWall(Date.parse(at), zones.get(post.account)?.zone ?? 'UTC') : null
       const key = wall?.date ?? 'none'
       if (key !== day) {
@@ -49,7 +50,7 @@ export function PostList({
     }
     return list
   }, [posts, zones])
-  // eslint-disable-next-line react-hooks/incompatible-library -- what it gives is used here only
+
   const virtual = useVirtualizer({
     count: entries.length,
     getScrollElement: () => scroller.current,
@@ -148,4 +149,4 @@ export function PostList({
       </Box>
     </Box>
   )
-}
+})

@@ -334,19 +334,31 @@ function hatch(
   c.restore()
 }
 
+/** Posts by lane and day, and by lane and week; worked out once for as long as the marks are the same. */
+function countsOf(marks: readonly BoardMark[]): { days: Map<string, number>; weeks: Map<string, number> } {
+  const known = counted.get(marks)
+  if (known) return known
+  const days = new Map<string, number>()
+  const weeks = new Map<string, number>()
+  for (const mark of marks) {
+    const key = `${mark.lane} ${mark.day}`
+    days.set(key, (days.get(key) ?? 0) + 1)
+    const week = `${mark.lane} ${Math.floor((mark.day + 3) / 7)}`
+    weeks.set(week, (weeks.get(week) ?? 0) + 1)
+  }
+  const found = { days, weeks }
+  counted.set(marks, found)
+  return found
+}
+
+const counted = new WeakMap<readonly BoardMark[], ReturnType<typeof countsOf>>()
+
 /** A year: a small square for each account and day, fuller where more is posted. */
 function density(c: CanvasRenderingContext2D, p: Palette, frame: Frame): void {
   const { view, lanes } = frame
   const week = columnWidth(view) * DAYS_A_WEEK
   const row = dayHeight()
-  const counts = new Map<string, number>()
-  const weeks = new Map<string, number>()
-  for (const mark of frame.marks) {
-    const key = `${mark.lane} ${mark.day}`
-    counts.set(key, (counts.get(key) ?? 0) + 1)
-    const weekKey = `${mark.lane} ${Math.floor((mark.day + 3) / 7)}`
-    weeks.set(weekKey, (weeks.get(weekKey) ?? 0) + 1)
-  }
+  const { days: counts, weeks } = countsOf(frame.marks)
   lanes.forEach((lane, index) => {
     const top = yOfLane(view, index)
     if (top > frame.height || top + LANE_HEIGHT.year < 0) return

@@ -62,6 +62,7 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { network } from '../../core/networks'
+import { openPlaces, planChecked, type Plan, type PlanOutput } from '../../core/planning'
 import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
@@ -69,8 +70,6 @@ import {
   finishPiece,
   itemPrint,
   makeDrip,
-  placePosts,
-  placesOfPost,
   revisePiece,
   takePiece,
   takeRow,
@@ -272,11 +271,10 @@ export const tasks = {
 
   asPosts: (request: Parameters<typeof asPosts>[0]): Answer<SeriesPost[]> => answer(() => asPosts(request)),
 
-  placePosts: (request: Parameters<typeof placePosts>[0]): Answer<Post[]> =>
-    answer(() => placePosts(request)),
+  plan: (input: Plan): Answer<PlanOutput> => answer(() => planChecked(input)),
 
-  placesOfPost: (...asked: Parameters<typeof placesOfPost>): Answer<ReturnType<typeof placesOfPost>> =>
-    answer(() => placesOfPost(...asked)),
+  openPlaces: (...asked: Parameters<typeof openPlaces>): Answer<ReturnType<typeof openPlaces>> =>
+    answer(() => openPlaces(...asked)),
 
   readQuietDays: (text: string, today: string): Answer<ReturnType<typeof readQuietDays>> =>
     answer(() => readQuietDays(text, today)),

@@ -14,8 +14,7 @@ import type {
   TagFigures,
 } from '../model'
 import { chooseShape, network } from '../networks'
-import { addDays, beatDays, clockTime, fromWall, startOfDay } from '../planning'
-import { placePosts } from './place'
+import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
 export interface DripRequest {

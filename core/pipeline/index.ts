@@ -1,5 +1,4 @@
 export { earlierCaptions, makeDrip, gateState, type DripRequest, type DripResult } from './drip'
-export { findStart, placePosts, placesOfPost } from './place'
 export { contextFor } from './recheck'
 export {
   carriesFullText,

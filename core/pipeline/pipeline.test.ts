@@ -3,20 +3,11 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import type { FeedItem } from '../feeds'
-import type { Account, Check, Passage, Post, WholePiece } from '../model'
-import { aBrand, aDrip, aPassage, aPipeline, aPost, anAccount, aWholePiece } from '../model/samples'
+import type { Account, Check, Passage, WholePiece } from '../model'
+import { aBrand, aPassage, aPost, anAccount, aWholePiece } from '../model/samples'
 import { network } from '../networks'
 import { toWall } from '../planning'
-import {
-  carriesFullText,
-  contextFor,
-  findStart,
-  gateState,
-  makeDrip,
-  placePosts,
-  takePiece,
-  toPassages,
-} from '.'
+import { carriesFullText, contextFor, gateState, makeDrip, takePiece, toPassages } from '.'
 
 const now = '2026-11-24T10:00:00.000Z'
 const owner = { id: 'piece', brand: 'brand', source: 'source', now }
@@ -191,104 +182,6 @@ describe('a drip', () => {
     for (const post of again.posts)
       for (const earlier of first.posts.filter((p) => p.account === post.account))
         expect(post.wording.text).not.toBe(earlier.wording.text)
-  })
-})
-
-describe('placing', () => {
-  const accounts = [anAccount()]
-  const place = (moving: Post[], standing: Post[] = []) =>
-    placePosts({
-      now,
-      accounts,
-      brands: [aBrand({ quiet: [{ date: '2026-11-26' }] })],
-      standing,
-      moving,
-      drips: [aDrip()],
-      pipelines: [],
-    })
-
-  it('leaves a place that another post takes, and keeps the brand’s quiet days', () => {
-    const other = aPost({ id: 'other', piece: 'p2', at: '2026-11-25T09:00:00.000Z' })
-    const [placed] = place([aPost({ at: null, wished: '2026-11-25T09:00:00.000Z' })], [other])
-    expect(placed?.at).toBe('2026-11-25T17:00:00.000Z')
-    const [quiet] = place([aPost({ at: null, wished: '2026-11-26T12:00:00.000Z' })])
-    expect(quiet?.at?.slice(0, 10)).not.toBe('2026-11-26')
-  })
-
-  it('does not count what is set aside', () => {
-    const aside = aPost({ id: 'aside', state: 'set aside', at: '2026-11-25T09:00:00.000Z' })
-    const [placed] = place([aPost({ at: null, wished: '2026-11-25T09:00:00.000Z' })], [aside])
-    expect(placed?.at).toBe('2026-11-25T09:00:00.000Z')
-  })
-
-  it('never moves what a person pinned', () => {
-    const pinned = aPost({ at: '2026-11-29T03:33:00.000Z', pinned: true })
-    expect(place([pinned])[0]).toMatchObject({ at: pinned.at, reasons: [{ code: 'pinned' }] })
-  })
-
-  it('keeps within the post’s own days, its drip’s end and its pipeline’s run window', () => {
-    const wished = '2026-11-30T12:00:00.000Z'
-    const bounded = (post: Partial<Post>, around: Partial<Parameters<typeof placePosts>[0]> = {}) =>
-      placePosts({
-        now,
-        accounts,
-        brands: [aBrand()],
-        standing: [],
-        moving: [aPost({ at: null, wished, drip: 'drip', pipeline: 'pipeline', ...post })],
-        drips: [],
-        pipelines: [],
-        ...around,
-      })[0]?.at?.slice(0, 10)
-    expect(bounded({})).toBe('2026-11-30')
-    expect(bounded({ latest: '2026-11-27' })).toBe('2026-11-27')
-    expect(bounded({ earliest: '2026-12-02' })).toBe('2026-12-02')
-    expect(bounded({}, { drips: [aDrip({ until: '2026-11-28', days: [6, 7] })] })).toBe('2026-11-28')
-    const window = { from: '2026-12-03', to: null }
-    expect(bounded({}, { pipelines: [aPipeline({ window })] })).toBe('2026-12-03')
-  })
-
-  it('leaves the reasons of a post that stays', () => {
-    const reasons = [{ code: 'moved', message: 'Wished for another day.' }]
-    const stays = aPost({ at: '2026-11-25T09:00:00.000Z', reasons })
-    expect(place([stays])[0]).toMatchObject({ at: stays.at, reasons })
-  })
-
-  it('warms a young account up by its network’s steps, or its own', () => {
-    const young = (warmUp: Account['warmUp']) =>
-      placePosts({
-        now,
-        accounts: [{ ...anAccount(), openedOn: '2026-11-24', maxPerDay: 4, warmUp }],
-        brands: [aBrand()],
-        standing: [],
-        moving: ['a', 'b'].map((id) =>
-          aPost({ id, piece: id, at: null, wished: '2026-11-25T12:00:00.000Z' }),
-        ),
-        drips: [],
-        pipelines: [],
-      }).map((p) => p.at?.slice(0, 10))
-    expect(new Set(young([{ days: 7, postsPerDay: 1 }])).size).toBe(2)
-    expect(new Set(young([])).size).toBe(1)
-  })
-
-  it('finds the start on which a drip collides least', () => {
-    const standing = ['2026-11-25', '2026-11-26'].flatMap((date) =>
-      ['09:00', '17:00'].map((time) =>
-        aPost({ id: `${date} ${time}`, piece: `${date} ${time}`, at: `${date}T${time}:00.000Z` }),
-      ),
-    )
-    const around = { now, accounts, brands: [aBrand()], standing, drips: [], pipelines: [] }
-    const starts = findStart(around, { accounts: [anAccount().id], days: [0, 1] }, '2026-11-25')
-    expect(starts[0]?.day).toBe('2026-11-27')
-    expect(starts.at(-1)?.day).not.toBe('2026-11-27')
-    expect(
-      findStart({ ...around, standing: [] }, { accounts: [anAccount().id], days: [0, 1] }, '2026-11-25')[0]
-        ?.day,
-    ).toBe('2026-11-25')
-  })
-
-  it('keeps a beat after the one before it: it goes back at most half way', () => {
-    const [placed] = place([aPost({ beat: 1, at: null, wished: '2026-11-28T12:00:00.000Z' })])
-    expect((placed?.at ?? '') >= '2026-11-27').toBe(true)
   })
 })
 

@@ -80,6 +80,14 @@ export class Book {
     if (task.beat) push(this.#beats, task.beat, standing)
   }
 
+  /** Notes a post of an account on which nothing is to be placed: only what other accounts mind of it. */
+  note(task: Task, at: number): void {
+    if (!task.words && !task.beat) return
+    const standing: Standing = { task, at, day: 0 }
+    if (task.words) push(this.#words, task.words, standing)
+    if (task.beat) push(this.#beats, task.beat, standing)
+  }
+
   /** Takes a post out; gives where it stood. */
   remove(task: Task): number {
     const standing = this.#places.get(task.id)

@@ -98,8 +98,12 @@ class Planner {
 
   run(): PlanOutput {
     const stays = this.#stays
-    for (const task of this.tasks) if (task.pinned !== null) this.book.add(task, task.pinned)
     const order = this.tasks.filter((t) => t.pinned === null).sort(byUrgency)
+    const lively = new Set(order.map((t) => t.lane))
+    for (const task of this.tasks)
+      if (task.pinned !== null)
+        if (lively.has(task.lane)) this.book.add(task, task.pinned)
+        else this.book.note(task, task.pinned)
     const free = order.filter((task) => {
       if (task.stood === null || !this.#legal(task, task.stood)) return true
       this.book.add(task, task.stood)
@@ -268,11 +272,15 @@ class Planner {
   }
 
   #placement(task: Task): Placement {
+    if (task.pinned !== null)
+      return {
+        id: task.id,
+        at: new Date(task.pinned).toISOString(),
+        reasons: [{ code: 'pinned', message: 'A person put it there.' }],
+      }
     const standing = this.book.placeOf(task)
     if (!standing) return { id: task.id, at: null, reasons: whyNowhere(task, this.now, this.book) }
     const at = new Date(standing.at).toISOString()
-    if (task.pinned !== null)
-      return { id: task.id, at, reasons: [{ code: 'pinned', message: 'A person put it there.' }] }
     if (this.#stays.has(task) && standing.at === task.stood)
       return { id: task.id, at, reasons: [{ code: 'stays', message: 'It stays where it stood.' }] }
     return {
@@ -296,7 +304,9 @@ function byUrgency(a: Task, b: Task): number {
 /** A post made ready for the planner. */
 export function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
   const { zone, network } = lane.account
-  const wished = momentOf(post.wished, zone)
+  // Of a post that is never moved nobody asks what it wished.
+  const fixed = post.pinnedAt !== null && post.pinnedAt !== undefined
+  const wished = fixed ? 0 : momentOf(post.wished, zone)
   const bare = hasSiblings && post.text ? bareWords(post.text) : ''
   return {
     id: post.id,
@@ -308,7 +318,7 @@ export function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
     beat: post.beat ?? null,
     words: bare && `${network} ${bare}`,
     wished,
-    wishDay: localDay(wished, zone),
+    wishDay: fixed ? 0 : localDay(wished, zone),
     from: !post.earliest
       ? -Infinity
       : post.earliest.length === 10

@@ -1,5 +1,5 @@
 import { Fault, type Account, type Brand, type Drip, type Pipeline, type Post } from '../../../core/model'
-import { toWall, type OpenPlace } from '../../../core/planning'
+import { planOf, toWall, withPlaces, type OpenPlace, type PlanOutput } from '../../../core/planning'
 import type { readQuietDays } from '../../../core/formats'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
@@ -43,17 +43,9 @@ export async function tryPlaces(
   change: Partial<Surroundings> = {},
 ): Promise<Post[]> {
   const around = { ...(await surroundings()), ...change }
-  return unwrap(
-    heavy().placePosts({
-      now: nowIso(),
-      accounts: around.accounts,
-      brands: around.brands,
-      drips: around.drips,
-      pipelines: around.pipelines,
-      standing: around.posts,
-      moving,
-    }) as never,
-  )
+  // Only what the planner minds of the posts goes to the worker.
+  const plan = planOf({ ...around, now: nowIso(), standing: around.posts, moving })
+  return withPlaces(moving, await unwrap<PlanOutput>(heavy().plan(plan) as never))
 }
 
 /** A post that would stand elsewhere. */
@@ -136,9 +128,12 @@ const DAY = 86_400_000
 /** Every opening of a post's account on some days, as that post would find it. */
 export async function placesFor(post: Post, from: string, days: number): Promise<OpenPlace[]> {
   const around = await surroundings()
-  return unwrap(
-    heavy().placesOfPost({ ...around, standing: around.posts, now: nowIso() }, post, from, days) as never,
-  )
+  return openFor(post, around, from, days)
+}
+
+function openFor(post: Post, around: Surroundings, from: string, days: number): Promise<OpenPlace[]> {
+  const plan = planOf({ ...around, now: nowIso(), standing: around.posts, moving: [post] })
+  return unwrap(heavy().openPlaces(plan, post.id, from, days) as never)
 }
 
 /** The rule that a post would break at a moment, in words; null where it may go. `without` are left out of account. */
@@ -146,10 +141,8 @@ async function whyNot(post: Post, at: string, without: readonly string[]): Promi
   const around = await surroundings()
   const zone = around.accounts.find((a) => a.id === post.account)?.zone ?? 'UTC'
   const { date } = toWall(Date.parse(at), zone)
-  const standing = around.posts.filter((p) => !without.includes(p.id))
-  const places = await unwrap<OpenPlace[]>(
-    heavy().placesOfPost({ ...around, standing, now: nowIso() }, post, date, 1) as never,
-  )
+  const posts = around.posts.filter((p) => !without.includes(p.id))
+  const places = await openFor(post, { ...around, posts }, date, 1)
   const place = places.find((p) => p.from <= at && at <= p.to)
   if (!place) return `${date} has no slot at that time`
   return place.rule ? `${date} ${place.against}` : null

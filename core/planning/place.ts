@@ -1,16 +1,9 @@
 import { USUAL_WEIGHTS, type Account, type Brand, type Drip, type Pipeline, type Post } from '../model'
 import { network } from '../networks'
-import {
-  addDays,
-  planChecked,
-  startDays,
-  toWall,
-  type Plan,
-  type PlanPost,
-  type StartDay,
-  openPlaces,
-  type OpenPlace,
-} from '../planning'
+import { planChecked } from './plan'
+import type { Plan, PlanOutput, PlanPost } from './rules'
+import { startDays, type StartDay } from './start'
+import { addDays, toWall } from './zone'
 
 export interface PlaceRequest {
   now: string
@@ -42,9 +35,13 @@ const TAKES_PLACE: ReadonlySet<Post['state']> = new Set([
  * last day is earlier.
  */
 export function placePosts(request: PlaceRequest): Post[] {
-  const output = planChecked(planOf(request))
+  return withPlaces(request.moving, planChecked(planOf(request)))
+}
+
+/** Posts with the moments and reasons that the planner gave them. */
+export function withPlaces(moving: readonly Post[], output: PlanOutput): Post[] {
   const places = new Map(output.posts.map((p) => [p.id, p]))
-  return request.moving.map((post) => {
+  return moving.map((post) => {
     const place = places.get(post.id)
     if (!place) return post
     const stays = place.at !== null && place.at === post.at && post.reasons.length > 0
@@ -64,24 +61,16 @@ export function findStart(
   return startDays(planOf({ ...request, moving: [] }, true), drip, from)
 }
 
-/** Every opening of a post's account on some local days, as that post would find it. */
-export function placesOfPost(
-  request: Omit<PlaceRequest, 'moving'>,
-  post: Post,
-  from: string,
-  days: number,
-): OpenPlace[] {
-  return openPlaces(planOf({ ...request, moving: [post] }), post.id, from, days)
-}
-
 /** What the planner is given: the accounts with their limits, and the posts around those that move. */
-function planOf(request: PlaceRequest, everything = false): Plan {
+export function planOf(request: PlaceRequest, everything = false): Plan {
   const accounts = new Map(request.accounts.map((a) => [a.id, a]))
   const drips = new Map(request.drips.map((d) => [d.id, d]))
   const pipelines = new Map(request.pipelines.map((p) => [p.id, p]))
   const brands = new Map(request.brands.map((b) => [b.id, b]))
   const moving = new Set(request.moving.map((p) => p.id))
   const near = neighbourhood(request, accounts)
+  const networks = request.accounts.map((a) => a.network)
+  const alone = new Set(networks.filter((n) => networks.indexOf(n) === networks.lastIndexOf(n)))
   const toPlan = (post: Post, fixed: boolean): PlanPost => {
     const drip = drips.get(post.drip ?? '')
     const window = pipelines.get(post.pipeline ?? '')?.window
@@ -96,7 +85,8 @@ function planOf(request: PlaceRequest, everything = false): Plan {
       picture: post.media?.sourceUrl ?? null,
       pipeline: post.pipeline,
       beat: post.drip ? `${post.drip} ${post.beat}` : null,
-      text: post.wording.text,
+      // Without a sibling nobody minds its words.
+      text: alone.has(post.network) ? null : post.wording.text,
       wished: post.wished,
       earliest: fixed
         ? null
