@@ -6,7 +6,7 @@ import { defineConfig } from '@playwright/test'
 const first = Number(process.env['E2E_PORT'] ?? 4610)
 
 /** Each spec has a server and a world of its own, so that they run side by side; the longest first. */
-const SPECS = ['journey', 'screens', 'intake', 'writing', 'faults'].map((name, index) => {
+const SPECS = ['journey', 'screens', 'intake', 'writing', 'horizon', 'faults'].map((name, index) => {
   const key = `E2E_DATA_${index}`
   // Playwright's workers read this file too; the folder is made once.
   const folder = (process.env[key] ??= mkdtempSync(join(tmpdir(), 'dripline-e2e-')))

@@ -35,7 +35,9 @@ export {
   placesFor,
   putAt,
   readCalendar,
+  saveWeights,
   shifted,
+  startsFor,
   swapped,
   type Move,
 } from './actions/plan'

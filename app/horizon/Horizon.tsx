@@ -16,6 +16,8 @@ import {
 import {
   applyMoves,
   clockNow,
+  download,
+  nowIso,
   pinPosts,
   placedAnew,
   placesFor,
@@ -53,6 +55,11 @@ import { Filters } from './Filters'
 import { DAYS, ZOOMS, type Mark, type Zoom } from './geometry'
 import { boardOf, GROUPINGS, markOf, momentOf, NO_FILTER, passes, type Filter } from './marks'
 import { PostList } from './PostList'
+import { PrintPage } from './PrintPage'
+import { Rules } from './Rules'
+import { calendarFile } from './files'
+
+const BESIDE = ['list', 'figures', 'rules'] as const
 
 /** A post that is taken up, with the places it may be put. */
 interface Lifted {
@@ -87,7 +94,7 @@ export function Horizon() {
   const zoom = ZOOMS.find((z) => z === params.get('zoom')) ?? 'week'
   const grouping = GROUPINGS.find((g) => g === params.get('by')) ?? 'account'
   const from = params.get('from') ?? mondayOf(today)
-  const tab = params.get('beside') === 'figures' ? 'figures' : 'list'
+  const tab = BESIDE.find((t) => t === params.get('beside')) ?? 'list'
   const asked = Object.keys(NO_FILTER)
     .map((k) => params.get(`show-${k}`) ?? '')
     .join('\n')
@@ -310,7 +317,7 @@ export function Horizon() {
   const beside = (
     <Flex direction="column" h="full">
       <Flex px="3" pt="2" gap="1" role="tablist" aria-label="Beside the board">
-        {(['list', 'figures'] as const).map((t) => (
+        {BESIDE.map((t) => (
           <Button
             key={t}
             size="sm"
@@ -319,12 +326,14 @@ export function Horizon() {
             look={tab === t ? 'water' : 'quiet'}
             onClick={() => go({ beside: t === 'list' ? null : t })}
           >
-            {t === 'list' ? `List, ${inView.length}` : 'Figures'}
+            {t === 'list' ? `List, ${inView.length}` : t === 'figures' ? 'Figures' : 'Rules'}
           </Button>
         ))}
       </Flex>
       <Box flex="1" minH="0" mt="2" borderTopWidth="1px" borderColor="hairline">
-        {tab === 'list' ? (
+        {tab === 'rules' ? (
+          <Rules key={brand.id} brand={brand} />
+        ) : tab === 'list' ? (
           list
         ) : (
           <Figures posts={posts} accounts={accounts} pipelines={pipelines} from={from} to={end} />
@@ -361,7 +370,8 @@ export function Horizon() {
         ) : undefined
       }
     >
-      <Flex direction="column" h="full">
+      <PrintPage title={`${brand.name}, ${spanWords(from, end)}`} posts={inView} accounts={accounts} />
+      <Flex direction="column" h="full" _print={{ display: 'none' }}>
         <PageHead title={spanWords(from, end)}>
           <Segments
             label="Zoom"
@@ -387,6 +397,18 @@ export function Horizon() {
             Filter
             {Object.values(filter).some(Boolean) ? ` (${Object.values(filter).filter(Boolean).length})` : ''}
           </Button>
+          <Button
+            title="The posts shown, of all time, as an iCalendar file"
+            onClick={() =>
+              download(
+                new Blob([calendarFile(brand.name, posts, accounts, nowIso())], { type: 'text/calendar' }),
+                `${brand.name.toLowerCase().replace(/\W+/g, '-')}.ics`,
+              )
+            }
+          >
+            .ics
+          </Button>
+          <Button onClick={() => window.print()}>Print</Button>
         </PageHead>
         {filtering && (
           <Filters

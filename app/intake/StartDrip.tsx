@@ -1,10 +1,11 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
+import useSWR from 'swr'
 import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
 import { addDays, proposedRhythm, toWall } from '../../core/planning'
-import { clockNow, during, startDrip, useAccounts } from '../data'
+import { clockNow, during, startDrip, startsFor, useAccounts } from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -16,6 +17,7 @@ import {
   NumberField,
   RhythmPicker,
   say,
+  SelectField,
   TextField,
 } from '../ui'
 
@@ -40,24 +42,39 @@ export function StartDrip({
     () => first ?? proposedRhythm(soonest?.keeps ?? { until: null }, today),
   )
   const [startDay, setStartDay] = useState(today)
+  const [opening, setOpening] = useState(false)
+  const [until, setUntil] = useState('')
   const [apart, setApart] = useState(3)
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const [busy, setBusy] = useState(false)
   const chosen = (accounts ?? []).filter((a) => !left.has(a.id))
+  const ids = chosen.map((a) => a.id)
+  const best = useSWR(
+    ids.length ? ['starts', ids.join(' '), JSON.stringify(rhythm), today] : null,
+    () => startsFor(ids, rhythm, today),
+    { revalidateOnFocus: false },
+  ).data
   const start = async (): Promise<void> => {
     setBusy(true)
     await attempt(async () => {
       let last = ''
+      let next = startDay
       const failed: string[] = []
       for (const [index, piece] of pieces.entries()) {
+        // Each looks for its day when those before it stand.
+        const day = opening
+          ? ((await startsFor(ids, rhythm, next))[0]?.day ?? next)
+          : addDays(startDay, index * apart)
+        if (opening) next = addDays(day, pieces.length > 1 ? 1 : 0)
         const begin = () =>
           during(`Writing “${piece.title}”`, (show) =>
             startDrip(
               {
                 piece: piece.id,
-                accounts: chosen.map((a) => a.id),
+                accounts: ids,
                 rhythm,
-                startDay: addDays(startDay, index * apart),
+                startDay: day,
+                until: until || null,
                 gate: 'everything',
                 pipeline: null,
                 actor: { brand: brand.id, label: `Start a drip of “${piece.title}”` },
@@ -101,19 +118,38 @@ export function StartDrip({
         </Box>
       )}
       <RhythmPicker value={rhythm} onChange={setRhythm} />
+      <Labelled label={pieces.length > 1 ? 'When they begin' : 'When it begins'}>
+        {(id) => (
+          <SelectField
+            id={id}
+            w="full"
+            value={opening ? 'opening' : 'day'}
+            onChange={(e) => setOpening(e.target.value === 'opening')}
+          >
+            <option value="day">on a day</option>
+            <option value="opening">
+              {pieces.length > 1
+                ? 'each at its next opening, where it collides least'
+                : 'at the next opening, where it collides least'}
+            </option>
+          </SelectField>
+        )}
+      </Labelled>
       <Flex gap="3" align="flex-end">
-        <Labelled label={`Start day, in ${brand.zone}`}>
-          {(id) => (
-            <TextField
-              id={id}
-              type="date"
-              value={startDay}
-              min={today}
-              onChange={(e) => e.target.value && setStartDay(e.target.value)}
-            />
-          )}
-        </Labelled>
-        {pieces.length > 1 && (
+        {(!opening || pieces.length > 1) && (
+          <Labelled label={opening ? 'Not before' : `Start day, in ${brand.zone}`}>
+            {(id) => (
+              <TextField
+                id={id}
+                type="date"
+                value={startDay}
+                min={today}
+                onChange={(e) => e.target.value && setStartDay(e.target.value)}
+              />
+            )}
+          </Labelled>
+        )}
+        {pieces.length > 1 && !opening && (
           <NumberField
             label="Days apart"
             value={apart}
@@ -122,7 +158,29 @@ export function StartDrip({
             onChange={(n) => n >= 0 && n <= 60 && setApart(Math.round(n))}
           />
         )}
+        <Labelled label="Nothing after">
+          {(id) => (
+            <TextField
+              id={id}
+              type="date"
+              value={until}
+              min={startDay}
+              onChange={(e) => setUntil(e.target.value)}
+            />
+          )}
+        </Labelled>
       </Flex>
+      {pieces.length === 1 && best?.[0] && (
+        <Box fontSize="13px" color="soft" mt="-3" aria-live="polite">
+          It collides least from {longDay(best[0].day)}
+          {opening ? '; it begins then.' : '.'}
+          {!opening && best[0].day !== startDay && (
+            <Button size="sm" look="quiet" onClick={() => best[0] && setStartDay(best[0].day)}>
+              Take that day
+            </Button>
+          )}
+        </Box>
+      )}
       <Box as="fieldset">
         <chakra.legend fontSize="xs" color="soft" mb="1">
           Accounts

@@ -223,6 +223,39 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             ))}
           </SelectField>
         </Flex>
+        <Flex align="center" gap="2" mt="3" wrap="wrap">
+          Only from
+          <TextField
+            type="date"
+            aria-label="First day of the run window"
+            value={pipeline.window.from ?? ''}
+            onChange={(e) =>
+              save({ window: { ...pipeline.window, from: e.target.value || null } }, 'Change a run window')
+            }
+          />
+          to
+          <TextField
+            type="date"
+            aria-label="Last day of the run window"
+            value={pipeline.window.to ?? ''}
+            min={pipeline.window.from ?? undefined}
+            onChange={(e) =>
+              save({ window: { ...pipeline.window, to: e.target.value || null } }, 'Change a run window')
+            }
+          />
+        </Flex>
+        <Flex align="center" gap="2" mt="3">
+          Where places are few, its posts come
+          <SelectField
+            aria-label="Priority"
+            value={Math.sign(pipeline.priority)}
+            onChange={(e) => save({ priority: Number(e.target.value) }, 'Change a pipeline’s priority')}
+          >
+            <option value={1}>before others</option>
+            <option value={0}>like all others</option>
+            <option value={-1}>after others</option>
+          </SelectField>
+        </Flex>
         {pipeline.gate === 'nothing' && (
           <Box fontSize="13px" color="amberText" mt="1">
             Captions go out unread, also those with a doubtful number or name. Only what breaks a rule is

@@ -109,9 +109,10 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
     'mod+z': () => void attempt(undoLast),
   })
   return (
-    <Flex direction="column" h="full">
+    <Flex direction="column" h="full" _print={{ display: 'block' }}>
       <Flex
         as="header"
+        _print={{ display: 'none' }}
         h="76px"
         flexShrink={0}
         align="center"
@@ -181,7 +182,15 @@ function Banners({
 function Foot() {
   const activity = useActivity()
   return (
-    <Flex h="10" flexShrink={0} align="stretch" bg="raised" borderTopWidth="1px" borderColor="hairline">
+    <Flex
+      h="10"
+      _print={{ display: 'none' }}
+      flexShrink={0}
+      align="stretch"
+      bg="raised"
+      borderTopWidth="1px"
+      borderColor="hairline"
+    >
       <Messages quiet={activity ? null : 'Everything is kept. Ctrl+Z takes the last change back.'} />
       {activity && (
         <Flex role="status" align="center" gap="3" bg="waterTint" px="4" fontSize="13px" whiteSpace="nowrap">

@@ -4,8 +4,8 @@ import type { ReactNode } from 'react'
 /** A station's page: its work at the left, and what is beside it at the right, never over it. */
 export function Page({ children, side }: { children: ReactNode; side?: ReactNode }) {
   return (
-    <Flex flex="1" minH="0" w="full">
-      <Box as="main" flex="1" minW="0" overflowY="auto">
+    <Flex flex="1" minH="0" w="full" _print={{ display: 'block' }}>
+      <Box as="main" flex="1" minW="0" overflowY="auto" _print={{ overflow: 'visible' }}>
         {children}
       </Box>
       {side && (
@@ -18,6 +18,7 @@ export function Page({ children, side }: { children: ReactNode; side?: ReactNode
           borderLeftWidth="1px"
           borderColor="hairline"
           overflowY="auto"
+          _print={{ display: 'none' }}
         >
           {side}
         </Box>

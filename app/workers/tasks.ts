@@ -62,7 +62,7 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { network } from '../../core/networks'
-import { openPlaces, planChecked, type Plan, type PlanOutput } from '../../core/planning'
+import { openPlaces, planChecked, startDays, type Plan, type PlanOutput } from '../../core/planning'
 import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
@@ -272,6 +272,9 @@ export const tasks = {
   asPosts: (request: Parameters<typeof asPosts>[0]): Answer<SeriesPost[]> => answer(() => asPosts(request)),
 
   plan: (input: Plan): Answer<PlanOutput> => answer(() => planChecked(input)),
+
+  startDays: (...asked: Parameters<typeof startDays>): Answer<ReturnType<typeof startDays>> =>
+    answer(() => startDays(...asked)),
 
   openPlaces: (...asked: Parameters<typeof openPlaces>): Answer<ReturnType<typeof openPlaces>> =>
     answer(() => openPlaces(...asked)),

@@ -11,4 +11,4 @@ export {
   type SheetMerge,
   type SheetTable,
 } from './sheet'
-export { readQuietDays, writeCalendar, type CalendarEntry, type NamedQuietDay } from './calendar'
+export { readQuietDays, writeCalendar, type NamedQuietDay } from './calendar'

@@ -27,6 +27,8 @@ export interface DripRequest {
   accounts: readonly Account[]
   rhythm: Rhythm
   startDay: string
+  /** The last day on which a post of it may go out; null or absent where nothing bounds it. */
+  until?: string | null
   seed: number
   pipeline: Pipeline | null
   /** Who lets posts through: the pipeline's gate, or everything held for a drip begun by hand. */
@@ -62,7 +64,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     accounts: accounts.map((a) => a.id),
     days,
     missing: [],
-    until: null,
+    until: request.until ?? null,
     seed: request.seed,
     held: null,
     createdAt: now,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Account, Post } from '../model'
 import { aBrand, aDrip, aPipeline, aPost, anAccount } from '../model/samples'
-import { findStart, placePosts } from '.'
+import { placePosts, planOf, startDays } from '.'
 
 const now = '2026-11-24T10:00:00.000Z'
 
@@ -87,14 +87,13 @@ describe('placing', () => {
         aPost({ id: `${date} ${time}`, piece: `${date} ${time}`, at: `${date}T${time}:00.000Z` }),
       ),
     )
-    const around = { now, accounts, brands: [aBrand()], standing, drips: [], pipelines: [] }
-    const starts = findStart(around, { accounts: [anAccount().id], days: [0, 1] }, '2026-11-25')
+    const around = { now, accounts, brands: [aBrand()], standing, moving: [], drips: [], pipelines: [] }
+    const drip = { accounts: [anAccount().id], days: [0, 1] }
+    const starts = startDays(planOf(around, true), drip, '2026-11-25')
     expect(starts[0]?.day).toBe('2026-11-27')
     expect(starts.at(-1)?.day).not.toBe('2026-11-27')
-    expect(
-      findStart({ ...around, standing: [] }, { accounts: [anAccount().id], days: [0, 1] }, '2026-11-25')[0]
-        ?.day,
-    ).toBe('2026-11-25')
+    const free = startDays(planOf({ ...around, standing: [] }, true), drip, '2026-11-25')
+    expect(free[0]?.day).toBe('2026-11-25')
   })
 
   it('keeps a beat after the one before it: it goes back at most half way', () => {

@@ -2,7 +2,6 @@ import { USUAL_WEIGHTS, type Account, type Brand, type Drip, type Pipeline, type
 import { network } from '../networks'
 import { planChecked } from './plan'
 import type { Plan, PlanOutput, PlanPost } from './rules'
-import { startDays, type StartDay } from './start'
 import { addDays, toWall } from './zone'
 
 export interface PlaceRequest {
@@ -50,18 +49,9 @@ export function withPlaces(moving: readonly Post[], output: PlanOutput): Post[] 
 }
 
 /**
- * The days on which a drip of such beats may begin, the one that collides least with what stands
- * first. `days` are the beats' days counted from the start, `from` the earliest start.
+ * What the planner is given: the accounts with their limits, and the posts around those that
+ * move, or all of them where `everything` is asked for.
  */
-export function findStart(
-  request: Omit<PlaceRequest, 'moving'>,
-  drip: { accounts: readonly string[]; days: readonly number[] },
-  from: string,
-): StartDay[] {
-  return startDays(planOf({ ...request, moving: [] }, true), drip, from)
-}
-
-/** What the planner is given: the accounts with their limits, and the posts around those that move. */
 export function planOf(request: PlaceRequest, everything = false): Plan {
   const accounts = new Map(request.accounts.map((a) => [a.id, a]))
   const drips = new Map(request.drips.map((d) => [d.id, d]))

@@ -23,6 +23,8 @@ export interface StartDrip {
   accounts: readonly string[]
   rhythm: Rhythm
   startDay: string
+  /** The last day on which a post of it may go out; null where nothing bounds it. */
+  until?: string | null
   gate: Gate
   pipeline: Pipeline | null
   actor: Actor
@@ -102,6 +104,7 @@ export async function tryDrip(
         accounts,
         rhythm: request.rhythm,
         startDay: request.startDay,
+        until: request.until ?? null,
         seed: [...piece.id].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, around.drips.length + 1),
         pipeline: request.pipeline,
         gate: request.gate,

@@ -1,5 +1,22 @@
-import { Fault, type Account, type Brand, type Drip, type Pipeline, type Post } from '../../../core/model'
-import { planOf, toWall, withPlaces, type OpenPlace, type PlanOutput } from '../../../core/planning'
+import {
+  Fault,
+  type Account,
+  type Brand,
+  type Drip,
+  type Pipeline,
+  type Post,
+  type Rhythm,
+  type Weights,
+} from '../../../core/model'
+import {
+  beatDays,
+  planOf,
+  toWall,
+  withPlaces,
+  type OpenPlace,
+  type PlanOutput,
+  type StartDay,
+} from '../../../core/planning'
 import type { readQuietDays } from '../../../core/formats'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
@@ -190,4 +207,22 @@ export async function pinPosts(ids: readonly string[], pinned: boolean): Promise
 /** The whole days of a calendar file as quiet days, and what of it is left and why. */
 export function readCalendar(text: string): Promise<ReturnType<typeof readQuietDays>> {
   return unwrap(heavy().readQuietDays(text, nowIso().slice(0, 10)) as never)
+}
+
+/** The days from one on at which a drip may begin, the one that collides least with what stands first. */
+export async function startsFor(
+  accounts: readonly string[],
+  rhythm: Rhythm,
+  from: string,
+): Promise<StartDay[]> {
+  const around = await surroundings()
+  const plan = planOf({ ...around, now: nowIso(), standing: around.posts, moving: [] }, true)
+  return unwrap(heavy().startDays(plan, { accounts, days: beatDays(rhythm) }, from) as never)
+}
+
+/** What the planner's soft rules count for a brand. What stands stays where it is. */
+export async function saveWeights(brand: string, weights: Weights): Promise<void> {
+  await commit({ brand, label: 'Change what the planner weighs' }, [
+    patch('brands', brand, (b) => ({ ...b, weights })) as Write,
+  ])
 }

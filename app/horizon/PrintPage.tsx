@@ -1,0 +1,59 @@
+import { Box, chakra } from '@chakra-ui/react'
+import type { Account, Post } from '../../core/model'
+import { network } from '../../core/networks'
+import { toWall } from '../../core/planning'
+import { longDay, weekdayName } from '../ui'
+import { momentOf } from './marks'
+
+/** What the board shows as a plain page, day by day; it appears on paper only. */
+export function PrintPage({
+  title,
+  posts,
+  accounts,
+}: {
+  title: string
+  posts: readonly Post[]
+  accounts: readonly Account[]
+}) {
+  const known = new Map(accounts.map((a) => [a.id, a]))
+  const rows = posts
+    .flatMap((post) => {
+      const at = momentOf(post)
+      const account = known.get(post.account)
+      return at && account ? [{ post, account, wall: toWall(Date.parse(at), account.zone), at }] : []
+    })
+    .sort((a, b) => (a.at < b.at ? -1 : 1))
+  return (
+    <Box display="none" _print={{ display: 'block' }} color="black" bg="white" p="0">
+      <Box fontSize="20px" fontWeight="700" mb="3">
+        {title}
+      </Box>
+      <chakra.table
+        w="full"
+        fontSize="12px"
+        css={{
+          borderCollapse: 'collapse',
+          '& td': { verticalAlign: 'top', padding: '3px 8px 3px 0', borderTop: '1px solid #ccc' },
+        }}
+      >
+        <tbody>
+          {rows.map(({ post, account, wall }, i) => (
+            <tr key={post.id}>
+              <td style={{ whiteSpace: 'nowrap', fontWeight: 700 }}>
+                {wall.date === rows[i - 1]?.wall.date
+                  ? ''
+                  : `${weekdayName(wall.weekday)} ${longDay(wall.date)}`}
+              </td>
+              <td>{wall.time}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>
+                {network(account.network).name} @{account.handle}
+              </td>
+              <td style={{ whiteSpace: 'nowrap' }}>{post.state}</td>
+              <td style={{ fontFamily: 'var(--chakra-fonts-reading)' }}>{post.wording.text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </chakra.table>
+    </Box>
+  )
+}

@@ -1,0 +1,82 @@
+import ICAL from 'ical.js'
+import { describe, expect, it } from 'vitest'
+import { aBrand, aPipeline, aPost, anAccount } from '../../core/model/samples'
+import { dayNumber } from '../../core/planning'
+import { calendarFile } from './files'
+import { boardOf, insideOf, NO_FILTER, passes } from './marks'
+
+const now = Date.parse('2026-11-24T10:00:00.000Z')
+const accounts = [
+  anAccount({ id: 'west', zone: 'America/New_York' }),
+  anAccount({ id: 'home', zone: 'Europe/Lisbon' }),
+]
+const posts = [
+  aPost({ id: 'late', account: 'home', pipeline: 'pipeline', piece: 'b', at: '2026-12-01T09:00:00.000Z' }),
+  aPost({ id: 'early', account: 'home', pipeline: null, piece: 'a', at: '2026-11-26T09:00:00.000Z' }),
+  aPost({ id: 'night', account: 'west', pipeline: null, piece: 'a', at: '2026-11-26T03:30:00.000Z' }),
+  aPost({ id: 'homeless', account: 'home', at: null, publishedAt: null }),
+]
+const rows = {
+  posts,
+  accounts,
+  pipelines: [aPipeline()],
+  pieces: new Map([
+    ['a', { title: 'A seam' }],
+    ['b', { title: 'A frame' }],
+  ]),
+  brand: aBrand(),
+  now,
+}
+
+describe('the lanes', () => {
+  it('of accounts keep their order, and every post stands at its account’s own day and time', () => {
+    const { lanes, marks } = boardOf(rows, 'account')
+    expect(lanes.map((l) => l.id)).toEqual(['west', 'home'])
+    expect(marks.map((m) => [m.id, m.lane, m.day, m.time])).toEqual([
+      ['night', 0, dayNumber('2026-11-25'), '22:30'],
+      ['early', 1, dayNumber('2026-11-26'), '09:00'],
+      ['late', 1, dayNumber('2026-12-01'), '09:00'],
+    ])
+    expect(lanes[1]?.slots.length).toBe(anAccount().slots.length)
+  })
+
+  it('of pipelines end with what was begun by hand, those of pieces begin with what comes next', () => {
+    expect(boardOf(rows, 'pipeline').marks.map((m) => [m.id, m.lane])).toEqual([
+      ['late', 0],
+      ['night', 1],
+      ['early', 1],
+    ])
+    expect(boardOf(rows, 'piece').lanes.map((l) => l.name)).toEqual(['A seam', 'A frame'])
+  })
+})
+
+it('a filter lets through what has all it names', () => {
+  const shown = (filter: Partial<typeof NO_FILTER>) =>
+    posts.filter((p) => passes(p, { ...NO_FILTER, ...filter })).map((p) => p.id)
+  expect(shown({})).toHaveLength(4)
+  expect(shown({ account: 'west' })).toEqual(['night'])
+  expect(shown({ pipeline: 'by hand', piece: 'a' })).toEqual(['early', 'night'])
+  expect(shown({ state: 'failed' })).toEqual([])
+})
+
+it('a drop tells a thread from a picture from plain words', () => {
+  const post = aPost({ media: null })
+  expect(insideOf(post)).toBe('plain')
+  expect(insideOf({ ...post, wording: { ...post.wording, parts: ['and on'] } })).toBe('thread')
+})
+
+it('the calendar file holds the posts that have a moment and are not set aside', () => {
+  const file = calendarFile(
+    'Oakum Yard',
+    [...posts, aPost({ id: 'aside', account: 'home', state: 'set aside' })],
+    accounts,
+    '2026-11-24T10:00:00.000Z',
+  )
+  const events = new ICAL.Component(ICAL.parse(file) as never).getAllSubcomponents('vevent')
+  expect(events.map((e) => e.getFirstPropertyValue('uid'))).toEqual([
+    'night@dripline',
+    'early@dripline',
+    'late@dripline',
+  ])
+  expect(String(events[0]?.getFirstPropertyValue('summary'))).toMatch(/^Murmur @/)
+})
