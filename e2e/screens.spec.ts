@@ -47,11 +47,7 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
   [
     'Horizon, year',
     '/horizon?zoom=year',
-    (p) =>
-      p
-        .getByRole('button', { name: /^Week of/ })
-        .first()
-        .waitFor(),
+    (p) => p.getByRole('img', { name: /The year as drawn: [1-9]/ }).waitFor(),
   ],
   ['Deliveries', '/dispatch', (p) => p.getByRole('heading', { name: 'Deliveries', exact: true }).waitFor()],
   [

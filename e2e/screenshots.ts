@@ -101,14 +101,18 @@ await page.getByRole('link', { name: 'Steaming and bending a frame' }).click()
 await page.locator('button[data-post]').nth(4).click()
 await page.getByTestId('caption').waitFor()
 await shot('drip-sheet')
-await open('/horizon', (p) => p.locator('[data-drop]').first().waitFor())
-await page.keyboard.press('ArrowRight')
+await open('/horizon?zoom=season', (p) => p.locator('[data-drop]').first().waitFor())
+await page
+  .getByRole('option', { name: /for review/ })
+  .nth(3)
+  .click()
+await page.getByRole('button', { name: 'Week' }).click()
+await page.keyboard.press('m')
+await page.getByRole('button', { name: 'Put it here' }).waitFor()
 await shot('horizon-week')
-await open('/horizon?zoom=year', (p) =>
-  p
-    .getByRole('button', { name: /^Week of/ })
-    .first()
-    .waitFor(),
+await page.keyboard.press('Escape')
+await open('/horizon?zoom=year&beside=figures', (p) =>
+  p.getByRole('img', { name: /The year as drawn/ }).waitFor(),
 )
 await shot('horizon-year')
 await open('/dispatch', (p) => p.getByLabel('Which deliveries').waitFor())
