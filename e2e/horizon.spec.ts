@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 
 /** The Horizon's season, which always has posts to come, whatever the day. */
@@ -105,14 +106,34 @@ test('the board comes down from the year, filters, weighs, and gives a calendar 
   await expect(page.getByRole('img', { name: /The year as drawn/ })).toBeVisible()
   await page.getByRole('button', { name: 'Filter' }).click()
   await page.getByLabel('Show network').selectOption('guildhall')
-  const shown = page.getByRole('option')
+  const shown = page.getByRole('listbox', { name: 'Posts shown' }).getByRole('option')
   await expect(shown.filter({ hasText: 'Gu' }).first()).toBeVisible()
   await expect(shown.filter({ hasText: 'Mu' })).toHaveCount(0)
-  const [file] = await Promise.all([
+  await page.getByRole('button', { name: 'Files' }).click()
+  const [calendar] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: '.ics' }).click(),
+    page.getByRole('button', { name: 'Calendar (.ics)' }).click(),
   ])
-  expect(file.suggestedFilename()).toBe('oakum-yard.ics')
+  expect(calendar.suggestedFilename()).toBe('oakum-yard.ics')
+  const [sheet] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Plan as CSV' }).click(),
+  ])
+  const text = readFileSync(await sheet.path(), 'utf8')
+  // The first post that still waits is wished a year later; a line of nonsense is named.
+  const changed = text
+    .split('\r\n')
+    .map((line) => line.split(','))
+    .find((cells) => cells[6] === 'for review')
+  const later = `${Number(changed?.[1]?.slice(0, 4)) + 1}${changed?.[1]?.slice(4)}`
+  await page.getByLabel('A changed plan').setInputFiles({
+    name: 'plan.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`post,date\n${changed?.[0]},${later}\nnobody,2027-01-01\n`),
+  })
+  await expect(page.getByText('Line 3: There is no post “nobody” in this brand.')).toBeVisible()
+  await expect(foot(page)).toContainText('The changed sheet: 1 post moves')
+  await page.keyboard.press('Escape')
   await page.getByRole('tab', { name: 'Rules' }).click()
   await page.getByLabel('The same picture again').fill('6')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()

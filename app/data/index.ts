@@ -39,6 +39,7 @@ export {
   shifted,
   startsFor,
   swapped,
+  wishedAt,
   type Move,
 } from './actions/plan'
 export {

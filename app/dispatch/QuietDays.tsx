@@ -81,7 +81,7 @@ export function QuietDays({
           onChange={(e) => setTo(e.target.value)}
         />
       </Flex>
-      <Flex gap="3" mt="2" align="center">
+      <Flex gap="3" mt="2" align="center" wrap="wrap">
         <chakra.label display="flex" gap="1" fontSize="13px" alignItems="center" opacity={range ? 0.5 : 1}>
           <input
             type="checkbox"

@@ -166,15 +166,7 @@ export function SlotGrid({ slots, onChange }: { slots: readonly Slot[]; onChange
         ))}
         {shown && <Bar span={shown} drawing />}
       </svg>
-      <Box
-        id="slot-cursor"
-        aria-live="polite"
-        fontFamily="mono"
-        fontSize="11px"
-        color="soft"
-        minH="16px"
-        mt="1"
-      >
+      <Box id="slot-cursor" aria-live="polite" fontFamily="mono" fontSize="11px" color="soft" h="32px" mt="1">
         {shown ? words(shown) : 'Press: a time. Stretch: a window. Press one: away.'}
       </Box>
     </Box>

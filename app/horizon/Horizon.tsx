@@ -16,8 +16,6 @@ import {
 import {
   applyMoves,
   clockNow,
-  download,
-  nowIso,
   pinPosts,
   placedAnew,
   placesFor,
@@ -51,13 +49,13 @@ import { PostSheet } from '../writing'
 import { Board, type BoardPlace } from './Board'
 import { Difference, Foot } from './Change'
 import { Figures } from './Figures'
+import { Files } from './Files'
 import { Filters } from './Filters'
 import { DAYS, ZOOMS, type Mark, type Zoom } from './geometry'
 import { boardOf, GROUPINGS, markOf, momentOf, NO_FILTER, passes, type Filter } from './marks'
 import { PostList } from './PostList'
 import { PrintPage } from './PrintPage'
 import { Rules } from './Rules'
-import { calendarFile } from './files'
 
 const BESIDE = ['list', 'figures', 'rules'] as const
 
@@ -77,6 +75,7 @@ export function Horizon() {
   const [params, setParams] = useSearchParams()
   const [editing, setEditing] = useState(false)
   const [filtering, setFiltering] = useState(false)
+  const [filing, setFiling] = useState(false)
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set())
   const [lifted, setLifted] = useState<Lifted | null>(null)
   const [refused, setRefused] = useState<{ post: Post; why: string; next: OpenPlace | null } | null>(null)
@@ -397,18 +396,9 @@ export function Horizon() {
             Filter
             {Object.values(filter).some(Boolean) ? ` (${Object.values(filter).filter(Boolean).length})` : ''}
           </Button>
-          <Button
-            title="The posts shown, of all time, as an iCalendar file"
-            onClick={() =>
-              download(
-                new Blob([calendarFile(brand.name, posts, accounts, nowIso())], { type: 'text/calendar' }),
-                `${brand.name.toLowerCase().replace(/\W+/g, '-')}.ics`,
-              )
-            }
-          >
-            .ics
+          <Button aria-expanded={filing} onClick={() => setFiling(!filing)}>
+            Files
           </Button>
-          <Button onClick={() => window.print()}>Print</Button>
         </PageHead>
         {filtering && (
           <Filters
@@ -424,6 +414,14 @@ export function Horizon() {
                 ),
               )
             }
+          />
+        )}
+        {filing && (
+          <Files
+            brand={brand}
+            posts={posts}
+            accounts={accounts}
+            onMoves={(label, made) => setProposal({ label, moves: made, pin: true })}
           />
         )}
         {accounts.length === 0 ? (

@@ -2,7 +2,7 @@ import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import { aBrand, aPipeline, aPost, anAccount } from '../../core/model/samples'
 import { dayNumber } from '../../core/planning'
-import { calendarFile } from './files'
+import { calendarFile, planSheet, readChangedPlan } from './files'
 import { boardOf, insideOf, NO_FILTER, passes } from './marks'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
@@ -79,4 +79,18 @@ it('the calendar file holds the posts that have a moment and are not set aside',
     'late@dripline',
   ])
   expect(String(events[0]?.getFirstPropertyValue('summary'))).toMatch(/^Murmur @/)
+})
+
+it('the plan’s sheet comes back without a change, and what went out stays', () => {
+  const shown = [
+    ...posts,
+    aPost({ id: 'out', account: 'home', state: 'published', at: '2026-11-20T09:00:00.000Z' }),
+  ]
+  const sheet = planSheet(shown, accounts)
+  const encode = (text: string): Uint8Array => new TextEncoder().encode(text)
+  expect(readChangedPlan(encode(sheet), shown, accounts)).toMatchObject({ changes: [], faults: [] })
+  const moved = sheet.replaceAll('2026-12-01', '2026-12-02').replaceAll('2026-11-20', '2026-11-21')
+  const { changes, faults } = readChangedPlan(encode(moved), shown, accounts)
+  expect(changes).toEqual([{ id: 'late', at: '2026-12-02T09:00:00.000Z' }])
+  expect(faults.map((f) => f.reason)).toEqual(['This post has gone out, or is set aside, so it stays.'])
 })

@@ -12,3 +12,4 @@ export {
   type SheetTable,
 } from './sheet'
 export { readQuietDays, writeCalendar, type NamedQuietDay } from './calendar'
+export { readPlanSheet, writePlanSheet } from './planSheet'

@@ -19,6 +19,7 @@ import {
   shifted,
   startsFor,
   swapped,
+  wishedAt,
 } from './plan'
 
 vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
@@ -87,6 +88,18 @@ describe('a difference', () => {
     expect((await difference({ accounts: [quiet] })).map((m) => m.post.id)).toEqual(['a'])
     await commit('machine', [put('posts', post('a', -30)) as Write])
     expect(await difference({ accounts: [quiet] })).toEqual([])
+  })
+
+  it('of moments asked for takes them where they are legal, else the nearest place', async () => {
+    await pinPosts(['b'], true)
+    const moves = await wishedAt([
+      { id: 'a', at: at(5) },
+      { id: 'b', at: at(7) },
+    ])
+    expect(moves.map((m) => [m.post.id, m.to])).toEqual([
+      ['a', at(4)],
+      ['b', at(7)],
+    ])
   })
 
   it('of posts placed anew brings them back to their wish', async () => {

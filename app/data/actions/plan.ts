@@ -109,6 +109,14 @@ export async function shifted(ids: readonly string[], days: number): Promise<Mov
   return movesOf(chosen, await tryPlaces(later))
 }
 
+/** Posts that are wished at other moments: which of them move, and where to, at the nearest legal place. */
+export async function wishedAt(changes: readonly { id: string; at: string }[]): Promise<Move[]> {
+  const wanted = new Map(changes.map((c) => [c.id, c.at]))
+  const chosen = (await all('posts')).filter((p) => wanted.has(p.id) && isMovable({ ...p, pinned: false }))
+  const wished = chosen.map((p) => ({ ...p, at: null, pinned: false, wished: wanted.get(p.id) ?? p.wished }))
+  return movesOf(chosen, await tryPlaces(wished))
+}
+
 /** Posts of an account or of a choice, placed anew as if none of them had a place yet. */
 export async function placedAnew(ids: readonly string[]): Promise<Move[]> {
   const chosen = (await all('posts')).filter((p) => ids.includes(p.id) && isMovable(p) && isToCome(p))

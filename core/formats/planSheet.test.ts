@@ -1,0 +1,92 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { readPlanSheet, writePlanSheet } from '.'
+
+const zone = 'Europe/Lisbon'
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
+const known = new Map([
+  ['a', { at: '2026-12-01T09:00:00.000Z', zone, movable: true }],
+  ['b', { at: '2026-12-02T18:30:00.000Z', zone, movable: true }],
+  ['gone', { at: '2026-11-02T09:00:00.000Z', zone, movable: false }],
+  ['homeless', { at: null, zone, movable: true }],
+])
+const lines = [...known].map(([id, { at }]) => ({
+  id,
+  at,
+  zone,
+  account: '@yard',
+  network: 'Murmur',
+  state: 'approved',
+  text: `Words of ${id}, "quoted"; and\na second line`,
+}))
+const read = (rows: string) => readPlanSheet(bytes(`post,date,time\n${rows}`), known)
+
+describe('the plan as a sheet', () => {
+  it('comes back without a change as it went out', () => {
+    expect(readPlanSheet(bytes(writePlanSheet(lines)), known)).toEqual({ changes: [], faults: [], same: 4 })
+  })
+
+  it('gives out no line that a spreadsheet would run', () => {
+    const [line] = lines
+    expect(writePlanSheet([{ ...line!, text: '=HYPERLINK("x")' }])).toContain(`"'=HYPERLINK`)
+  })
+
+  it('says which posts it wants elsewhere, in their account’s zone, whatever the order of its columns', () => {
+    const sheet = 'time;post;note;date\n10:15;a;x;2026-12-04\n6:05 pm;homeless;;5.7.2027\n'
+    expect(readPlanSheet(bytes(sheet), known)).toEqual({
+      changes: [
+        { id: 'a', at: '2026-12-04T10:15:00.000Z' },
+        { id: 'homeless', at: '2027-07-05T17:05:00.000Z' },
+      ],
+      faults: [],
+      same: 0,
+    })
+  })
+
+  it('keeps the time where only the date was changed', () => {
+    expect(read('b,2026-12-09,').changes).toEqual([{ id: 'b', at: '2026-12-09T18:30:00.000Z' }])
+  })
+
+  it('reads dates with strokes day first, unless only month first makes sense of them all', () => {
+    expect(read('a,4/12/2026,').changes[0]?.at).toMatch(/^2026-12-04/)
+    expect(read('a,12/4/2026,\nb,12/24/2026,').changes[0]?.at).toMatch(/^2026-12-04/)
+  })
+
+  it('takes the good lines and names the bad ones with line and reason', () => {
+    const { changes, faults } = read(
+      'a,2026-12-04,\nnobody,2026-12-04,\na,2026-12-05,\nb,the fourth,\ngone,2026-12-04,\nhomeless,2026-02-30,\n,2026-12-01,',
+    )
+    expect(changes.map((c) => c.id)).toEqual(['a'])
+    expect(faults).toEqual([
+      { line: 3, reason: 'There is no post “nobody” in this brand.' },
+      { line: 4, reason: 'This post stands in the sheet twice; the first line counts.' },
+      { line: 5, reason: '“the fourth” is not a date. Write it like 2026-12-04.' },
+      { line: 6, reason: 'This post has gone out, or is set aside, so it stays.' },
+      { line: 7, reason: '“2026-02-30” is not a date. Write it like 2026-12-04.' },
+      { line: 8, reason: 'It names no post.' },
+    ])
+  })
+
+  it('refuses an hour that summer time skips, an empty date, and a sheet without its columns', () => {
+    expect(read('a,2027-03-28,01:30').faults[0]?.reason).toMatch(/clocks go forward/)
+    expect(read('a,,').faults[0]?.reason).toMatch(/set it aside/)
+    expect(readPlanSheet(bytes('post,when\na,2026-12-04'), known).faults).toEqual([
+      { line: 1, reason: 'There is no column “date”. Keep the first line as it was given out.' },
+    ])
+    expect(() => readPlanSheet(bytes(''), known)).toThrow(/empty/)
+  })
+
+  it('reads whatever it is given without falling over', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.array(fc.string(), { maxLength: 4 }), { minLength: 1, maxLength: 6 }),
+        (rows) => {
+          const sheet = `post,date,time\n${rows.map((r) => r.map((c) => `"${c.replaceAll('"', '""')}"`).join(',')).join('\n')}`
+          const { changes } = readPlanSheet(bytes(sheet), known)
+          for (const c of changes) expect(known.has(c.id)).toBe(true)
+        },
+      ),
+      { numRuns: 200 },
+    )
+  })
+})

@@ -1,0 +1,152 @@
+import Papa from 'papaparse'
+import { fromWall, toWall } from '../planning'
+import { parseSheet, type RowFault } from './sheet'
+
+/** A post as a line of the plan's sheet. */
+export interface PlanLine {
+  id: string
+  account: string
+  network: string
+  zone: string
+  /** ISO 8601 in UTC, or null where it has no place. */
+  at: string | null
+  state: string
+  text: string
+}
+
+/** A post that the sheet wants at another moment. */
+export interface PlanChange {
+  id: string
+  /** ISO 8601 in UTC. */
+  at: string
+}
+
+const COLUMNS = ['post', 'date', 'time', 'account', 'network', 'zone', 'state', 'text'] as const
+
+/** The plan as CSV (RFC 4180), in the order of its moments; dates and times as the account's clock shows them. */
+export function writePlanSheet(lines: readonly PlanLine[]): string {
+  const rows = [...lines]
+    .sort((a, b) => (a.at ?? '~').localeCompare(b.at ?? '~') || (a.id < b.id ? -1 : 1))
+    .map((l) => {
+      const wall = l.at ? toWall(Date.parse(l.at), l.zone) : null
+      return [
+        l.id,
+        wall?.date ?? '',
+        wall?.time ?? '',
+        l.account,
+        l.network,
+        l.zone,
+        l.state,
+        guarded(l.text),
+      ]
+    })
+  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n' })}\r\n`
+}
+
+/** A text that a spreadsheet would take for a formula gets an apostrophe before it. */
+function guarded(text: string): string {
+  return /^[=+\-@\t\r]/.test(text) ? `'${text}` : text
+}
+
+/**
+ * What a plan's sheet, changed in a spreadsheet, wants otherwise: posts whose date or time differs
+ * from where they stand. Columns may come in any order; only `post` and `date` must be there.
+ * Dates are read as 2026-12-04, 4.12.2026, 4/12/2026 (or 12/4/2026 where only that can be) and
+ * times as 9:05, 09:05 or 9:05 pm. A line that cannot be read, or names no post that may move, is a
+ * fault with its number; the others are taken. Refuses (`bad-file`) what is no table.
+ */
+export function readPlanSheet(
+  bytes: Uint8Array,
+  known: ReadonlyMap<string, { at: string | null; zone: string; movable: boolean }>,
+): { changes: PlanChange[]; faults: RowFault[]; same: number } {
+  const table = parseSheet(bytes)
+  const column = (name: string): number => table.columns.findIndex((c) => c.trim().toLowerCase() === name)
+  const post = column('post')
+  const date = column('date')
+  const time = column('time')
+  const changes: PlanChange[] = []
+  const faults: RowFault[] = [...table.faults]
+  if (post < 0 || date < 0) {
+    const missing = post < 0 ? 'post' : 'date'
+    return {
+      changes,
+      faults: [
+        { line: 1, reason: `There is no column “${missing}”. Keep the first line as it was given out.` },
+      ],
+      same: 0,
+    }
+  }
+  const american = onlyAmerican(table.rows.map((r) => r.cells[date] ?? ''))
+  const seen = new Set<string>()
+  let same = 0
+  table.rows.forEach(({ line, cells: row }) => {
+    const say = (reason: string): void => void faults.push({ line, reason })
+    const id = (row[post] ?? '').trim()
+    const there = known.get(id)
+    if (!there) return say(id ? `There is no post “${id}” in this brand.` : 'It names no post.')
+    if (seen.has(id)) return say('This post stands in the sheet twice; the first line counts.')
+    seen.add(id)
+    const before = there.at ? toWall(Date.parse(there.at), there.zone) : null
+    const wantedDate = row[date]?.trim() ?? ''
+    const wantedTime = (time < 0 ? '' : (row[time]?.trim() ?? '')) || (before?.time ?? '12:00')
+    if (!wantedDate) {
+      if (before) say('The date is empty. A post cannot lose its place here; set it aside in Writing.')
+      else same++
+      return undefined
+    }
+    const day = readDate(wantedDate, american)
+    if (!day) return say(`“${wantedDate}” is not a date. Write it like 2026-12-04.`)
+    const clock = readClock(wantedTime)
+    if (!clock) return say(`“${wantedTime}” is not a time. Write it like 09:05.`)
+    if (before && before.date === day && before.time === clock) {
+      same++
+      return undefined
+    }
+    if (!there.movable) return say('This post has gone out, or is set aside, so it stays.')
+    const at = fromWall(day, clock, there.zone)
+    if (at === null) return say(`${day} has no ${clock} in ${there.zone}: the clocks go forward then.`)
+    changes.push({ id, at: new Date(at).toISOString() })
+    return undefined
+  })
+  return { changes, faults, same }
+}
+
+/** Whether dates with strokes can only be month first: one of them has a second number above 12, none a first. */
+function onlyAmerican(dates: readonly string[]): boolean {
+  const parts = dates.flatMap((d) => {
+    const m = /^\s*(\d{1,2})\/(\d{1,2})\/\d{2,4}\s*$/.exec(d)
+    return m ? [[Number(m[1]), Number(m[2])] as const] : []
+  })
+  return parts.some(([, second]) => second > 12) && !parts.some(([first]) => first > 12)
+}
+
+/** A local date of what people and spreadsheets write, or null. */
+function readDate(text: string, american: boolean): string | null {
+  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/.exec(text)
+  if (iso) return dateOf(Number(iso[1]), Number(iso[2]), Number(iso[3]))
+  const short = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{2}|\d{4})$/.exec(text)
+  if (!short) return null
+  const [first, second] = [Number(short[1]), Number(short[3])]
+  const year = Number(short[4]) < 100 ? 2000 + Number(short[4]) : Number(short[4])
+  const monthFirst = short[2] === '/' && american
+  return dateOf(year, monthFirst ? first : second, monthFirst ? second : first)
+}
+
+function dateOf(year: number, month: number, day: number): string | null {
+  const date = new Date(Date.UTC(year, month - 1, day))
+  const real = date.getUTCMonth() === month - 1 && date.getUTCDate() === day
+  return real ? date.toISOString().slice(0, 10) : null
+}
+
+/** A time of day of what people and spreadsheets write, or null. */
+function readClock(text: string): string | null {
+  const m = /^(\d{1,2})[:.](\d{2})(?::\d{2})?\s*([ap])?\.?m?\.?$/i.exec(text)
+  if (!m) return null
+  let hour = Number(m[1])
+  if (m[3]) {
+    if (hour < 1 || hour > 12) return null
+    hour = (hour % 12) + (m[3].toLowerCase() === 'p' ? 12 : 0)
+  }
+  if (hour > 23 || Number(m[2]) > 59) return null
+  return `${String(hour).padStart(2, '0')}:${m[2]}`
+}
