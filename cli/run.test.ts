@@ -229,7 +229,7 @@ describe('plan', () => {
     expect(out[0]).toMatchObject({
       posts: [
         { id: 'p', at: '2026-11-25T09:00:00.000Z' },
-        { id: 'q', at: null, reasons: [{ code: 'taken' }] },
+        { id: 'q', at: null, reasons: [{ code: 'taken' }, { code: 'room' }] },
       ],
     })
   })

@@ -273,8 +273,11 @@ export function Horizon() {
     ']': () => go({ from: addDays(from, step) }),
     '[': () => go({ from: addDays(from, -step) }),
     m: () => chosen && void lift(chosen.id),
-    Enter: () => {
-      if (lifted) put(lifted.near, true)
+    Enter: (event) => {
+      // A button that has the focus is what Enter is meant for.
+      const button = (event.target as HTMLElement | null)?.closest('button')
+      if (button) button.click()
+      else if (lifted) put(lifted.near, true)
       else if (chosen?.drip) void navigate(`/writing/${chosen.drip}?post=${chosen.id}`)
     },
     Escape: () => {

@@ -43,6 +43,14 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
       ['space', 'select several'],
       ['Ctrl A', 'select all'],
       ['x', 'set aside'],
+    ],
+  ],
+  [
+    'Horizon',
+    [
+      ['← →', 'the post before, after'],
+      ['m', 'move it: arrows go through the places'],
+      ['space', 'select several, in the list'],
       ['[ ]', 'earlier, later'],
     ],
   ],

@@ -59,11 +59,10 @@ export function planChecked(input: Plan): PlanOutput {
 
 /** The price of a plan's placements by the soft rules, and how many posts, by urgency, have no place; for measuring. */
 export function priceOf(
-  raw: PlanInput,
+  input: Plan,
   placements: readonly Pick<Placement, 'id' | 'at'>[],
 ): { price: number; unplaced: number } {
-  const planner = new Planner(PlanInput.parse(raw))
-  return planner.price(placements)
+  return new Planner(input).price(placements)
 }
 
 class Planner {

@@ -1,7 +1,7 @@
 import { bareWords } from '../sameWords'
 import { isQuiet, openingsOn } from '../openings'
 import { priceOf } from '../plan'
-import { PlanInput, type Placement } from '../rules'
+import type { Plan, Placement } from '../rules'
 import { addDays, daysBetween, mondayOf, toWall } from '../zone'
 
 const DAY = 86_400_000
@@ -10,8 +10,7 @@ const DAY = 86_400_000
  * Every hard rule that a plan breaks, in words; written anew from the rules' text and sharing
  * nothing with the planner but the clock and the slots' openings.
  */
-export function brokenRules(raw: PlanInput, placements: readonly Pick<Placement, 'id' | 'at'>[]): string[] {
-  const input = PlanInput.parse(raw)
+export function brokenRules(input: Plan, placements: readonly Pick<Placement, 'id' | 'at'>[]): string[] {
   const accounts = new Map(input.accounts.map((a) => [a.id, a]))
   const at = new Map(placements.map((p) => [p.id, p.at]))
   const placed = input.posts.flatMap((post) => {
@@ -69,8 +68,7 @@ export function brokenRules(raw: PlanInput, placements: readonly Pick<Placement,
 }
 
 /** The fewest and least urgent posts without a place, and among those plans the least price: every combination is tried. */
-export function bestOf(raw: PlanInput, firstDay: string, days: number): { price: number; unplaced: number } {
-  const input = PlanInput.parse(raw)
+export function bestOf(input: Plan, firstDay: string, days: number): { price: number; unplaced: number } {
   const choices = input.posts.map((post) => {
     if (post.pinnedAt) return [post.pinnedAt]
     const account = input.accounts.find((a) => a.id === post.account)
@@ -84,16 +82,16 @@ export function bestOf(raw: PlanInput, firstDay: string, days: number): { price:
   const go = (index: number, unplaced: number): void => {
     if (unplaced > best.unplaced) return
     if (index === input.posts.length) {
-      const { price } = priceOf(raw, chosen)
+      const { price } = priceOf(input, chosen)
       if (unplaced < best.unplaced || price < best.price) best = { price, unplaced }
       return
     }
     for (const at of choices[index] ?? []) {
       chosen.push({ id: input.posts[index]?.id ?? '', at })
-      if (brokenRules(raw, chosen).length === 0) {
+      if (brokenRules(input, chosen).length === 0) {
         const priority = input.posts[index]?.priority ?? 0
         const soFar = unplaced + (at ? 0 : priority >= 0 ? 1 + priority : 1 / (1 - priority))
-        if (soFar < best.unplaced || (soFar === best.unplaced && priceOf(raw, chosen).price < best.price))
+        if (soFar < best.unplaced || (soFar === best.unplaced && priceOf(input, chosen).price < best.price))
           go(index + 1, soFar)
       }
       chosen.pop()
