@@ -198,7 +198,7 @@ export async function horizonFrames(): Promise<Ratio[]> {
     })
     await page.getByRole('option').first().click()
     await page.keyboard.press('m')
-    await page.getByText('Moving').waitFor()
+    await page.getByRole('button', { name: 'Put it here' }).waitFor()
     await measured('stepping through places', '< 20 ms', async () => {
       for (let i = 0; i < 40; i++) {
         await page.keyboard.press(i % 20 < 10 ? 'ArrowRight' : 'ArrowLeft')

@@ -1,4 +1,6 @@
 import { Box, chakra } from '@chakra-ui/react'
+import { useEffect, useState } from 'react'
+import { flushSync } from 'react-dom'
 import type { Account, Post } from '../../core/model'
 import { network } from '../../core/networks'
 import { toWall } from '../../core/planning'
@@ -15,6 +17,19 @@ export function PrintPage({
   posts: readonly Post[]
   accounts: readonly Account[]
 }) {
+  // Thousands of rows are made only when paper asks for them.
+  const [printing, setPrinting] = useState(false)
+  useEffect(() => {
+    const begin = (): void => flushSync(() => setPrinting(true))
+    const end = (): void => setPrinting(false)
+    window.addEventListener('beforeprint', begin)
+    window.addEventListener('afterprint', end)
+    return () => {
+      window.removeEventListener('beforeprint', begin)
+      window.removeEventListener('afterprint', end)
+    }
+  }, [])
+  if (!printing) return null
   const known = new Map(accounts.map((a) => [a.id, a]))
   const rows = posts
     .flatMap((post) => {
