@@ -1,5 +1,5 @@
 import type { Hue, PostState } from '../../core/model'
-import { dateOf } from '../../core/planning'
+import { dateOf, weekdayOfDay } from '../../core/planning'
 import { monthName, weekdayName } from '../ui'
 import {
   columnWidth,
@@ -8,6 +8,7 @@ import {
   DROP_SIZE,
   HEAD,
   LANE_HEIGHT,
+  spotsOf,
   xOfDay,
   yOfLane,
   yOfTime,
@@ -213,16 +214,11 @@ function head(c: CanvasRenderingContext2D, p: Palette, { view, lanes }: Frame): 
   for (let day = first; day <= first + DAYS[view.zoom]; day++) {
     const x = Math.round(xOfDay(view, day)) + 0.5
     const date = dateOf(day)
-    const monday = (((day + 3) % 7) + 7) % 7 === 0
+    const monday = weekdayOfDay(day) === 1
     if (view.zoom === 'week') {
       c.fillStyle = day === today ? p.ink : p.soft
       c.font = `${day === today ? '700 ' : ''}13px ${p.body}`
-      c.fillText(
-        `${weekdayName(((((day + 3) % 7) + 7) % 7) + 1)} ${Number(date.slice(8))}`,
-        x + 8,
-        HEAD / 2,
-        column - 10,
-      )
+      c.fillText(`${weekdayName(weekdayOfDay(day))} ${Number(date.slice(8))}`, x + 8, HEAD / 2, column - 10)
     } else if (view.zoom === 'season' && monday) {
       c.fillStyle = p.soft
       c.fillText(`${Number(date.slice(8))} ${monthName(date).slice(0, 3)}`, x + 4, HEAD / 2)
@@ -269,7 +265,7 @@ function grid(c: CanvasRenderingContext2D, p: Palette, { view, lanes, height }: 
   })
   const foot = Math.min(height, yOfLane(view, lanes.length))
   for (let day = first; day <= first + days; day++) {
-    const monday = (((day + 3) % 7) + 7) % 7 === 0
+    const monday = weekdayOfDay(day) === 1
     const firstOfMonth = dateOf(day).endsWith('-01')
     if (
       view.zoom === 'week' ||
@@ -292,7 +288,7 @@ function notches(
   x: number,
   column: number,
 ): void {
-  const weekday = ((((day + 3) % 7) + 7) % 7) + 1
+  const weekday = weekdayOfDay(day)
   for (const slot of lane.slots) {
     if (slot.weekday !== weekday) continue
     const y = yOfTime(view, index, slot.from)
@@ -536,7 +532,7 @@ function ghosts(c: CanvasRenderingContext2D, p: Palette, drops: Drops, frame: Fr
   const size = DROP_SIZE[view.zoom]
   const box = size + 4
   const targets = [...frame.ghosts.values()]
-  const spots = spotsOfGhosts(view, targets)
+  const spots = spotsOf(view, targets)
   const at = new Map(frame.marks.map((m, i) => [m.id, { mark: m, spot: frame.spots[i] as Spot }]))
   targets.forEach((target, i) => {
     const spot = spots[i] as Spot
@@ -559,16 +555,6 @@ function ghosts(c: CanvasRenderingContext2D, p: Palette, drops: Drops, frame: Fr
       c.stroke()
     }
   })
-}
-
-function spotsOfGhosts(view: View, marks: readonly Mark[]): Spot[] {
-  return marks.map((m) => ({
-    x: xOfDay(view, m.day) + columnWidth(view) * (view.zoom === 'week' ? 0.2 : 0.5),
-    y:
-      view.zoom === 'year'
-        ? yOfLane(view, m.lane) + 4 + (((((m.day + 3) % 7) + 7) % 7) + 0.5) * dayHeight()
-        : yOfTime(view, m.lane, m.minute),
-  }))
 }
 
 function drag(

@@ -1,7 +1,7 @@
 import { openingsBy, quietDays, type Opening } from './openings'
 import type { Weights } from '../model'
 import type { PlanAccount } from './rules'
-import { localDay, localMinutes, momentAt } from './zone'
+import { localDay, localMinutes, momentAt, weekdayOfDay } from './zone'
 
 const MINUTE = 60_000
 
@@ -63,7 +63,6 @@ export class Lane {
   /** The hour of the week in its zone, Monday 0 h is 0. */
   hourOf(at: number): number {
     const { zone } = this.account
-    const sinceMonday = (((localDay(at, zone) + 3) % 7) + 7) % 7
-    return sinceMonday * 24 + Math.floor(localMinutes(at, zone) / 60)
+    return (weekdayOfDay(localDay(at, zone)) - 1) * 24 + Math.floor(localMinutes(at, zone) / 60)
   }
 }

@@ -1,6 +1,6 @@
 import type { QuietDay, Slot } from '../model'
 import { hash32 } from './random'
-import { clockMinutes, dateOf, dayNumber, momentAt, weekdayOf, weekNumber } from './zone'
+import { clockMinutes, dateOf, dayNumber, momentAt, weekdayOf, weekdayOfDay, weekNumber } from './zone'
 
 /** Whether a local day is kept quiet by any of the rules. */
 export function isQuiet(date: string, quiet: readonly QuietDay[]): boolean {
@@ -57,7 +57,7 @@ export function openingsBy(account: {
       .sort((a, b) => a.from - b.from || a.to - b.to),
   )
   return (day) =>
-    (parted[weekdayNumber(day)] ?? []).flatMap((slot) => openingOf(slot, day, account.zone) ?? [])
+    (parted[weekdayOfDay(day)] ?? []).flatMap((slot) => openingOf(slot, day, account.zone) ?? [])
 }
 
 function openingOf(
@@ -87,10 +87,6 @@ function openingOf(
   return { from: Math.min(...left), to: Math.max(...left), drawn: left[0] as number, others }
 }
 
-function weekdayNumber(day: number): number {
-  return ((((day + 3) % 7) + 7) % 7) + 1
-}
-
 /** Quiet rules made ready for many questions: whether a day's number is quiet. */
 export function quietDays(quiet: readonly QuietDay[]): (day: number) => boolean {
   const weekdays = new Set(quiet.flatMap((q) => ('weekday' in q ? [q.weekday] : [])))
@@ -100,7 +96,7 @@ export function quietDays(quiet: readonly QuietDay[]): (day: number) => boolean 
   })
   const yearly = new Set(quiet.flatMap((q) => ('yearly' in q ? [q.yearly] : [])))
   return (day) =>
-    weekdays.has(weekdayNumber(day)) ||
+    weekdays.has(weekdayOfDay(day)) ||
     spans.some((s) => s.from <= day && day <= s.to) ||
     (yearly.size > 0 && yearly.has(dateOf(day).slice(5)))
 }

@@ -1,7 +1,6 @@
 import type { Keeps, Rhythm } from '../model'
 import { beatDays, RHYTHMS, TRICKLE } from './rhythm'
-
-const DAY = 86_400_000
+import { daysBetween } from './zone'
 
 /**
  * The rhythm that suits how long a piece keeps: the longest that ships and ends by the last day
@@ -32,8 +31,4 @@ export function rhythmWithin(rhythm: Rhythm, keeps: Pick<Keeps, 'until'>, startD
   const list = days.filter((d) => d <= left)
   if (list.length === days.length) return rhythm
   return list.length ? { name: rhythm.name, list } : null
-}
-
-function daysBetween(from: string, to: string): number {
-  return Math.round((Date.parse(to) - Date.parse(from)) / DAY)
 }

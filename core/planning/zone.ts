@@ -116,7 +116,12 @@ export function daysBetween(from: string, to: string): number {
 
 /** The weekday of a calendar day, Monday 1 to Sunday 7. */
 export function weekdayOf(date: string): number {
-  return new Date(`${date}T00:00:00.000Z`).getUTCDay() || 7
+  return weekdayOfDay(dayNumber(date))
+}
+
+/** The same of a day's number. */
+export function weekdayOfDay(day: number): number {
+  return ((((day + 3) % 7) + 7) % 7) + 1
 }
 
 /** The Monday of the week a day lies in (ISO 8601). */
