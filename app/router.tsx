@@ -40,6 +40,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/DripSheet')).DripSheet }),
       },
       { path: 'horizon', lazy: async () => ({ Component: (await import('./horizon/Horizon')).Horizon }) },
+      {
+        path: 'horizon/write',
+        lazy: async () => ({ Component: (await import('./horizon/hand/ByHand')).ByHand }),
+      },
+      {
+        path: 'horizon/rehearsal',
+        lazy: async () => ({ Component: (await import('./rehearsal/RehearsalScreen')).RehearsalScreen }),
+      },
       { path: 'dispatch', lazy: async () => ({ Component: (await import('./dispatch/Ledger')).Ledger }) },
       {
         path: 'dispatch/accounts',

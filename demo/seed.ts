@@ -160,6 +160,7 @@ class House {
       houseStyle: HouseStyle.parse({ neverSay }),
       briefs: [],
       held: null,
+      endedAt: null,
       createdAt: new Date(this.#request.now + this.#rows.brands.length).toISOString(),
     }
     this.#rows.brands.push(brand)
@@ -311,6 +312,7 @@ class House {
       window: { from: null, to: null },
       priority: 0,
       held: null,
+      endedAt: null,
       version: 1,
       savedAt: now,
       createdAt: now,
@@ -454,6 +456,7 @@ function accountOf(login: WorldAccount, brand: Brand, now: string, port: number)
     handle: login.handle,
     name: login.name,
     profileUrl: `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`,
+    groups: [],
     zone: login.zone,
     ...proposedLimits(profile),
     quiet: [],
@@ -461,6 +464,7 @@ function accountOf(login: WorldAccount, brand: Brand, now: string, port: number)
     warmUp: null,
     health: { state: 'linked', since: now, message: 'Linked.' },
     held: null,
+    endedAt: null,
     linkedAt: now,
   }
 }

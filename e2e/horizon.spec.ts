@@ -143,3 +143,206 @@ test('the board comes down from the year, filters, weighs, and gives a calendar 
   await page.mouse.click((box?.x ?? 0) + 400, (box?.y ?? 0) + 50)
   await expect(page.getByRole('img', { name: /The week as drawn/ })).toBeVisible()
 })
+
+test('a post is written by hand, lands where it was shown, and its sheet bounds and copies it', async ({
+  page,
+}) => {
+  await openHorizon(page)
+  await page.keyboard.press('n')
+  await page.getByLabel('The words').fill('The kettle is on from ten; bring a chair and your own mallet.')
+  await page.getByRole('button', { name: 'none', exact: true }).click()
+  await expect(page.getByText('Choose at least one account.')).toBeVisible()
+  await page.getByRole('checkbox', { name: '@oakum-yard' }).check()
+  const outcome = page.getByRole('list', { name: 'What comes of it' })
+  await expect(outcome.getByRole('listitem')).toHaveCount(1)
+  const place = await outcome.getByText(/^\w{3} \d+ \w{3} \d\d:\d\d$/).innerText()
+  // What was typed is there again after a reload.
+  await page.reload()
+  await expect(page.getByLabel('The words')).toHaveValue(/kettle/)
+  await page.getByRole('button', { name: 'Plan 1 post' }).click()
+  await expect(page.getByText('Planned: 1 post.')).toBeVisible()
+  await page
+    .getByRole('option', { name: /kettle/ })
+    .first()
+    .click()
+  const beside = page.getByRole('complementary', { name: 'Beside' })
+  await expect(beside.getByText('By hand · Guildhall')).toBeVisible()
+  await expect(beside.getByText(place).first()).toBeVisible()
+  await foot(page).getByLabel('Copy to').selectOption({ label: '@oakumyard, Murmur' })
+  await expect(page.getByText(/^Worded for @oakumyard, at /)).toBeVisible()
+  await expect(beside.getByText('By hand · Murmur')).toBeVisible()
+})
+
+test('posts come out of a sheet: the good rows are taken, the bad ones named', async ({ page }) => {
+  await openHorizon(page)
+  await page.goto('/horizon/write?way=from+a+sheet')
+  const form = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'An empty form' }).click()
+  expect(readFileSync(await (await form).path(), 'utf8')).toMatch(/^date,time,text,title,link,picture,alt,/)
+  const year = new Date().getUTCFullYear() + 1
+  const rows = [
+    'Caption;Where;Day;Clock',
+    `Paint goes on thin, and twice.;Guildhall;3 March ${year};9:05`,
+    `Second coat tomorrow.;@nobody;3.3.${year};`,
+    `Sand between the coats.;@oakumyard;3.3.${year};`,
+    `;all;3.3.${year};`,
+  ].join('\n')
+  await page
+    .getByLabel('A sheet of posts')
+    .setInputFiles({ name: 'posts.csv', mimeType: 'text/csv', buffer: Buffer.from(rows) })
+  const outcome = page.getByRole('list', { name: 'What comes of it' })
+  await expect(outcome.getByRole('listitem')).toHaveCount(2)
+  await expect(outcome).toContainText(/Wed 3 Mar 09:05|\w{3} 3 Mar 09:05/)
+  await expect(page.getByText('Line 3: There is no account or group “@nobody”.')).toBeVisible()
+  await expect(page.getByText('Line 5: There are no words in this row.')).toBeVisible()
+  await page.getByRole('button', { name: 'Take 2 posts' }).click()
+  await expect(page.getByText('Taken: 2 posts. 2 rows left.')).toBeVisible()
+  await expect(page.getByRole('option', { name: /Paint goes on thin/ })).toBeVisible()
+})
+
+test('a post comes again by a rule, until it is ended', async ({ page }) => {
+  await openHorizon(page)
+  await page.goto('/horizon/write?way=comes+again')
+  await page.getByLabel('The words').fill('Questions about your boat? We answer them on Thursdays.')
+  await page.getByLabel('Thu').check()
+  const outcome = page.getByRole('list', { name: 'What comes of it' })
+  // Eight weeks hold eight Thursdays, or nine where today is one.
+  await expect(outcome.getByRole('listitem').nth(7)).toBeVisible()
+  const many = await outcome.getByRole('listitem').count()
+  expect([8, 9]).toContain(many)
+  // A time moves all of them to it; emptied again, each takes a slot of its day.
+  const time = page.getByLabel('Time, or empty for a slot')
+  await time.fill('21:40')
+  await time.blur()
+  await expect(outcome.getByText(/ 21:40$/).first()).toBeVisible()
+  await time.fill('')
+  await time.blur()
+  await expect(outcome.getByText(/ 21:40$/)).toHaveCount(0)
+  // A rule that cannot be followed says why, and shows nothing that it would do.
+  await page.getByRole('button', { name: 'Write the rule out' }).click()
+  await page.getByLabel(/^Rule, as calendars/).fill('FREQ=YEARLY;BYWEEKNO=20')
+  await expect(page.getByText(/counted through the year are not followed/).first()).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Let it come again' })).toBeDisabled()
+  await expect(outcome).toBeHidden()
+  await page.getByRole('button', { name: 'Back to the form' }).click()
+  await expect(outcome.getByRole('listitem')).toHaveCount(many)
+  await page.getByRole('button', { name: 'Let it come again' }).click()
+  await expect(page.getByText(/^It comes every week on Thursday/)).toBeVisible()
+  await expect(page.getByText('1 recurring post')).toBeVisible()
+  await page.getByRole('button', { name: 'End the recurring post' }).click()
+  await expect(page.getByText(`${many} posts are still to go out.`)).toBeVisible()
+  await page.getByRole('button', { name: 'End it' }).click()
+  await expect(page.getByText(/· ended/)).toBeVisible()
+})
+
+test('the coming months are rehearsed with a change, and it is taken over', async ({ page }) => {
+  await openHorizon(page)
+  await page.getByRole('button', { name: 'Rehearse' }).click()
+  await expect(page.getByRole('heading', { name: 'Rehearsal' })).toBeVisible()
+  await expect(page.getByRole('img', { name: /^Posts a week of @oakumyard/ })).toBeVisible()
+  await page.getByLabel('What if …').selectOption({ label: 'an account has other slots' })
+  await page.getByLabel('Which account').selectOption({ label: '@oakumyard, Murmur' })
+  await page.getByLabel(/^Slots a week/).fill('2')
+  await page.getByRole('button', { name: 'Try it' }).click()
+  await expect(page.getByText('@oakumyard has 2 slots a week')).toBeVisible()
+  await expect(page.getByText(/^Of what stands, \d+ posts? moves?/)).toBeVisible()
+  await page.getByRole('button', { name: 'Show them' }).click()
+  await expect(page.getByRole('region', { name: 'Posts that move' }).getByText('→').first()).toBeVisible()
+  await page.getByRole('button', { name: 'Take it over' }).click()
+  await expect(page.getByText(/^Taken over: \d+ posts? moved/)).toBeVisible()
+  await page.goto('/dispatch/accounts')
+  await expect(page.getByText(/2 slots a week/)).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Undone: Take a rehearsal over.')).toBeVisible()
+  await expect(page.getByText(/2 slots a week/)).toBeHidden()
+})
+
+test('a calendar address is made, read by whoever has it, and ended', async ({ page, request }) => {
+  await openHorizon(page)
+  await page.getByRole('button', { name: 'Files' }).click()
+  await page.getByRole('button', { name: 'Make a calendar address' }).click()
+  const address = page.getByRole('group', { name: 'Calendar address' }).locator('code')
+  await expect(address).toHaveText(/\/calendar\/[\w-]+\.ics$/)
+  const url = await address.innerText()
+  expect(await (await request.get(url)).text()).toContain('BEGIN:VEVENT')
+  await page.getByRole('button', { name: 'Renew or end …' }).click()
+  await page.getByRole('button', { name: 'End it' }).click()
+  await expect(page.getByRole('button', { name: 'Make a calendar address' })).toBeVisible()
+  expect((await request.get(url)).status()).toBe(404)
+})
+
+test('a week and a month are printed as a clean page', async ({ page }) => {
+  await page.addInitScript(() => {
+    window.print = () => {
+      window.dispatchEvent(new Event('beforeprint'))
+      Object.assign(window, { paper: document.querySelector('table')?.parentElement?.textContent ?? '' })
+      window.dispatchEvent(new Event('afterprint'))
+    }
+  })
+  await openHorizon(page)
+  await page.getByRole('button', { name: 'Files' }).click()
+  const printed = async (name: string): Promise<string> => {
+    await page.getByRole('button', { name }).click()
+    return page.evaluate(() => (window as unknown as { paper: string }).paper)
+  }
+  const week = await printed('Print the week')
+  expect(week).toMatch(/^Oakum Yard, /)
+  const month = await printed('Print the month')
+  expect(month).toMatch(/^Oakum Yard, 1 – \d+ \w+/)
+  await page.emulateMedia({ media: 'print' })
+  await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')))
+  await expect(page.getByRole('table')).toBeVisible()
+  await expect(page.locator('canvas')).toBeHidden()
+})
+
+test('an account and a pipeline are ended and go on: what was planned is set aside, placed anew, or still goes out', async ({
+  page,
+}) => {
+  await openHorizon(page)
+  await page.goto('/dispatch/accounts')
+  await page.getByRole('button', { name: 'End @rita.at.the.yard' }).click()
+  const asks = page.getByRole('group', { name: 'End @rita.at.the.yard' })
+  await expect(asks.getByText(/^\d+ posts are still to go out\. What is planned is$/)).toBeVisible()
+  await expect(asks.getByRole('radio', { name: 'set aside' })).toBeChecked()
+  await asks.getByRole('button', { name: 'End it' }).click()
+  await expect(page.getByText(/ended on \d{4}-\d\d-\d\d/)).toBeVisible()
+  // It has no lane any more, and is no choice for a post.
+  await page.goto('/horizon')
+  await expect(page.getByRole('button', { name: /^When @oakumyard on Murmur/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^When @rita/ })).toBeHidden()
+  await page.goto('/dispatch/accounts')
+  await page.getByRole('button', { name: 'Let @rita.at.the.yard go on' }).click()
+  await page.getByRole('button', { name: 'placed anew' }).click()
+  await expect(page.getByText(/^It goes on; \d+ posts placed anew, for review\.$/)).toBeVisible()
+  await expect(page.getByText(/ended on/)).toBeHidden()
+  await page.goto('/pipelines')
+  await page.getByRole('link', { name: 'Journal, long and thin' }).click()
+  await page.getByRole('button', { name: 'End Journal, long and thin' }).click()
+  await page.getByRole('radio', { name: 'still goes out; nothing new is made' }).check()
+  await page.getByRole('button', { name: 'End it' }).click()
+  await expect(
+    page.getByText(/^Journal, long and thin ended on .* Nothing new is made of it\.$/),
+  ).toBeVisible()
+  await expect(page.getByRole('switch', { name: /^Journal/ })).toBeHidden()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Undone: End Journal, long and thin.')).toBeVisible()
+  await expect(page.getByRole('switch', { name: /^Journal/ })).toBeVisible()
+})
+
+test('the brand is quiet for a day: the difference is shown on each account’s clock, then applied', async ({
+  page,
+}) => {
+  await openHorizon(page)
+  await page.goto('/dispatch/accounts')
+  await page.getByRole('button', { name: 'The brand’s quiet days and slots' }).click()
+  const sheet = page.getByRole('complementary', { name: 'Beside' })
+  for (const weekday of ['Tue', 'Wed', 'Thu'])
+    await sheet.getByRole('button', { name: weekday, exact: true }).click()
+  await expect(sheet.getByText(/^\d+ posts move, by .* on average, at most .*\.$/)).toBeVisible()
+  const moves = sheet.getByRole('region', { name: 'Posts that move' })
+  await expect(moves.getByText(/^(Tue|Wed|Thu) .* → (Mon|Fri|Sat|Sun) /).first()).toBeVisible()
+  await sheet.getByRole('button', { name: 'Apply' }).click()
+  await expect(page.getByText(/^Kept; \d+ posts moved\.$/)).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText(/^Undone: change Oakum Yard\.$/)).toBeVisible()
+})

@@ -49,6 +49,16 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     '/horizon?zoom=year',
     (p) => p.getByRole('img', { name: /The year as drawn: [1-9]/ }).waitFor(),
   ],
+  [
+    'Rehearsal',
+    '/horizon/rehearsal',
+    (p) =>
+      p
+        .getByRole('img', { name: /^Posts a week of/ })
+        .first()
+        .waitFor(),
+  ],
+  ['By hand', '/horizon/write', (p) => p.getByLabel('The words').waitFor()],
   ['Deliveries', '/dispatch', (p) => p.getByRole('heading', { name: 'Deliveries', exact: true }).waitFor()],
   [
     'Accounts',

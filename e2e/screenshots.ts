@@ -53,10 +53,6 @@ await open('/intake', (p) => p.getByRole('link', { name: /^Sharpening a plane ir
 await page.getByRole('link', { name: /^Sharpening a plane iron/ }).click()
 await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').nth(1).click()
 await shot('reader-talk')
-await open('/intake?view=changed', (p) => p.getByRole('link', { name: /^Open day/ }).waitFor())
-await page.getByRole('link', { name: /^Open day/ }).click()
-await page.getByText('This piece changed at its source').waitFor()
-await shot('changed')
 const brand = async (name: string): Promise<void> => {
   await page.getByRole('button', { name: /^Brand:/ }).click()
   await page
@@ -111,6 +107,24 @@ await open('/horizon?zoom=year&beside=figures', (p) =>
   p.getByRole('img', { name: /The year as drawn/ }).waitFor(),
 )
 await shot('horizon-year')
+await open('/horizon/write', (p) => p.getByLabel('The words').waitFor())
+await page
+  .getByLabel('The words')
+  .fill('The yard is open on Saturday from ten to four. Bring a chair and your own mallet; the kettle is on.')
+await page.getByRole('checkbox', { name: '@rita.at.the.yard' }).uncheck()
+await page.getByRole('list', { name: 'What comes of it' }).getByRole('listitem').nth(2).waitFor()
+await shot('by-hand')
+await open('/horizon/rehearsal', (p) =>
+  p
+    .getByRole('img', { name: /^Posts a week of/ })
+    .first()
+    .waitFor(),
+)
+await page.getByLabel('What if …').selectOption('slots')
+await page.getByLabel(/^Slots a week/).fill('3')
+await page.getByRole('button', { name: 'Try it' }).click()
+await page.getByText(/^Of what stands, \d+ posts? moves?/).waitFor()
+await shot('rehearsal')
 await open('/dispatch', (p) => p.getByLabel('Which deliveries').waitFor())
 await page.getByLabel('Which deliveries').selectOption('published')
 await page.locator('main button', { hasText: 'The network took it.' }).first().click()
@@ -121,8 +135,6 @@ await open('/dispatch/accounts', (p) =>
 )
 await page.getByRole('button', { name: 'Slots and quiet days' }).first().click()
 await shot('accounts')
-await open('/workspace', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor())
-await shot('workspace')
 await page.emulateMedia({ colorScheme: 'dark' })
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()

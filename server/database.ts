@@ -47,6 +47,11 @@ create table if not exists receipts (cursor bigserial primary key, post text not
 create table if not exists writer_use (day text primary key, words bigint not null, questions int not null);
 create table if not exists link_pages (brand text primary key, name text not null, links text not null);
 `,
+  `
+create table if not exists calendars (
+  brand text primary key, secret text not null unique, name text not null, entries text not null
+);
+`,
 ]
 
 /**

@@ -23,6 +23,7 @@ import { clockRoutes } from './routes/clock'
 import { demoRoutes } from './routes/demo'
 import { intakeRoutes } from './routes/intake'
 import { linkRoutes } from './routes/link'
+import { calendarRoutes } from './routes/calendars'
 import { pageRoutes } from './routes/pages'
 import { serviceRoutes } from './routes/services'
 import { spoolRoutes } from './routes/spool'
@@ -165,6 +166,7 @@ export async function createServer(
   intakeRoutes(app, context)
   serviceRoutes(app, context)
   pageRoutes(app, context)
+  calendarRoutes(app, context)
   demoRoutes(app, context)
   await serveApp(app, options.appDir)
 

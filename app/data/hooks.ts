@@ -36,6 +36,12 @@ export function useAccounts(brand: string): Account[] | undefined {
   return useMemo(() => rows && [...rows].sort(byLinking), [rows])
 }
 
+/** Those of a brand's accounts that were not ended, for choosing among. */
+export function useOpenAccounts(brand: string): Account[] | undefined {
+  const accounts = useAccounts(brand)
+  return useMemo(() => accounts?.filter((a) => a.endedAt === null), [accounts])
+}
+
 function byLinking(a: Account, b: Account): number {
   const place = (x: Account): number => NETWORKS.findIndex((n) => n.id === x.network)
   return (

@@ -14,7 +14,18 @@ export {
   takeWording,
   type Option,
 } from './actions/captions'
-export { endDrip, orderColumns, startDrip, tryDrip } from './actions/drips'
+export { orderColumns, startDrip, tryDrip } from './actions/drips'
+export { copyPost, replaceByNext } from './actions/copies'
+export { end, goOn, plannedOf, setAsideBy, type Endable, type Planned } from './actions/ending'
+export {
+  keepHandPosts,
+  openPostSheet,
+  readPosts,
+  startRecurrence,
+  tryHandPosts,
+  tryRecurrence,
+  type RecurrenceDraft,
+} from './actions/hand'
 export { hold, lift, type Holdable } from './actions/holds'
 export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage } from './actions/passages'
 export {
@@ -46,6 +57,7 @@ export {
   acceptFlag,
   anotherWording,
   approve,
+  boundPost,
   checkWording,
   decideLate,
   editText,
@@ -63,6 +75,7 @@ export {
   visitEvery,
   type Looked,
 } from './actions/sources'
+export { takeOver, tryRehearsal } from './actions/rehearsal'
 export { visitSource } from './actions/visit'
 export {
   giveTranscript,
@@ -77,7 +90,7 @@ export { noteVisit } from './actions/workspace'
 export { boot, claim, restartDemo, type Boot } from './boot'
 export { exportBundle, importBundle } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'
-export { useAccounts, useRow, useRows, useTable, useWholePiece } from './hooks'
+export { useAccounts, useOpenAccounts, useRow, useRows, useTable, useWholePiece } from './hooks'
 export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'
@@ -93,4 +106,5 @@ export {
   useWriter,
 } from './services'
 export { connectedWording } from './actions/connected'
+export { calendarAddress, endCalendar, renewCalendar } from './runner/calendars'
 export { pageLinks } from './runner/pages'

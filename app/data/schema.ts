@@ -77,6 +77,19 @@ export const MIGRATIONS: readonly Migration[] = [
       },
     ],
   },
+  // Recurring posts, groups of accounts, and the end of what was begun.
+  {
+    version: 7,
+    steps: [
+      ...create([['recurrences', ['brand']]]),
+      {
+        do: 'upgrade rows',
+        stores: ['brands', 'accounts', 'pipelines', 'drips', 'posts'],
+        from: 5,
+        to: 6,
+      },
+    ],
+  },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))

@@ -140,14 +140,14 @@ describe('migrations', () => {
     await deleteDB('migration-2')
   })
 
-  it('3: part words from pieces, and bring every row up to what is read today', async () => {
+  it('3 and later: part words from pieces, and bring every row up to what is read today', async () => {
     const old = await openDB('migration-3', 2, {
       upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 2),
     })
     for (const [table, rows] of Object.entries(schema1())) for (const row of rows) await old.put(table, row)
     old.close()
-    const db = await openDB('migration-3', 3, {
-      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? 3),
+    const db = await openDB('migration-3', DATABASE_VERSION, {
+      upgrade: (fresh, from, to, tx) => migrate(fresh as never, tx as never, from, to ?? DATABASE_VERSION),
     })
     expect(await db.getAllFromIndex('texts', 'piece', 'piece')).toMatchObject([{ id: 'piece.3' }])
     for (const table of TABLE_NAMES)

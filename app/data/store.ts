@@ -14,6 +14,7 @@ import {
 } from '../../core/model'
 import { clockNow } from './clock'
 import { database } from './database'
+import { forget, isKept, keepUp, keptRows } from './kept'
 
 /**
  * One record to write. `change` is given the record as it stands inside the transaction and gives
@@ -72,26 +73,31 @@ export async function commit(
   ]
   const tx = db.transaction(tables, 'readwrite')
   const entries: Change['entries'] = []
+  const written: Written[] = []
   try {
     for (const write of list) {
       const store = tx.objectStore(write.table)
       const before = (await store.get(write.id)) as Row<TableName> | undefined
       const after = (write.change as (row: unknown) => unknown)(before)
       if (after === undefined) continue
-      if (after === null) await store.delete(write.id)
-      else await store.put(TABLES[write.table].parse(after) as never)
+      const row = after === null ? null : TABLES[write.table].parse(after)
+      if (row === null) await store.delete(write.id)
+      else await store.put(row as never)
       entries.push({ store: write.table, id: write.id, before: before ?? null, after: after ?? null })
+      written.push({ table: write.table, id: write.id, row })
     }
     if (actor !== 'machine' && entries.length) {
       const changes = tx.objectStore('changes')
-      await changes.put({
+      const change: Change = {
         id: changeId(),
         brand: actor.brand,
         at: new Date(clockNow()).toISOString(),
         label: actor.label,
         undone: false,
         entries,
-      })
+      }
+      await changes.put(change)
+      written.push({ table: 'changes', id: change.id, row: change })
       const keys = await changes.getAllKeys()
       for (const key of keys.slice(0, Math.max(0, keys.length - UNDO_KEPT))) await changes.delete(key)
     }
@@ -105,16 +111,36 @@ export async function commit(
     await tx.done.catch(() => undefined)
     throw error
   }
-  announce(entries.length ? tables : [])
+  announceRows(written)
+}
+
+/** A row as it was written, or null where it is gone. */
+interface Written {
+  table: TableName
+  id: string
+  row: Row<TableName> | null
+}
+
+/** Says which rows were written: what is kept in memory follows, and the hooks that read the tables, here and in every other tab. */
+export function announceRows(written: readonly Written[]): void {
+  for (const { table, id, row } of written) keepUp(table, id, row)
+  spread([...new Set(written.map((w) => w.table))])
 }
 
 const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('dripline')
-channel?.addEventListener('message', (event: MessageEvent<{ tables: TableName[] }>) =>
-  refresh(event.data.tables),
-)
+channel?.addEventListener('message', (event: MessageEvent<{ tables: TableName[] }>) => {
+  forget(event.data.tables)
+  refresh(event.data.tables)
+})
+
+/** Says that a transaction of its own wrote these tables: they are read anew, here and in every other tab. */
+export function announce(tables: readonly TableName[]): void {
+  forget(tables)
+  spread(tables)
+}
 
 /** Refreshes the hooks that read these tables, here and in every other tab. */
-export function announce(tables: readonly TableName[]): void {
+function spread(tables: readonly TableName[]): void {
   if (tables.length === 0) return
   refresh(tables)
   channel?.postMessage({ tables })
@@ -154,6 +180,10 @@ export async function must<T extends TableName>(table: T, id: string): Promise<R
 /** The records of a table, or those whose indexed field has a value. */
 export async function all<T extends TableName>(table: T, index?: string, value?: string): Promise<Row<T>[]> {
   const db = await database()
+  if (isKept(table)) {
+    const rows = await keptRows(table, () => db.getAll(table) as Promise<Row<T>[]>)
+    return index === undefined ? rows : rows.filter((r) => (r as Record<string, unknown>)[index] === value)
+  }
   return (
     index === undefined ? db.getAll(table) : db.getAllFromIndex(table, index as never, value as never)
   ) as Promise<Row<T>[]>

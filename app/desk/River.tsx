@@ -2,7 +2,7 @@ import { Box, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import type { Account, Pipeline, Post } from '../../core/model'
 import { addDays, fromWall, toWall } from '../../core/planning'
-import { Drop, NetworkMark, shortDay, weekdayName } from '../ui'
+import { Drop, NetworkMark, postPath, shortDay, weekdayName } from '../ui'
 
 const HOURS = 48
 const HEIGHT = 560
@@ -108,7 +108,7 @@ export function River({
                     top={`${y(Date.parse(post.at as string)) - 12}px`}
                   >
                     <Link
-                      to={`/writing/${post.drip}?post=${post.id}`}
+                      to={postPath(post)}
                       aria-label={`${toWall(Date.parse(post.at as string), zone).time} @${account.handle}: ${post.wording.text.slice(0, 60)}`}
                     >
                       <Drop

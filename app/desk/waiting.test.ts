@@ -31,6 +31,23 @@ describe('what waits for a person', () => {
     expect(titles(change)).toEqual([])
   })
 
+  it('leads to where a post stands: its drip’s sheet, or the Horizon for what was written by hand', () => {
+    const review = { state: 'for review' as const, at: far, checks: [] }
+    const byHand = aPost({ id: 'hand', drip: null, piece: null, ...review })
+    const [line] = waitingFor(rows({ posts: [byHand] }))
+    expect(line).toMatchObject({ to: '/horizon?post=hand&from=2027-03-01' })
+    expect(line?.detail).toMatch(/^From 1 written by hand/)
+    const ofDrip = aPost({ id: 'drip-post', ...review, at: '2027-02-01T09:00:00.000Z' })
+    const [both] = waitingFor(rows({ posts: [byHand, ofDrip] }))
+    expect(both).toMatchObject({ to: '/writing/drip?post=drip-post' })
+    expect(both?.detail).toMatch(/^From 1 piece and 1 written by hand/)
+  })
+
+  it('is nothing of an account that was ended', () => {
+    const lost = { state: 'withdrawn' as const, since: far, message: 'The permission was withdrawn.' }
+    expect(titles({ accounts: [anAccount({ health: lost, endedAt: far })] })).toEqual([])
+  })
+
   it('comes in order of urgency', () => {
     const lost = { state: 'withdrawn' as const, since: far, message: 'The permission was withdrawn.' }
     const flag = { code: 'ages', severity: 'flag' as const, message: '“this year” ages.', words: 'this year' }

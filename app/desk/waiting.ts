@@ -9,7 +9,7 @@ import {
 } from '../../core/model'
 import { network } from '../../core/networks'
 import { beatCount } from '../../core/planning'
-import { count, moment } from '../ui'
+import { count, moment, postPath } from '../ui'
 
 /** One line of what waits for a person, with its one action. */
 export interface Waiting {
@@ -52,7 +52,7 @@ export function waitingFor(rows: Rows): Waiting[] {
 
 function brokenAccounts({ accounts, posts }: Rows): Waiting[] {
   return accounts
-    .filter((a) => a.health.state !== 'linked')
+    .filter((a) => a.health.state !== 'linked' && a.endedAt === null)
     .map((a) => {
       const stuck = posts.filter(
         (p) => p.account === a.id && (p.state === 'approved' || p.state === 'handed over'),
@@ -120,7 +120,8 @@ function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
   )
   const plain = review.filter((p) => !flagged.includes(p))
   const lines: Waiting[] = []
-  const title = (post: Post): string => pieces.find((p) => p.id === post.piece)?.title ?? 'A piece'
+  const title = (post: Post): string =>
+    post.piece ? (pieces.find((p) => p.id === post.piece)?.title ?? 'A piece') : 'Written by hand'
   const first = flagged[0]
   if (first) {
     const why = (first.checks.find((c) => c.severity === 'block') ?? openFlagsOf(first)[0])?.message ?? ''
@@ -130,21 +131,23 @@ function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
       title: `${count(flagged.length, 'caption is', 'captions are')} flagged`,
       detail: `${title(first)}: ${why}`,
       action: 'Look',
-      to: `/writing/${first.drip}?post=${first.id}`,
+      to: postPath(first),
     })
   }
   const soonest =
     [...plain].filter((p) => p.at !== null).sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))[0] ??
     plain[0]
   if (soonest) {
-    const drips = new Set(plain.map((p) => p.drip)).size
+    const drips = new Set(plain.flatMap((p) => p.drip ?? [])).size
+    const alone = plain.filter((p) => p.drip === null).length
+    const origin = [drips ? count(drips, 'piece') : null, alone ? `${alone} written by hand` : null]
     lines.push({
       id: 'review',
       tone: 'clay',
       title: `${count(plain.length, 'caption waits', 'captions wait')} for a yes`,
-      detail: `From ${count(drips, 'piece')}${soonest.at ? `; the first ${Date.parse(soonest.at) < now ? 'was due' : 'is due'} on ${moment(soonest.at, zone)}` : ''}.`,
+      detail: `From ${origin.filter(Boolean).join(' and ')}${soonest.at ? `; the first ${Date.parse(soonest.at) < now ? 'was due' : 'is due'} on ${moment(soonest.at, zone)}` : ''}.`,
       action: 'Read them',
-      to: `/writing/${soonest.drip}?post=${soonest.id}`,
+      to: postPath(soonest),
     })
   }
   return lines
@@ -163,7 +166,7 @@ function homelessPosts({ posts }: Rows): Waiting[] {
       title: `${count(homeless.length, 'post has', 'posts have')} no place`,
       detail: first.reasons[0]?.message ?? 'No slot of the account is free for it.',
       action: 'Look',
-      to: `/writing/${first.drip}?post=${first.id}`,
+      to: postPath(first),
     },
   ]
 }

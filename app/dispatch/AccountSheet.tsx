@@ -1,4 +1,4 @@
-import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
 import useSWR from 'swr'
 import {
@@ -13,9 +13,9 @@ import { difference, saveTimes, timesOf, type AccountTimes, type Move } from '..
 import {
   attempt,
   Button,
+  Chips,
   count,
   Labelled,
-  moment,
   Notice,
   NumberField,
   say,
@@ -24,6 +24,7 @@ import {
   TimeField,
   weekdayName,
 } from '../ui'
+import { MovesBeside } from './MovesList'
 import { QuietDays } from './QuietDays'
 import { SlotGrid, spanOf } from './SlotGrid'
 
@@ -182,6 +183,15 @@ export function AccountSheet({
           onChange={(gapMinutes) => edit({ gapMinutes })}
         />
       </Flex>
+      <Box>
+        <Heading as="h3" fontSize="14px" fontWeight="600" mb="1">
+          Groups
+        </Heading>
+        <Chips label="Groups" values={draft.groups} onChange={(groups) => edit({ groups })} />
+        <Box fontSize="12px" color="soft" mt="1">
+          Names under which several accounts are chosen at once, here and in sheets of posts.
+        </Box>
+      </Box>
       <WarmUp
         opened={draft.openedOn}
         steps={draft.warmUp}
@@ -191,7 +201,13 @@ export function AccountSheet({
       {changed && (
         <Box position="sticky" bottom="0" bg="raised" borderTopWidth="1px" borderColor="hairline" pt="3">
           {!valid.success && <Notice tone="plum">Not right yet: {valid.error.issues[0]?.message}.</Notice>}
-          {moves && <Difference moves={moves} zone={draft.zone} copies={copies.length} />}
+          {moves && (
+            <MovesBeside
+              moves={moves}
+              zoneOf={(id) => (id === draft.id ? draft : others.find((o) => o.id === id))?.zone ?? draft.zone}
+              more={copies.length ? ` Slots are copied to ${count(copies.length, 'other account')}.` : ''}
+            />
+          )}
           <Flex gap="2" justify="flex-end" mt="2">
             <Button
               onClick={() => {
@@ -337,25 +353,6 @@ function WarmUp({
           </Flex>
         </Box>
       )}
-    </Box>
-  )
-}
-
-function Difference({ moves, zone, copies }: { moves: readonly Move[]; zone: string; copies: number }) {
-  return (
-    <Box fontSize="13px">
-      <b>{moves.length === 0 ? 'No post moves.' : `${count(moves.length, 'post moves', 'posts move')}.`}</b>
-      {copies > 0 && ` Slots are copied to ${count(copies, 'other account')}.`}
-      <Box maxH="150px" overflowY="auto" mt="1" tabIndex={0} role="region" aria-label="Posts that move">
-        {moves.map((m) => (
-          <Box key={m.post.id} py="0.5">
-            <chakra.span fontFamily="reading">{m.post.wording.text.slice(0, 36)}…</chakra.span>
-            <Box fontFamily="mono" fontSize="11px" color="soft">
-              {m.from ? moment(m.from, zone) : 'no place'} → {m.to ? moment(m.to, zone) : 'no place'}
-            </Box>
-          </Box>
-        ))}
-      </Box>
     </Box>
   )
 }

@@ -3,8 +3,8 @@ import { useEffect } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { Account } from '../../core/model'
 import { network, SERVED } from '../../core/networks'
-import { adoptAccount, hold, lift, clockNow, useAccounts, useRows } from '../data'
-import { useWork } from '../shell'
+import { adoptAccount, clockNow, useAccounts, useRows } from '../data'
+import { Holding, useWork } from '../shell'
 import {
   attempt,
   Button,
@@ -19,7 +19,11 @@ import {
   weekdayName,
 } from '../ui'
 import { AccountSheet } from './AccountSheet'
+import { BrandSheet } from './BrandSheet'
 import { Tabs } from './Tabs'
+
+/** What the brand's own sheet is called in the address. */
+const BRAND = 'brand'
 
 /** The linked accounts with their health, slots and quiet days. */
 export function Accounts() {
@@ -54,7 +58,14 @@ export function Accounts() {
   return (
     <Page
       side={
-        chosen ? (
+        params.get('account') === BRAND ? (
+          <BrandSheet
+            key={brand.id}
+            brand={brand}
+            accounts={accounts}
+            onClose={() => setParams({}, { replace: true, flushSync: true })}
+          />
+        ) : chosen ? (
           <AccountSheet
             key={chosen.id}
             account={chosen}
@@ -66,7 +77,11 @@ export function Accounts() {
       }
     >
       <Tabs />
-      <PageHead title="Accounts" note={`${count(accounts.length, 'account')} linked for ${brand.name}.`} />
+      <PageHead title="Accounts" note={`${count(accounts.length, 'account')} linked for ${brand.name}.`}>
+        <Button onClick={() => setParams({ account: BRAND }, { replace: true, flushSync: true })}>
+          The brand’s quiet days and slots
+        </Button>
+      </PageHead>
       <Box px="6" pb="8">
         {accounts.length === 0 && (
           <Empty title="No account is linked yet">
@@ -90,6 +105,7 @@ export function Accounts() {
           <AccountRow
             key={a.id}
             account={a}
+            others={accounts.filter((o) => o.id !== a.id && o.endedAt === null)}
             current={a.id === chosen?.id}
             onChoose={() => setParams({ account: a.id }, { replace: true, flushSync: true })}
           />
@@ -121,10 +137,13 @@ function LinkButton({ id, brand, children }: { id: string; brand: string; childr
 
 function AccountRow({
   account,
+  others,
   current,
   onChoose,
 }: {
   account: Account
+  /** The brand's other accounts that have not ended. */
+  others: readonly Account[]
   current: boolean
   onChoose: () => void
 }) {
@@ -160,7 +179,8 @@ function AccountRow({
           {broken
             ? `${account.health.message} Its posts wait; nothing is lost.`
             : `linked ${distance(account.linkedAt, clockNow())}`}
-          {account.held ? ' · held' : ''} · {describeSlots(account)}
+          {account.endedAt ? ` · ended on ${account.endedAt.slice(0, 10)}` : account.held ? ' · held' : ''} ·{' '}
+          {describeSlots(account)}
         </Box>
       </Box>
       {broken && (
@@ -173,9 +193,7 @@ function AccountRow({
           Public page
         </chakra.span>
       </a>
-      <Button onClick={() => void attempt(() => (account.held ? lift(what) : hold(what)))}>
-        {account.held ? 'Lift' : 'Hold'}
-      </Button>
+      <Holding what={what} held={account.held} endedAt={account.endedAt} others={others} />
       <Button onClick={onChoose}>Slots and quiet days</Button>
     </Flex>
   )

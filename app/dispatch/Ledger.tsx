@@ -20,6 +20,7 @@ import {
   PageHead,
   SelectField,
   useKeys,
+  postPath,
 } from '../ui'
 import { Tabs } from './Tabs'
 
@@ -188,9 +189,9 @@ function Delivery({
         {post.wording.text}
       </Box>
       <Flex gap="3" fontSize="13px" mb="3" wrap="wrap">
-        <Link to={`/writing/${post.drip}?post=${post.id}`}>
+        <Link to={postPath(post)}>
           <chakra.span color="waterText" textDecoration="underline">
-            On its drip sheet
+            {post.drip ? 'On its drip sheet' : 'On the Horizon'}
           </chakra.span>
         </Link>
         {post.publicUrl && (

@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import type { NamedQuietDay } from '../../core/formats'
 import type { QuietDay } from '../../core/model'
 import { readCalendar } from '../data'
-import { attempt, Button, count, longDay, Notice, say, TextField, weekdayName } from '../ui'
+import { attempt, Button, count, FileButton, longDay, Notice, say, TextField, weekdayName } from '../ui'
 
 /** Days on which nothing is posted: weekdays, dates, ranges, every year, or out of a calendar. */
 export function QuietDays({
@@ -120,7 +120,6 @@ function FromCalendar({
   days: readonly QuietDay[]
   onChange: (days: QuietDay[]) => void
 }) {
-  const file = useRef<HTMLInputElement>(null)
   const [found, setFound] = useState<{ days: NamedQuietDay[]; left: { name: string; why: string }[] } | null>(
     null,
   )
@@ -129,21 +128,15 @@ function FromCalendar({
   )
   return (
     <>
-      <Button size="sm" look="quiet" onClick={() => file.current?.click()}>
-        From a calendar file
-      </Button>
-      <input
-        ref={file}
-        type="file"
+      <FileButton
+        size="sm"
+        look="quiet"
         accept=".ics,text/calendar"
-        aria-label="A calendar file"
-        hidden
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? []
-          event.target.value = ''
-          if (chosen) void attempt(async () => setFound(await readCalendar(await chosen.text())))
-        }}
-      />
+        label="A calendar file"
+        onFile={(file) => void attempt(async () => setFound(await readCalendar(await file.text())))}
+      >
+        From a calendar file
+      </FileButton>
       {found && (
         <Box flexBasis="100%" order={9}>
           <Notice

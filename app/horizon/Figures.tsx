@@ -10,18 +10,21 @@ export const Figures = memo(function Figures({
   posts,
   accounts,
   pipelines,
+  published,
   from,
   to,
 }: {
   posts: readonly Post[]
   accounts: readonly Account[]
   pipelines: readonly Pipeline[]
+  /** When pieces appeared, by id. */
+  published: ReadonlyMap<string, string>
   from: string
   to: string
 }) {
   const figures = useMemo(
-    () => accounts.map((account) => ({ account, of: laneFigures(account, posts, from, to) })),
-    [accounts, posts, from, to],
+    () => accounts.map((account) => ({ account, of: laneFigures(account, posts, from, to, published) })),
+    [accounts, posts, from, to, published],
   )
   return (
     <Box p="4" fontSize="13px" overflowY="auto" h="full">
@@ -47,6 +50,7 @@ export const Figures = memo(function Figures({
             }
           />
           <Line label="Keep, of all" value={of.posts ? `${Math.round(of.evergreen * 100)} %` : '–'} />
+          <Line label="New, of all" value={of.posts ? `${Math.round(of.fresh * 100)} %` : '–'} />
           <Line
             label="Repeats in 30 days"
             value={

@@ -1,24 +1,27 @@
 import { Box, Flex } from '@chakra-ui/react'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
+import { calendarEntries, writeCalendar } from '../../core/formats'
 import type { Account, Brand, Post } from '../../core/model'
 import { download, nowIso, wishedAt, type Move } from '../data'
-import { attempt, Button, count, Notice } from '../ui'
-import { calendarFile, planSheet, readChangedPlan } from './files'
+import { attempt, Button, count, FileButton, Notice } from '../ui'
+import { planSheet, readChangedPlan } from './files'
+import { Subscription } from './Subscription'
 
 /** The plan out of the house and in again: calendar, sheet, paper. */
 export function Files({
   brand,
   posts,
   accounts,
+  onPrint,
   onMoves,
 }: {
   brand: Brand
   posts: readonly Post[]
   accounts: readonly Account[]
+  onPrint: (span: 'week' | 'month') => void
   /** A changed sheet was read: what it moves, to be looked at before it is applied. */
   onMoves: (label: string, moves: Move[]) => void
 }) {
-  const file = useRef<HTMLInputElement>(null)
   const [said, setSaid] = useState<{ words: string; faults: string[] } | null>(null)
   const name = brand.name.toLowerCase().replace(/\W+/g, '-')
   const take = async (chosen: File): Promise<void> => {
@@ -46,7 +49,9 @@ export function Files({
         <Button
           onClick={() =>
             download(
-              new Blob([calendarFile(brand.name, posts, accounts, nowIso())], { type: 'text/calendar' }),
+              new Blob([writeCalendar(brand.name, calendarEntries(posts, accounts), nowIso())], {
+                type: 'text/calendar',
+              }),
               `${name}.ics`,
             )
           }
@@ -60,21 +65,17 @@ export function Files({
         >
           Plan as CSV
         </Button>
-        <Button onClick={() => file.current?.click()}>Take a changed CSV in</Button>
-        <Button onClick={() => window.print()}>Print what is shown</Button>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
           accept=".csv,text/csv"
-          aria-label="A changed plan"
-          hidden
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? []
-            event.target.value = ''
-            if (chosen) void attempt(() => take(chosen))
-          }}
-        />
+          label="A changed plan"
+          onFile={(file) => void attempt(() => take(file))}
+        >
+          Take a changed CSV in
+        </FileButton>
+        <Button onClick={() => onPrint('week')}>Print the week</Button>
+        <Button onClick={() => onPrint('month')}>Print the month</Button>
       </Flex>
+      <Subscription key={brand.id} brand={brand} accounts={accounts} />
       {said && (
         <Box mt="2">
           <Notice

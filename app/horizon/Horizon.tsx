@@ -1,72 +1,28 @@
-import { Box, chakra, Flex } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
+import { flushSync } from 'react-dom'
 import { useNavigate, useSearchParams } from 'react-router'
-import type { Pipeline, Post } from '../../core/model'
-import { network } from '../../core/networks'
-import {
-  addDays,
-  clockMinutes,
-  dateOf,
-  dayNumber,
-  localDay,
-  mondayOf,
-  toWall,
-  type OpenPlace,
-} from '../../core/planning'
-import {
-  applyMoves,
-  clockNow,
-  pinPosts,
-  placedAnew,
-  placesFor,
-  putAt,
-  setAside,
-  shifted,
-  swapped,
-  useAccounts,
-  useRow,
-  useRows,
-  type Move,
-} from '../data'
+import { addDays, dateOf, dayNumber, localDay, mondayOf, toWall } from '../../core/planning'
+import { applyMoves, clockNow, useOpenAccounts, useRow, useRows, type Move } from '../data'
 import { AccountSheet } from '../dispatch'
 import { useWork } from '../shell'
-import {
-  attempt,
-  Button,
-  count,
-  Empty,
-  longDay,
-  moment,
-  Mono,
-  NetworkMark,
-  Page,
-  PageHead,
-  say,
-  useKeys,
-  withDays,
-} from '../ui'
+import { attempt, Button, count, LinkFirst, Page, PageHead, say, Segments, useKeys } from '../ui'
 import { PostSheet } from '../writing'
-import { Board, type BoardPlace } from './Board'
-import { Difference, Foot } from './Change'
+import { Board } from './Board'
+import { Difference } from './Change'
+import { ChosenFoot, MovingFoot, RefusedFoot, shiftOf } from './feet'
 import { Figures } from './Figures'
 import { Files } from './Files'
 import { Filters } from './Filters'
-import { DAYS, ZOOMS, type Mark, type Zoom } from './geometry'
+import { DAYS, ZOOMS, type Mark } from './geometry'
+import { Hover, LaneLabel, Legend, spanWords } from './lanes'
 import { boardOf, GROUPINGS, markOf, momentOf, NO_FILTER, passes, type Filter } from './marks'
 import { PostList } from './PostList'
 import { PrintPage } from './PrintPage'
 import { Rules } from './Rules'
+import { useLifting } from './useLifting'
 
 const BESIDE = ['list', 'figures', 'rules'] as const
-
-/** A post that is taken up, with the places it may be put. */
-interface Lifted {
-  post: Post
-  places: readonly OpenPlace[]
-  /** The same as the board draws them. */
-  shown: readonly BoardPlace[]
-  near: number | null
-}
 
 /** The accounts' posts over time, at three zooms: looked at, moved, and compared. */
 export function Horizon() {
@@ -76,13 +32,12 @@ export function Horizon() {
   const [editing, setEditing] = useState(false)
   const [filtering, setFiltering] = useState(false)
   const [filing, setFiling] = useState(false)
+  const [paper, setPaper] = useState<{ from: string; to: string } | null>(null)
   const [selected, setSelected] = useState<ReadonlySet<string>>(new Set())
-  const [lifted, setLifted] = useState<Lifted | null>(null)
-  const [refused, setRefused] = useState<{ post: Post; why: string; next: OpenPlace | null } | null>(null)
   const [proposal, setProposal] = useState<{ label: string; moves: Move[]; pin: boolean } | null>(null)
   const [tried, setTried] = useState<readonly Move[]>([])
   const allPosts = useRows('posts', 'brand', brand.id)
-  const accounts = useAccounts(brand.id)
+  const accounts = useOpenAccounts(brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
   const pieces = useRows('pieces', 'brand', brand.id)
@@ -118,6 +73,10 @@ export function Horizon() {
     [setParams],
   )
   const titles = useMemo(() => new Map((pieces ?? []).map((p) => [p.id, p])), [pieces])
+  const published = useMemo(
+    () => new Map((pieces ?? []).flatMap((p) => (p.publishedAt ? [[p.id, p.publishedAt] as const] : []))),
+    [pieces],
+  )
   const posts = useMemo(
     () => (allPosts ?? []).filter((p) => p.state !== 'set aside' && passes(p, filter)),
     [allPosts, filter],
@@ -181,68 +140,19 @@ export function Horizon() {
     [pipelines],
   )
 
-  const lift = useCallback(
-    async (id: string | null): Promise<void> => {
-      setRefused(null)
-      const post = id ? allPosts?.find((p) => p.id === id) : null
-      if (!post || !id) return setLifted(null)
-      if (post.state === 'published' || post.state === 'failed')
-        return say('What went out stays where it is. Take it down on its network, if you must.')
-      await attempt(async () => {
-        const places = await placesFor(post, from, DAYS[zoom])
-        const zone = zoneOf(post.account)
-        const minuteOf = (at: string): number => clockMinutes(toWall(Date.parse(at), zone).time)
-        const shown = places.map((p) => ({
-          day: dayNumber(p.date),
-          from: minuteOf(p.from),
-          to: minuteOf(p.to),
-          free: p.at !== null,
-        }))
-        const own = places.findIndex((p) => p.at === post.at)
-        setLifted({ post, places, shown, near: own < 0 ? null : own })
-      })
-    },
-    [allPosts, from, zoom, zoneOf],
-  )
-  const put = useCallback(
-    (index: number | null, down: boolean): void => {
-      if (!lifted) {
-        if (down) say('Its places were still being worked out, so it stays. Drag it once more.')
-        return
-      }
-      if (!down) return setLifted({ ...lifted, near: index })
-      setLifted(null)
-      const place = index === null ? null : lifted.places[index]
-      if (!place || place.at === lifted.post.at) return
-      if (place.at) {
-        const at = place.at
-        void attempt(async () => {
-          await putAt(lifted.post, at)
-          say(`Moved to ${moment(at, zoneOf(lifted.post.account))} and pinned there.`)
-        })
-        return
-      }
-      const later = lifted.places.slice((index ?? 0) + 1).find((p) => p.at !== null)
-      setRefused({
-        post: lifted.post,
-        why: withDays(`${place.date} ${place.against ?? 'is closed'}`),
-        next: later ?? null,
-      })
-    },
-    [lifted, zoneOf],
-  )
+  const lifting = useLifting(allPosts, from, DAYS[zoom], zoneOf)
+  const { lifted, refused, lift, put } = lifting
   const propose = (label: string, made: () => Promise<Move[]>, pin = false): void =>
     void attempt(async () => {
-      setRefused(null)
+      lifting.drop()
       setProposal({ label, moves: await made(), pin })
     })
   const shift = (days: number): void => {
-    const ids = picked.map((p) => p.id)
-    propose(
-      `${days > 0 ? `${count(days, 'day')} later` : `${count(-days, 'day')} earlier`}`,
-      () => shifted(ids, days),
-      true,
+    const { label, made } = shiftOf(
+      picked.map((p) => p.id),
+      days,
     )
+    propose(label, made, true)
   }
   const apply = (): void =>
     void attempt(async () => {
@@ -252,14 +162,22 @@ export function Horizon() {
       setProposal(null)
       setSelected(new Set())
     })
-  const step = zoom === 'week' ? 7 : zoom === 'season' ? 28 : 91
-  const nudge = (by: number): void => {
-    if (!lifted) return
-    const near = Math.min(lifted.places.length - 1, Math.max(0, (lifted.near ?? -1) + by))
-    setLifted({ ...lifted, near })
+  /** Prints the week or the month of the day at which the board begins. */
+  const print = (span: 'week' | 'month'): void => {
+    const last = new Date(Date.UTC(Number(from.slice(0, 4)), Number(from.slice(5, 7)), 0))
+    flushSync(() =>
+      setPaper(
+        span === 'week'
+          ? { from: mondayOf(from), to: addDays(mondayOf(from), 6) }
+          : { from: `${from.slice(0, 7)}-01`, to: last.toISOString().slice(0, 10) },
+      ),
+    )
+    window.print()
+    setPaper(null)
   }
+  const step = zoom === 'week' ? 7 : zoom === 'season' ? 28 : 91
   const walk = (by: number): void => {
-    if (lifted) return nudge(by)
+    if (lifted) return lifting.nudge(by)
     const sorted = inView
       .filter((p) => momentOf(p))
       .sort((a, b) => ((momentOf(a) ?? '') < (momentOf(b) ?? '') ? -1 : 1))
@@ -273,6 +191,7 @@ export function Horizon() {
     ']': () => go({ from: addDays(from, step) }),
     '[': () => go({ from: addDays(from, -step) }),
     m: () => chosen && void lift(chosen.id),
+    n: () => void navigate('/horizon/write'),
     Enter: (event) => {
       // A button that has the focus is what Enter is meant for.
       const button = (event.target as HTMLElement | null)?.closest('button')
@@ -282,8 +201,7 @@ export function Horizon() {
     },
     Escape: () => {
       if (lifted || refused || proposal) {
-        setLifted(null)
-        setRefused(null)
+        lifting.drop()
         setProposal(null)
       } else if (editing) setEditing(false)
       else if (selected.size) setSelected(new Set())
@@ -338,7 +256,14 @@ export function Horizon() {
         ) : tab === 'list' ? (
           list
         ) : (
-          <Figures posts={posts} accounts={accounts} pipelines={pipelines} from={from} to={end} />
+          <Figures
+            posts={posts}
+            accounts={accounts}
+            pipelines={pipelines}
+            published={published}
+            from={from}
+            to={end}
+          />
         )}
       </Box>
     </Flex>
@@ -346,13 +271,13 @@ export function Horizon() {
   return (
     <Page
       side={
-        chosen && piece ? (
+        chosen && (piece || !chosen.piece) ? (
           <PostSheet
             key={chosen.id}
             post={chosen}
-            piece={piece}
+            piece={piece ?? null}
             account={accounts.find((a) => a.id === chosen.account)}
-            day={drip?.days[chosen.beat] ?? 0}
+            day={drip ? (drip.days[chosen.beat] ?? 0) : null}
             hue={hueOf(chosen.pipeline)}
             editing={editing}
             onEdit={setEditing}
@@ -372,7 +297,13 @@ export function Horizon() {
         ) : undefined
       }
     >
-      <PrintPage title={`${brand.name}, ${spanWords(from, end)}`} posts={inView} accounts={accounts} />
+      <PrintPage
+        brand={brand.name}
+        from={paper?.from ?? from}
+        to={paper?.to ?? end}
+        posts={posts}
+        accounts={accounts}
+      />
       <Flex direction="column" h="full" _print={{ display: 'none' }}>
         <PageHead title={spanWords(from, end)}>
           <Segments
@@ -384,7 +315,6 @@ export function Horizon() {
           <Segments
             label="Lanes"
             choices={GROUPINGS}
-            words={(g) => `by ${g}`}
             value={grouping}
             onChange={(g) => go({ by: g === 'account' ? null : g })}
           />
@@ -398,6 +328,10 @@ export function Horizon() {
           <Button aria-expanded={filtering} onClick={() => setFiltering(!filtering)}>
             Filter
             {Object.values(filter).some(Boolean) ? ` (${Object.values(filter).filter(Boolean).length})` : ''}
+          </Button>
+          <Button onClick={() => void navigate('/horizon/rehearsal')}>Rehearse</Button>
+          <Button hint="n" onClick={() => void navigate('/horizon/write')}>
+            Write
           </Button>
           <Button aria-expanded={filing} onClick={() => setFiling(!filing)}>
             Files
@@ -424,23 +358,15 @@ export function Horizon() {
             brand={brand}
             posts={posts}
             accounts={accounts}
+            onPrint={print}
             onMoves={(label, made) => setProposal({ label, moves: made, pin: true })}
           />
         )}
         {accounts.length === 0 ? (
-          <Box px="6">
-            <Empty
-              title="Lanes appear with your accounts"
-              action={
-                <Button look="water" onClick={() => void navigate('/dispatch/accounts')}>
-                  Link an account
-                </Button>
-              }
-            >
-              Every account has a lane here, with its slots as notches, its quiet days hatched, and its posts
-              as drops at their times.
-            </Empty>
-          </Box>
+          <LinkFirst title="Lanes appear with your accounts">
+            Every account has a lane here, with its slots as notches, its quiet days hatched, and its posts as
+            drops at their times.
+          </LinkFirst>
         ) : (
           <Board
             zoom={zoom}
@@ -486,304 +412,29 @@ export function Horizon() {
             onDrop={() => setProposal(null)}
           />
         ) : refused ? (
-          <Foot
-            actions={
-              <>
-                <Button hint="Esc" onClick={() => setRefused(null)}>
-                  Put it back
-                </Button>
-                <Button
-                  look="water"
-                  disabled={!refused.next}
-                  onClick={() =>
-                    void attempt(async () => {
-                      const at = refused.next?.at
-                      if (at) await putAt(refused.post, at)
-                      setRefused(null)
-                    })
-                  }
-                >
-                  Take the next legal place
-                </Button>
-              </>
-            }
-          >
-            <b>It stays where it was.</b>{' '}
-            <chakra.span color="clayText" fontWeight="600">
-              Not there: {refused.why}.
-            </chakra.span>{' '}
-            {refused.next?.at
-              ? `Next legal place: ${moment(refused.next.at, zoneOf(refused.post.account))}.`
-              : 'Nothing later in view is free; page on with ].'}
-          </Foot>
+          <RefusedFoot refused={refused} zone={zoneOf(refused.post.account)} onDone={lifting.drop} />
         ) : lifted ? (
-          <Foot
-            actions={
-              <>
-                <Button hint="Esc" onClick={() => setLifted(null)}>
-                  Put it back
-                </Button>
-                <Button
-                  look="water"
-                  hint="Enter"
-                  disabled={lifted.near === null}
-                  onClick={() => put(lifted.near, true)}
-                >
-                  Put it here
-                </Button>
-              </>
-            }
-          >
-            <b>Moving</b> {lifted.post.wording.text.slice(0, 60)}…{' '}
-            {placeWords(lifted, zoneOf(lifted.post.account))}
-          </Foot>
+          <MovingFoot
+            lifted={lifted}
+            zone={zoneOf(lifted.post.account)}
+            onPut={() => put(lifted.near, true)}
+            onDrop={lifting.drop}
+          />
         ) : picked.length > 0 && accounts.length > 0 ? (
-          <Foot
-            actions={
-              <>
-                <Button size="sm" onClick={() => shift(-1)}>
-                  A day earlier
-                </Button>
-                <Button size="sm" onClick={() => shift(1)}>
-                  A day later
-                </Button>
-                <Button size="sm" onClick={() => shift(7)}>
-                  A week later
-                </Button>
-                {picked.length === 1 && (
-                  <Button size="sm" hint="m" onClick={() => void lift(picked[0]?.id ?? null)}>
-                    Move
-                  </Button>
-                )}
-                {picked.length === 2 && (
-                  <Button
-                    size="sm"
-                    onClick={() =>
-                      propose('Change places', () => swapped(picked[0]?.id ?? '', picked[1]?.id ?? ''), true)
-                    }
-                  >
-                    Change places
-                  </Button>
-                )}
-                <Button
-                  size="sm"
-                  onClick={() =>
-                    void attempt(() =>
-                      pinPosts(
-                        picked.map((p) => p.id),
-                        !picked.every((p) => p.pinned),
-                      ),
-                    )
-                  }
-                >
-                  {picked.every((p) => p.pinned) ? 'Unpin' : 'Pin'}
-                </Button>
-                <Button
-                  size="sm"
-                  onClick={() => propose('Placed anew', () => placedAnew(picked.map((p) => p.id)))}
-                >
-                  Place anew
-                </Button>
-                {selected.size > 0 && (
-                  <Button
-                    size="sm"
-                    onClick={() =>
-                      void attempt(async () => {
-                        for (const p of picked) if (p.state !== 'published') await setAside(p.id)
-                        setSelected(new Set())
-                      })
-                    }
-                  >
-                    Set aside
-                  </Button>
-                )}
-              </>
-            }
-          >
-            <b>{picked.length === 1 ? 'One post' : count(picked.length, 'post')}</b>
-            {picked.length === 1 && picked[0]
-              ? `: ${withDays(picked[0].reasons.map((r) => r.message).join(' ')) || 'no reason was kept.'}`
-              : ' selected.'}
-          </Foot>
+          <ChosenFoot
+            picked={picked}
+            selecting={selected.size > 0}
+            accounts={accounts}
+            onPropose={propose}
+            onShift={shift}
+            onLift={(id) => void lift(id)}
+            onChoose={choose}
+            onDone={() => setSelected(new Set())}
+          />
         ) : (
           accounts.length > 0 && <Legend pipelines={pipelines} />
         )}
       </Flex>
     </Page>
-  )
-}
-
-/** "23 – 29 November", "30 November – 6 December", with the years where they differ. */
-function spanWords(from: string, to: string): string {
-  if (from.slice(0, 7) === to.slice(0, 7)) return `${Number(from.slice(8))} – ${longDay(to)}`
-  if (from.slice(0, 4) === to.slice(0, 4)) return `${longDay(from)} – ${longDay(to)}`
-  return `${longDay(from)} ${from.slice(0, 4)} – ${longDay(to)} ${to.slice(0, 4)}`
-}
-
-function placeWords(lifted: Lifted, zone: string): string {
-  const place = lifted.near === null ? null : lifted.places[lifted.near]
-  if (!place) return '– choose a place with the arrows, or drag it.'
-  if (place.at) return `to ${moment(place.at, zone)}${place.against ? `, though ${place.against}` : ''}.`
-  return withDays(`– not there: ${place.date} ${place.against ?? 'is closed'}.`)
-}
-
-function LaneLabel({
-  name,
-  mark,
-  note,
-  zoom,
-  onOpen,
-}: {
-  name: string
-  mark: string | null
-  note: string
-  zoom: Zoom
-  onOpen: (() => void) | null
-}) {
-  const inside = (
-    <>
-      {mark && <NetworkMark id={mark} />}
-      <Box minW="0" textAlign="left">
-        <Box fontWeight="600" fontSize="13px" truncate>
-          {name}
-        </Box>
-        <Mono fontSize={zoom === 'year' ? '11px' : '12px'}>{note}</Mono>
-      </Box>
-    </>
-  )
-  if (!onOpen)
-    return (
-      <Flex align="center" gap="2.5" h="full" pl="6" pr="2" minW="0">
-        {inside}
-      </Flex>
-    )
-  return (
-    <chakra.button
-      type="button"
-      display="flex"
-      alignItems="center"
-      gap="2.5"
-      w="full"
-      h="full"
-      pl="6"
-      pr="2"
-      minW="0"
-      cursor="pointer"
-      _hover={{ bg: 'waterTint' }}
-      aria-label={`When ${name} on ${mark ? network(mark).name : ''} may post`}
-      onClick={onOpen}
-    >
-      {inside}
-    </chakra.button>
-  )
-}
-
-/** What a drop says when the pointer rests on it: its caption, and its neighbours of the same piece. */
-function Hover({
-  post,
-  zoneOf,
-  titles,
-  posts,
-}: {
-  post: Post | undefined
-  zoneOf: (account: string) => string
-  titles: ReadonlyMap<string, { title: string }>
-  posts: readonly Post[]
-}) {
-  if (!post) return null
-  const at = momentOf(post) ?? ''
-  const kin = posts
-    .filter((p) => post.piece !== null && p.piece === post.piece && p.id !== post.id && momentOf(p))
-    .sort((a, b) => ((momentOf(a) ?? '') < (momentOf(b) ?? '') ? -1 : 1))
-  const before = kin.filter((p) => (momentOf(p) ?? '') <= at).at(-1)
-  const after = kin.find((p) => (momentOf(p) ?? '') > at)
-  return (
-    <>
-      <Mono>
-        {network(post.network).name} · {at ? moment(at, zoneOf(post.account)) : 'no place'} · {post.state}
-        {post.pinned ? ' · pinned' : ''}
-      </Mono>
-      <Box fontFamily="reading" mt="1" lineClamp="4">
-        {post.wording.text}
-      </Box>
-      {post.piece && (
-        <Box color="soft" mt="1.5" fontSize="12px">
-          {titles.get(post.piece)?.title}
-          {before ? ` · before it ${moment(momentOf(before) ?? '', zoneOf(before.account))}` : ''}
-          {after ? ` · after it ${moment(momentOf(after) ?? '', zoneOf(after.account))}` : ''}
-        </Box>
-      )}
-    </>
-  )
-}
-
-/** What the colours mean: a pipeline each, and water for what was begun by hand. */
-function Legend({ pipelines }: { pipelines: readonly Pipeline[] }) {
-  return (
-    <Flex
-      gap="4"
-      px="6"
-      py="2"
-      fontSize="13px"
-      color="soft"
-      wrap="wrap"
-      flexShrink={0}
-      borderTopWidth="1px"
-      borderColor="hairline"
-    >
-      {pipelines.map((p) => (
-        <Flex key={p.id} align="center" gap="1.5">
-          <Box w="9px" h="9px" borderRadius="full" bg={`hue.${p.hue}`} /> {p.name}
-        </Flex>
-      ))}
-      <Flex align="center" gap="1.5">
-        <Box w="9px" h="9px" borderRadius="full" bg="water" /> begun by hand
-      </Flex>
-      <Box ml="auto">Drag a drop, or choose one and press m. Shift adds to the selection.</Box>
-    </Flex>
-  )
-}
-
-/** A choice of a few, one pressed. */
-function Segments<T extends string>({
-  label,
-  choices,
-  value,
-  words = (c) => `${c.slice(0, 1).toUpperCase()}${c.slice(1)}`,
-  onChange,
-}: {
-  label: string
-  choices: readonly T[]
-  value: T
-  words?: (choice: T) => string
-  onChange: (choice: T) => void
-}) {
-  return (
-    <Flex
-      role="group"
-      aria-label={label}
-      borderWidth="1px"
-      borderColor="hairline"
-      borderRadius="md"
-      overflow="hidden"
-    >
-      {choices.map((choice) => (
-        <chakra.button
-          key={choice}
-          type="button"
-          aria-pressed={value === choice}
-          px="3"
-          h="8"
-          fontSize="13px"
-          cursor="pointer"
-          bg={value === choice ? 'waterTint' : 'raised'}
-          color={value === choice ? 'waterText' : 'ink'}
-          fontWeight={value === choice ? '700' : '400'}
-          onClick={() => onChange(choice)}
-        >
-          {words(choice)}
-        </chakra.button>
-      ))}
-    </Flex>
   )
 }

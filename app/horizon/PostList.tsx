@@ -2,12 +2,11 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, useEffect, useMemo, useRef } from 'react'
 import type { Account, Hue, Post } from '../../core/model'
-import { toWall } from '../../core/planning'
+import { dateOf, localDay, toWall, weekdayOfDay } from '../../core/planning'
 import { Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
 import { momentOf } from './marks'
 
-type Entry =
-  { kind: 'day'; key: string; words: string } | { kind: 'post'; key: string; post: Post; time: string }
+type Entry = { kind: 'day'; key: string; day: number | null } | { kind: 'post'; key: string; post: Post }
 
 /** What the board shows, as a list that the keyboard walks; those without a place stand first. */
 export const PostList = memo(function PostList({
@@ -30,27 +29,24 @@ export const PostList = memo(function PostList({
   const scroller = useRef<HTMLDivElement>(null)
   const zones = useMemo(() => new Map(accounts.map((a) => [a.id, a])), [accounts])
   const entries = useMemo(() => {
-    const sorted = posts
-      .map((post) => ({ post, at: momentOf(post) ?? '' }))
-      .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
+    // Text order is time order; what is shown of an entry is worked out when it comes into view.
+    const sorted = posts.map((post) => ({ post, at: momentOf(post) ?? '' }))
+    sorted.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
     const list: Entry[] = []
-    let day = '-'
+    let before: number | null | undefined
     for (const { post, at } of sorted) {
-      const wall = at ? toWall(Date.parse(at), zones.get(post.account)?.zone ?? 'UTC') : null
-      const key = wall?.date ?? 'none'
-      if (key !== day) {
-        day = key
-        list.push({
-          kind: 'day',
-          key: `day ${key}`,
-          words: wall ? `${weekdayName(wall.weekday)} ${shortDay(wall.date)}` : 'Without a place',
-        })
-      }
-      list.push({ kind: 'post', key: post.id, post, time: wall?.time ?? '–' })
+      const day = at ? localDay(Date.parse(at), zones.get(post.account)?.zone ?? 'UTC') : null
+      if (day !== before) list.push({ kind: 'day', key: `day ${list.length}`, day })
+      before = day
+      list.push({ kind: 'post', key: post.id, post })
     }
     return list
   }, [posts, zones])
 
+  const timeOf = (post: Post): string => {
+    const at = momentOf(post)
+    return at ? toWall(Date.parse(at), zones.get(post.account)?.zone ?? 'UTC').time : '–'
+  }
   const virtual = useVirtualizer({
     count: entries.length,
     getScrollElement: () => scroller.current,
@@ -104,14 +100,14 @@ export const PostList = memo(function PostList({
             >
               {entry.kind === 'day' ? (
                 <Box px="3" pt="2" h="30px" fontSize="12px" fontWeight="600" color="soft" role="presentation">
-                  {entry.words}
+                  {entry.day === null ? 'Without a place' : dayWords(entry.day)}
                 </Box>
               ) : (
                 <Flex
                   id={`listed-${entry.post.id}`}
                   role="option"
                   aria-selected={selected.has(entry.post.id)}
-                  aria-label={`${entry.time}, @${zones.get(entry.post.account)?.handle ?? ''}, ${entry.post.state}: ${entry.post.wording.text.slice(0, 80)}`}
+                  aria-label={`${timeOf(entry.post)}, @${zones.get(entry.post.account)?.handle ?? ''}, ${entry.post.state}: ${entry.post.wording.text.slice(0, 80)}`}
                   data-drop={entry.post.id}
                   h="46px"
                   px="3"
@@ -135,7 +131,7 @@ export const PostList = memo(function PostList({
                     size={20}
                   />
                   <Mono w="38px" flexShrink={0}>
-                    {entry.time}
+                    {timeOf(entry.post)}
                   </Mono>
                   <NetworkMark id={entry.post.network} />
                   <chakra.span fontFamily="reading" fontSize="13px" lineHeight="1.25" lineClamp="2" minW="0">
@@ -150,3 +146,8 @@ export const PostList = memo(function PostList({
     </Box>
   )
 })
+
+/** "Thu 3 Dec", of a day's number. */
+function dayWords(day: number): string {
+  return `${weekdayName(weekdayOfDay(day))} ${shortDay(dateOf(day))}`
+}

@@ -5,15 +5,21 @@ import type { Account, Post } from '../../core/model'
 import { network } from '../../core/networks'
 import { toWall } from '../../core/planning'
 import { longDay, weekdayName } from '../ui'
+import { spanWords } from './lanes'
 import { momentOf } from './marks'
 
-/** What the board shows as a plain page, day by day; it appears on paper only. */
+/** The posts of some days as a plain page, day by day; it appears on paper only. */
 export function PrintPage({
-  title,
+  brand,
+  from,
+  to,
   posts,
   accounts,
 }: {
-  title: string
+  brand: string
+  /** The days that are printed, both included, on each account's own clock. */
+  from: string
+  to: string
   posts: readonly Post[]
   accounts: readonly Account[]
 }) {
@@ -35,23 +41,31 @@ export function PrintPage({
     .flatMap((post) => {
       const at = momentOf(post)
       const account = known.get(post.account)
-      return at && account ? [{ post, account, wall: toWall(Date.parse(at), account.zone), at }] : []
+      if (!at || !account) return []
+      const wall = toWall(Date.parse(at), account.zone)
+      return wall.date >= from && wall.date <= to ? [{ post, account, wall, at }] : []
     })
     .sort((a, b) => (a.at < b.at ? -1 : 1))
   return (
     <Box display="none" _print={{ display: 'block' }} color="black" bg="white" p="0">
       <Box fontSize="20px" fontWeight="700" mb="3">
-        {title}
+        {brand}, {spanWords(from, to)}
       </Box>
       <chakra.table
         w="full"
         fontSize="12px"
         css={{
           borderCollapse: 'collapse',
+          '& tr': { breakInside: 'avoid' },
           '& td': { verticalAlign: 'top', padding: '3px 8px 3px 0', borderTop: '1px solid #ccc' },
         }}
       >
         <tbody>
+          {rows.length === 0 && (
+            <tr>
+              <td>Nothing stands on these days.</td>
+            </tr>
+          )}
           {rows.map(({ post, account, wall }, i) => (
             <tr key={post.id}>
               <td style={{ whiteSpace: 'nowrap', fontWeight: 700 }}>

@@ -2,7 +2,8 @@ import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import { aBrand, aPipeline, aPost, anAccount } from '../../core/model/samples'
 import { dayNumber } from '../../core/planning'
-import { calendarFile, planSheet, readChangedPlan } from './files'
+import { planSheet, readChangedPlan } from './files'
+import { calendarEntries, writeCalendar } from '../../core/formats'
 import { boardOf, insideOf, NO_FILTER, passes } from './marks'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
@@ -66,12 +67,8 @@ it('a drop tells a thread from a picture from plain words', () => {
 })
 
 it('the calendar file holds the posts that have a moment and are not set aside', () => {
-  const file = calendarFile(
-    'Oakum Yard',
-    [...posts, aPost({ id: 'aside', account: 'home', state: 'set aside' })],
-    accounts,
-    '2026-11-24T10:00:00.000Z',
-  )
+  const shown = [...posts, aPost({ id: 'aside', account: 'home', state: 'set aside' })]
+  const file = writeCalendar('Oakum Yard', calendarEntries(shown, accounts), '2026-11-24T10:00:00.000Z')
   const events = new ICAL.Component(ICAL.parse(file) as never).getAllSubcomponents('vevent')
   expect(events.map((e) => e.getFirstPropertyValue('uid'))).toEqual([
     'night@dripline',

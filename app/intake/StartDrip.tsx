@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
 import { addDays, proposedRhythm, toWall } from '../../core/planning'
-import { clockNow, during, startDrip, startsFor, useAccounts } from '../data'
+import { clockNow, during, startDrip, startsFor, useOpenAccounts } from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -35,7 +35,7 @@ export function StartDrip({
   onStarted: (drip: string) => void
 }) {
   const { brand } = useWork()
-  const accounts = useAccounts(brand.id)
+  const accounts = useOpenAccounts(brand.id)
   const today = toWall(clockNow(), brand.zone).date
   const soonest = [...pieces].sort((a, b) => (a.keeps.until ?? '9').localeCompare(b.keeps.until ?? '9'))[0]
   const [rhythm, setRhythm] = useState<Rhythm>(

@@ -4,18 +4,16 @@ import { useNavigate, useParams } from 'react-router'
 import type { Gate, Pipeline } from '../../core/model'
 import { network } from '../../core/networks'
 import {
-  hold,
-  lift,
   removePipeline,
   savePipeline,
   switchPipeline,
   clockNow,
   nowIso,
   useRow,
-  useAccounts,
+  useOpenAccounts,
   useRows,
 } from '../data'
-import { useWork } from '../shell'
+import { EndedNotice, Holding, useWork } from '../shell'
 import {
   attempt,
   Button,
@@ -76,7 +74,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const sources = useRows('sources', 'brand', brand.id) ?? []
-  const accounts = useAccounts(brand.id) ?? []
+  const accounts = useOpenAccounts(brand.id) ?? []
   const [name, setName] = useState(pipeline.name)
   const save = (change: Partial<Pipeline>, label: string): void =>
     void attempt(() => savePipeline({ ...pipeline, ...change }, label))
@@ -109,11 +107,13 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             Version {pipeline.version}, saved {distance(pipeline.savedAt, clockNow())}
           </Box>
         </Box>
-        <Switch
-          on={pipeline.on}
-          label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
-          onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
-        />
+        {!pipeline.endedAt && (
+          <Switch
+            on={pipeline.on}
+            label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
+            onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
+          />
+        )}
       </Flex>
       {incomplete && (
         <Notice tone="amber">
@@ -122,6 +122,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             : 'It has no account, so it releases nothing.'}
         </Notice>
       )}
+      <EndedNotice name={pipeline.name} endedAt={pipeline.endedAt} />
       {pipeline.held && <Notice tone="clay">This pipeline is held; nothing of it goes out.</Notice>}
       <Part title="Take in">
         <Box>Pieces from</Box>
@@ -264,9 +265,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
         )}
       </Part>
       <Flex gap="2">
-        <Button onClick={() => void attempt(() => (pipeline.held ? lift(what) : hold(what)))}>
-          {pipeline.held ? 'Lift the hold' : 'Hold'}
-        </Button>
+        <Holding what={what} held={pipeline.held} endedAt={pipeline.endedAt} align="left" />
         <Button
           look="quiet"
           onClick={() =>

@@ -31,12 +31,13 @@ export function Pipelines() {
         groups: [],
         sieve: [],
         since: now,
-        accounts: accounts.map((a) => a.id),
+        accounts: accounts.filter((a) => a.endedAt === null).map((a) => a.id),
         rhythm: TRICKLE,
         gate: 'everything',
         window: { from: null, to: null },
         priority: 0,
         held: null,
+        endedAt: null,
         version: 1,
         savedAt: now,
         createdAt: now,
@@ -106,18 +107,20 @@ export function Pipelines() {
                     .map((id) => `@${accounts.find((a) => a.id === id)?.handle ?? 'removed'}`)
                     .join(', ') || 'no account'}{' '}
                   · {pipeline.rhythm.name} · holds {pipeline.gate}
-                  {pipeline.held ? ' · held' : ''}
+                  {pipeline.endedAt ? ' · ended' : pipeline.held ? ' · held' : ''}
                 </Box>
               </Box>
               <Mono>
                 {count(drips.filter((d) => d.pipeline === pipeline.id).length, 'piece')} ·{' '}
                 {count(ahead, 'post')} ahead
               </Mono>
-              <Switch
-                on={pipeline.on}
-                label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
-                onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
-              />
+              {!pipeline.endedAt && (
+                <Switch
+                  on={pipeline.on}
+                  label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
+                  onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
+                />
+              )}
             </Flex>
           )
         })}

@@ -2,9 +2,10 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { isZone } from '../../core/model'
-import { makeBrand, hold, lift, type Holdable } from '../data'
+import { makeBrand, type Endable } from '../data'
 import { attempt, Button, Labelled, SelectField, TextField } from '../ui'
 import { applyTheme, storedTheme, type Theme } from './colours'
+import { Holding } from './Holding'
 import { Popover } from './Popover'
 import { useWork } from './work'
 
@@ -77,7 +78,7 @@ export function BrandMenu() {
               }}
             >
               {b.name}
-              {b.held ? ' · held' : ''}
+              {b.endedAt ? ' · ended' : b.held ? ' · held' : ''}
             </chakra.button>
           ))}
           <HoldBrand />
@@ -117,13 +118,14 @@ export function BrandMenu() {
 
 function HoldBrand() {
   const { brand } = useWork()
-  const what: Holdable = { table: 'brands', id: brand.id, brand: brand.id, name: brand.name }
+  const what: Endable = { table: 'brands', id: brand.id, brand: brand.id, name: brand.name }
   return (
-    <Box mt="2">
-      <Button size="sm" onClick={() => void attempt(() => (brand.held ? lift(what) : hold(what)))}>
-        {brand.held ? `Lift the hold on ${brand.name}` : `Hold ${brand.name}`}
-      </Button>
-    </Box>
+    <Flex mt="2" align="center" gap="2">
+      <Box flex="1" minW="0" truncate fontSize="13px">
+        {brand.name}
+      </Box>
+      <Holding what={what} held={brand.held} endedAt={brand.endedAt} align="left" />
+    </Flex>
   )
 }
 

@@ -52,6 +52,7 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
       ['m', 'move it: arrows go through the places'],
       ['space', 'select several, in the list'],
       ['[ ]', 'earlier, later'],
+      ['n', 'write a post by hand'],
     ],
   ],
 ]

@@ -1,4 +1,4 @@
-import { Box, chakra } from '@chakra-ui/react'
+import { Box, chakra, useRecipe } from '@chakra-ui/react'
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
 import { useKeys } from '../ui'
 
@@ -9,6 +9,7 @@ export function Popover({
   children,
   align = 'right',
   hotkey,
+  plain = false,
 }: {
   label: string
   face: ReactNode
@@ -16,7 +17,10 @@ export function Popover({
   align?: 'left' | 'right'
   /** A key that opens and closes it. */
   hotkey?: string
+  /** Whether the face looks like a button of the workshop. */
+  plain?: boolean
 }) {
+  const recipe = useRecipe({ key: 'dlButton' })
   const [open, setOpen] = useState(false)
   const box = useRef<HTMLDivElement>(null)
   const id = useId()
@@ -53,11 +57,9 @@ export function Popover({
         aria-expanded={open}
         aria-controls={open ? id : undefined}
         onClick={() => setOpen(!open)}
-        px="2"
-        py="1"
-        borderRadius="md"
-        cursor="pointer"
-        _hover={{ bg: 'waterTint' }}
+        {...(plain
+          ? { css: recipe({ look: 'plain' } as never) }
+          : { px: '2', py: '1', borderRadius: 'md', cursor: 'pointer', _hover: { bg: 'waterTint' } })}
       >
         {face}
       </chakra.button>

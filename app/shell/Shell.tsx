@@ -102,7 +102,7 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
   )
   const undoLast = async (): Promise<void> => {
     const label = await undo(work.brand.id)
-    say(label ? `Undone: ${label.toLowerCase()}.` : 'There is nothing to undo.')
+    say(label ? `Undone: ${label.slice(0, 1).toLowerCase()}${label.slice(1)}.` : 'There is nothing to undo.')
   }
   useKeys({
     ...Object.fromEntries(STATIONS.map((s) => [s.key, () => void navigate(s.path)])),

@@ -1,1 +1,2 @@
+export { EndedNotice, Holding } from './Holding'
 export { useWork } from './work'

@@ -3,19 +3,23 @@ import { TextField } from './Field'
 
 /**
  * A time of day on the 24-hour clock, whatever the browser's language: 9, 930, 9:30 and 09.30 are
- * understood. What is no time is put back as it was when the field is left.
+ * understood. What is no time is put back as it was when the field is left; where the field may be
+ * empty, emptying it gives ''.
  */
 export function TimeField({
   label,
   value,
+  mayBeEmpty = false,
   onChange,
 }: {
   label: string
   value: string
+  mayBeEmpty?: boolean
   onChange: (time: string) => void
 }) {
   const [text, setText] = useState<string | null>(null)
-  const time = text === null ? value : readTime(text)
+  const emptied = mayBeEmpty && text?.trim() === ''
+  const time = text === null ? value : emptied ? '' : readTime(text)
   return (
     <TextField
       aria-label={label}

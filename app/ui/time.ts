@@ -1,39 +1,22 @@
-import { toWall, weekdayOf } from '../../core/planning'
-
-const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-const LONG_MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-]
+import { MONTHS, toWall, WEEKDAYS, weekdayOf } from '../../core/planning'
 
 /** "24 Nov" of a local date. */
 export function shortDay(date: string): string {
-  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1] ?? ''}`
+  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]?.slice(0, 3) ?? ''}`
 }
 
 /** "24 November" of a local date. */
 export function longDay(date: string): string {
-  return `${Number(date.slice(8))} ${LONG_MONTHS[Number(date.slice(5, 7)) - 1] ?? ''}`
+  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1] ?? ''}`
 }
 
 /** "November 2026" of a local date. */
 export function monthName(date: string): string {
-  return `${LONG_MONTHS[Number(date.slice(5, 7)) - 1] ?? ''} ${date.slice(0, 4)}`
+  return `${MONTHS[Number(date.slice(5, 7)) - 1] ?? ''} ${date.slice(0, 4)}`
 }
 
 export function weekdayName(weekday: number): string {
-  return WEEKDAYS[weekday - 1] ?? ''
+  return WEEKDAYS[weekday - 1]?.slice(0, 3) ?? ''
 }
 
 /** "Tue 24 Nov 10:42" in a zone. */

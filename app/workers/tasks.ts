@@ -34,11 +34,14 @@ import {
   type ListedFeed,
 } from '../../core/feeds'
 import {
+  guessPostColumns,
   guessReading,
   mergeRows,
   parseSheet,
+  readPostSheet,
   readQuietDays,
   readSheet,
+  type PostField,
   type RowFault,
   type SheetMerge,
   type SheetTable,
@@ -62,15 +65,24 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { network } from '../../core/networks'
-import { openPlaces, planChecked, startDays, type Plan, type PlanOutput } from '../../core/planning'
+import {
+  occurrences,
+  openPlaces,
+  planChecked,
+  startDays,
+  type Plan,
+  type PlanOutput,
+} from '../../core/planning'
 import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
   contextFor,
   finishPiece,
+  handPosts,
   itemPrint,
   makeDrip,
   revisePiece,
+  singlePost,
   takePiece,
   takeRow,
   takeWriting,
@@ -79,9 +91,13 @@ import {
   type DripRequest,
   type DripResult,
   type Fetched,
+  type HandPost,
+  type HandRequest,
   type Owner,
+  type SingleRequest,
   type TakenPiece,
 } from '../../core/pipeline'
+import { rehearse, type Comparison, type RehearsalRequest } from '../../core/rehearsal'
 import { blockPrints, readOwn, titleOf } from '../../core/reading'
 import { findDoubles, nearDoubles } from '../../core/sieve'
 
@@ -273,11 +289,33 @@ export const tasks = {
 
   plan: (input: Plan): Answer<PlanOutput> => answer(() => planChecked(input)),
 
+  rehearse: (request: RehearsalRequest): Answer<Comparison> => answer(() => rehearse(request)),
+
   startDays: (...asked: Parameters<typeof startDays>): Answer<ReturnType<typeof startDays>> =>
     answer(() => startDays(...asked)),
 
   openPlaces: (...asked: Parameters<typeof openPlaces>): Answer<ReturnType<typeof openPlaces>> =>
     answer(() => openPlaces(...asked)),
+
+  handPosts: (request: Omit<HandRequest, 'newId'>): Answer<HandPost[]> =>
+    answer(() => handPosts({ ...request, newId: nanoid })),
+
+  singlePost: (request: Omit<SingleRequest, 'newId'>): Answer<Post> =>
+    answer(() => singlePost({ ...request, newId: nanoid })),
+
+  occurrences: (...asked: Parameters<typeof occurrences>): Answer<string[]> =>
+    answer(() => occurrences(...asked)),
+
+  openPostSheet: (
+    bytes: Uint8Array,
+  ): Answer<{ table: SheetTable; columns: Partial<Record<PostField, string>> }> =>
+    answer(() => {
+      const table = parseSheet(bytes)
+      return { table, columns: guessPostColumns(table) }
+    }),
+
+  readPostSheet: (...asked: Parameters<typeof readPostSheet>): Answer<ReturnType<typeof readPostSheet>> =>
+    answer(() => readPostSheet(...asked)),
 
   readQuietDays: (text: string, today: string): Answer<ReturnType<typeof readQuietDays>> =>
     answer(() => readQuietDays(text, today)),

@@ -3,8 +3,8 @@ import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { type Account, type Drip, type Hue, type Piece, type Post, standsInTheWay } from '../../core/model'
 import { beatCount } from '../../core/planning'
-import { approve, endDrip, hold, lift, useAccounts, useRow, useRows } from '../data'
-import { useWork } from '../shell'
+import { approve, useAccounts, useRow, useRows } from '../data'
+import { EndedNotice, Holding, useWork } from '../shell'
 import {
   attempt,
   Button,
@@ -188,10 +188,7 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
         <Button onClick={() => void navigate(`/intake/${piece.id}`)}>
           Passages {kept} of {drip.days.length}
         </Button>
-        <Button onClick={() => void attempt(() => (drip.held ? lift(what) : hold(what)))}>
-          {drip.held ? 'Lift' : 'Hold'}
-        </Button>
-        <EndDrip id={drip.id} />
+        <Holding what={what} held={drip.held} endedAt={drip.endedAt} />
         <Button
           look="water"
           disabled={ready.length === 0}
@@ -208,6 +205,7 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
         </Button>
       </PageHead>
       <Flex direction="column" gap="2" px="6" mb="3" _empty={{ display: 'none' }}>
+        <EndedNotice name="This drip" endedAt={drip.endedAt} />
         {drip.held && (
           <Notice tone="clay">
             This drip is held since {moment(drip.held.since, brand.zone)}; nothing of it goes out until you
@@ -248,25 +246,5 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
         }}
       />
     </Page>
-  )
-}
-
-function EndDrip({ id }: { id: string }) {
-  const [sure, setSure] = useState(false)
-  if (!sure)
-    return (
-      <Button look="quiet" onClick={() => setSure(true)}>
-        End
-      </Button>
-    )
-  return (
-    <Button
-      look="clay"
-      onBlur={() => setSure(false)}
-      autoFocus
-      onClick={() => void attempt(() => endDrip(id)).then(() => setSure(false))}
-    >
-      Set the rest aside?
-    </Button>
   )
 }

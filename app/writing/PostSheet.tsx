@@ -6,6 +6,7 @@ import type { Account, Check, Hue, Piece, Post } from '../../core/model'
 import { measure, network, sliceGraphemes } from '../../core/networks'
 import {
   acceptFlag,
+  boundPost,
   checkWording,
   approve,
   decideLate,
@@ -27,20 +28,26 @@ import {
   Button,
   count,
   Drop,
+  Labelled,
   moment,
   Mono,
   NetworkMark,
   Notice,
   say,
+  SelectField,
+  TextField,
   useKeys,
+  useLater,
   withDays,
 } from '../ui'
 
 interface Props {
   post: Post
-  piece: Piece
+  /** Null where a person wrote it by itself. */
+  piece: Piece | null
   account: Account | undefined
-  day: number
+  /** The day of its drip; null where it has none. */
+  day: number | null
   hue: Hue | null
   editing: boolean
   onEdit: (editing: boolean) => void
@@ -57,11 +64,11 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
   const profile = network(post.network)
   const zone = account?.zone ?? 'UTC'
   const locked = LOCKED.includes(post.state)
-  const words = useWholePiece(piece.id, post.pieceRevision)
+  const words = useWholePiece(piece?.id ?? null, post.pieceRevision)
   useKeys({
     a: () => void approveThis(post),
     e: () => !locked && onEdit(true),
-    w: () => !locked && void attempt(() => nextWording(post.id)),
+    w: () => !locked && piece && void attempt(() => nextWording(post.id)),
     x: () => post.state !== 'published' && void attempt(() => setAside(post.id)),
   })
   return (
@@ -69,7 +76,14 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
       <Box flex="1" overflowY="auto" p="4">
         <Flex justify="space-between" align="baseline" mb="3" gap="2">
           <Heading as="h2" fontSize="15px" fontWeight="600">
-            Day {day} · {profile.name}
+            {day === null
+              ? post.recurrence
+                ? 'Comes again'
+                : post.piece
+                  ? 'By itself'
+                  : 'By hand'
+              : `Day ${day}`}{' '}
+            · {profile.name}
           </Heading>
           <Mono>
             {post.publishedAt ? moment(post.publishedAt, zone) : post.at ? moment(post.at, zone) : 'no place'}
@@ -80,7 +94,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
           <Box flex="1">
             {post.state}
             {post.state === 'handed over' ? ', safe to leave' : ''}
-            {post.edited ? ' · edited by hand' : ''}
+            {post.wording.by === 'person' ? ' · written by hand' : post.edited ? ' · edited by hand' : ''}
             {post.wording.by === 'connected' ? ' · by the connected writer' : ''}
           </Box>
           <Button size="sm" look="quiet" hint="Esc" onClick={onClose}>
@@ -139,7 +153,8 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             ))}
           </>
         )}
-        {!locked && !editing && <Wordings key={post.id} post={post} />}
+        {!locked && !editing && piece && <Wordings key={post.id} post={post} />}
+        {!locked && !editing && <Bounds key={`bounds ${post.id}`} post={post} />}
         {post.reasons.length > 0 && (
           <>
             <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
@@ -154,6 +169,49 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
         )}
       </Box>
       <Actions post={post} editing={editing} onEdit={onEdit} />
+    </Flex>
+  )
+}
+
+/** The days between which it may go out, and whether before others. */
+function Bounds({ post }: { post: Post }) {
+  const save = (change: Partial<Pick<Post, 'earliest' | 'latest' | 'priority'>>): void =>
+    void attempt(async () => {
+      const placed = await boundPost(post.id, {
+        earliest: post.earliest,
+        latest: post.latest,
+        priority: post.priority,
+        ...change,
+      })
+      if (placed.at !== post.at)
+        say(placed.at ? 'It moved to keep to that.' : 'It has no place within these days.')
+    })
+  return (
+    <Flex gap="2" mt="4" wrap="wrap" align="flex-end">
+      {(['earliest', 'latest'] as const).map((end) => (
+        <Labelled key={end} label={end === 'earliest' ? 'Not before' : 'Not after'}>
+          {(id) => (
+            <TextField
+              id={id}
+              type="date"
+              w="126px"
+              key={post[end]}
+              defaultValue={post[end] ?? ''}
+              onBlur={(e) => e.target.value !== (post[end] ?? '') && save({ [end]: e.target.value || null })}
+            />
+          )}
+        </Labelled>
+      ))}
+      <SelectField
+        aria-label="Priority"
+        w="112px"
+        value={Math.sign(post.priority)}
+        onChange={(e) => save({ priority: Number(e.target.value) })}
+      >
+        <option value={1}>before others</option>
+        <option value={0}>like all</option>
+        <option value={-1}>after others</option>
+      </SelectField>
     </Flex>
   )
 }
@@ -421,16 +479,6 @@ function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
   )
 }
 
-/** A value as it stood when it last kept still for so many milliseconds. */
-function useLater<T>(value: T, milliseconds: number): T {
-  const [later, setLater] = useState(value)
-  useEffect(() => {
-    const timer = setTimeout(() => setLater(value), milliseconds)
-    return () => clearTimeout(timer)
-  }, [value, milliseconds])
-  return later
-}
-
 function Checks({
   post,
   checks,
@@ -482,7 +530,8 @@ function Checks({
         <Flex gap="2">
           <Box color="mossText">✓</Box>
           <Box color="soft">
-            Numbers, names and quotations are in the piece · within the limit · unlike its neighbours
+            {post.piece ? 'Numbers, names and quotations are in the piece · within' : 'Within'} the limit ·
+            unlike its neighbours
           </Box>
         </Flex>
       )}
@@ -537,9 +586,11 @@ function Actions({
           </Button>
           {post.state !== 'set aside' && (
             <>
-              <Button hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
-                Another
-              </Button>
+              {post.piece && (
+                <Button hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
+                  Another
+                </Button>
+              )}
               <Button hint="e" onClick={() => onEdit(true)}>
                 Edit
               </Button>

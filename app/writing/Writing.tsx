@@ -3,7 +3,7 @@ import { Link, useNavigate } from 'react-router'
 import type { Drip, Post } from '../../core/model'
 import { useRows } from '../data'
 import { useWork } from '../shell'
-import { Button, count, Drop, Empty, longDay, moment, Mono, Page, PageHead } from '../ui'
+import { Button, count, Drop, Empty, longDay, moment, Mono, Notice, Page, PageHead } from '../ui'
 
 /** The drips of the brand: what is under way, and what waits for review first. */
 export function Writing() {
@@ -15,6 +15,7 @@ export function Writing() {
   const pipelines = useRows('pipelines', 'brand', brand.id)
   if (!drips || !posts || !pieces || !pipelines) return <Page>{null}</Page>
   const review = posts.filter((p) => p.state === 'for review').length
+  const alone = posts.filter((p) => p.drip === null && p.state === 'for review').length
   const waits = (drip: Drip): number =>
     posts.filter((p) => p.drip === drip.id && p.state === 'for review').length
   const sorted = [...drips].sort(
@@ -30,6 +31,18 @@ export function Writing() {
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
       </PageHead>
       <Box px="6" pb="8">
+        {alone > 0 && (
+          <Notice
+            tone="clay"
+            action={
+              <Button onClick={() => void navigate('/horizon?zoom=season&show-state=for review')}>
+                Read them
+              </Button>
+            }
+          >
+            {count(alone, 'post')} written by hand {alone === 1 ? 'waits' : 'wait'} for review.
+          </Notice>
+        )}
         {sorted.length === 0 && (
           <Empty
             title="Drips are written here"

@@ -149,7 +149,7 @@ function networkRules({ text, prose, tags }: Caption, context: CheckContext, say
     say(
       'block',
       'no-media',
-      `${profile.name} wants a picture and this piece has none to give. Add one, or set the post aside.`,
+      `${profile.name} wants a picture and this ${context.source === null ? 'post has none' : 'piece has none to give'}. Add one, or set the post aside.`,
     )
   if ((context.clips ?? 0) < profile.media.clips.least)
     say(
@@ -167,7 +167,7 @@ function networkRules({ text, prose, tags }: Caption, context: CheckContext, say
     say(
       'block',
       'no-link',
-      `${profile.name} wants a link and the piece has no address. Give it one, or set the post aside.`,
+      `${profile.name} wants a link and the ${context.source === null ? 'post has none' : 'piece has no address'}. Give it one, or set the post aside.`,
     )
   if (context.linkTrouble && context.link)
     say('flag', 'link-broken', `The link leads nowhere: ${context.linkTrouble}`, context.link)
@@ -250,7 +250,7 @@ function truth({ text, prose }: Caption, context: CheckContext, say: Say): void 
     )
 }
 
-function form({ text, prose }: Caption, { profile, house, beside }: CheckContext, say: Say): void {
+function form({ text, prose }: Caption, { profile, house, beside, source }: CheckContext, say: Say): void {
   const first = readSentences(prose.trim().split('\n')[0] ?? '')[0]
   if (first) {
     const hook = firstSentence(prose.trim().split('\n')[0] ?? '')
@@ -267,7 +267,7 @@ function form({ text, prose }: Caption, { profile, house, beside }: CheckContext
       say(
         'flag',
         'points-nowhere',
-        `It opens with “${dangling}”, which points at something left behind in the piece.`,
+        `It opens with “${dangling}”, which points at something ${source === null ? 'that is not there' : 'left behind in the piece'}.`,
         dangling,
       )
   }

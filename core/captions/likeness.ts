@@ -4,6 +4,8 @@ import { jaccard } from '../passages'
 /** How alike two posts of one account or of siblings may be. */
 export const LIKENESS_BOUND = 0.3
 
+/** So many captions are remembered: more than a workspace of some years holds, about 2 kB each. */
+const MOST_KNOWN = 15_000
 const known = new Map<string, ReadonlySet<string>>()
 
 /** Lower-cased word trigrams of a caption, links and tags left out. */
@@ -18,7 +20,7 @@ export function trigrams(text: string): ReadonlySet<string> {
       .match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []
   const grams = new Set<string>()
   for (let i = 0; i + 2 < words.length; i++) grams.add(words.slice(i, i + 3).join(' '))
-  if (known.size > 3000) known.clear()
+  if (known.size > MOST_KNOWN) known.clear()
   known.set(text, grams)
   return grams
 }

@@ -154,7 +154,7 @@ describe('the captions of texts of many fields', () => {
       const made = written.flatMap((w) => (w.wording ? [w.wording, ...w.others] : []))
       expect(made.length).toBeGreaterThan(5)
       for (const wording of made.filter((w) => w.poll.length === 0 && w.parts.length === 0))
-        expect([wording.text, anglesOf(piece, wording.spans).includes(wording.angle)]).toEqual([
+        expect([wording.text, anglesOf(piece, wording.spans).some((a) => a === wording.angle)]).toEqual([
           wording.text,
           true,
         ])

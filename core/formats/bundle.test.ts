@@ -2,7 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import { adoptRows, SCHEMA, readBundle, writeBundle, type Bundle } from '.'
 import { TABLE_NAMES, type Post, type Rows } from '../model'
-import { aBrand, aDrip, aPiece, aPost, aText, anAccount, aWorkspace } from '../model/samples'
+import { aBrand, aDrip, aPiece, aPost, aRecurrence, aText, anAccount, aWorkspace } from '../model/samples'
 
 const HASH = 'ab'.repeat(32)
 
@@ -138,5 +138,8 @@ describe('taking a bundle in', () => {
       ['published', false],
     ])
     expect(rows.workspace[0]).toMatchObject({ id: 'elsewhere', receiptCursor: 0 })
+    const again = { recurrences: [aRecurrence()] }
+    expect(adoptRows(sample(again), 'elsewhere', now).recurrences[0]?.held?.since).toBe(now)
+    expect(adoptRows(sample(again), 'ws', now).recurrences[0]?.held).toBeNull()
   })
 })

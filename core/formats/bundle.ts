@@ -196,21 +196,18 @@ export function adoptRows(bundle: Bundle, into: string, now: string): Rows {
         p.state === 'handed over' ? { ...p, state: 'approved' as const } : p,
       ),
     }
+  const held = {
+    reason:
+      'It came with a bundle from another workspace. Lift the hold once you know it did not go out there.',
+    since: now,
+  }
   return {
     ...bundle.rows,
     workspace,
+    // The other workspace goes on making their posts, and they are the same.
+    recurrences: bundle.rows.recurrences.map((r) => ({ ...r, held })),
     posts: bundle.rows.posts.map((p) =>
-      p.state === 'handed over' || p.state === 'approved'
-        ? {
-            ...p,
-            state: 'approved' as const,
-            held: {
-              reason:
-                'It came with a bundle from another workspace. Lift the hold once you know it did not go out there.',
-              since: now,
-            },
-          }
-        : p,
+      p.state === 'handed over' || p.state === 'approved' ? { ...p, state: 'approved' as const, held } : p,
     ),
   }
 }

@@ -69,9 +69,18 @@ describe('a calendar of posts', () => {
   const file = writeCalendar(
     'Oakum Yard',
     [
-      { id: 'b', at: '2026-12-01T09:05:00.000Z', title: 'Second', text, url: null, certain: false },
+      {
+        id: 'b',
+        account: 'account',
+        at: '2026-12-01T09:05:00.000Z',
+        title: 'Second',
+        text,
+        url: null,
+        certain: false,
+      },
       {
         id: 'a',
+        account: 'account',
         at: '2026-11-25T17:00:00.000Z',
         title: 'Murmur @yard: Twenty seconds',
         text,

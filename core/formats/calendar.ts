@@ -1,5 +1,5 @@
 import ICAL from 'ical.js'
-import { Fault, type QuietDay } from '../model'
+import { Fault, type CalendarEntry, type QuietDay } from '../model'
 
 /** A day that a calendar names, as a quiet day. */
 export interface NamedQuietDay {
@@ -106,18 +106,6 @@ function lastOf(day: QuietDay): string {
 
 function dateOf(time: ICAL.Time): string {
   return `${String(time.year).padStart(4, '0')}-${String(time.month).padStart(2, '0')}-${String(time.day).padStart(2, '0')}`
-}
-
-/** One entry of a calendar that is written: a post at its moment. */
-export interface CalendarEntry {
-  id: string
-  /** ISO 8601 in UTC. */
-  at: string
-  title: string
-  text: string
-  url: string | null
-  /** Whether it will go out as it stands, or still waits for a person. */
-  certain: boolean
 }
 
 /** How long an entry is shown, in minutes; a post itself takes no time. */

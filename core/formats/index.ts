@@ -11,5 +11,14 @@ export {
   type SheetMerge,
   type SheetTable,
 } from './sheet'
+export { calendarEntries } from './entries'
 export { readQuietDays, writeCalendar, type NamedQuietDay } from './calendar'
 export { readPlanSheet, writePlanSheet } from './planSheet'
+export {
+  emptyPostSheet,
+  guessPostColumns,
+  POST_FIELDS,
+  readPostSheet,
+  type PostField,
+  type PostSheetReading,
+} from './postSheet'

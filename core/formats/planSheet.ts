@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import { fromWall, toWall } from '../planning'
+import { onlyAmerican, readClock, readDate } from './dates'
 import { parseSheet, type RowFault } from './sheet'
 
 /** A post as a line of the plan's sheet. */
@@ -109,44 +110,4 @@ export function readPlanSheet(
     return undefined
   })
   return { changes, faults, same }
-}
-
-/** Whether dates with strokes can only be month first: one of them has a second number above 12, none a first. */
-function onlyAmerican(dates: readonly string[]): boolean {
-  const parts = dates.flatMap((d) => {
-    const m = /^\s*(\d{1,2})\/(\d{1,2})\/\d{2,4}\s*$/.exec(d)
-    return m ? [[Number(m[1]), Number(m[2])] as const] : []
-  })
-  return parts.some(([, second]) => second > 12) && !parts.some(([first]) => first > 12)
-}
-
-/** A local date of what people and spreadsheets write, or null. */
-function readDate(text: string, american: boolean): string | null {
-  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})(?:[T ].*)?$/.exec(text)
-  if (iso) return dateOf(Number(iso[1]), Number(iso[2]), Number(iso[3]))
-  const short = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{2}|\d{4})$/.exec(text)
-  if (!short) return null
-  const [first, second] = [Number(short[1]), Number(short[3])]
-  const year = Number(short[4]) < 100 ? 2000 + Number(short[4]) : Number(short[4])
-  const monthFirst = short[2] === '/' && american
-  return dateOf(year, monthFirst ? first : second, monthFirst ? second : first)
-}
-
-function dateOf(year: number, month: number, day: number): string | null {
-  const date = new Date(Date.UTC(year, month - 1, day))
-  const real = date.getUTCMonth() === month - 1 && date.getUTCDate() === day
-  return real ? date.toISOString().slice(0, 10) : null
-}
-
-/** A time of day of what people and spreadsheets write, or null. */
-function readClock(text: string): string | null {
-  const m = /^(\d{1,2})[:.](\d{2})(?::\d{2})?\s*([ap])?\.?m?\.?$/i.exec(text)
-  if (!m) return null
-  let hour = Number(m[1])
-  if (m[3]) {
-    if (hour < 1 || hour > 12) return null
-    hour = (hour % 12) + (m[3].toLowerCase() === 'p' ? 12 : 0)
-  }
-  if (hour > 23 || Number(m[2]) > 59) return null
-  return `${String(hour).padStart(2, '0')}:${m[2]}`
 }

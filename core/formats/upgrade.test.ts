@@ -65,6 +65,22 @@ describe('rows of an older schema', () => {
     expect(rows['drips']).toMatchObject([{ until: null }])
   })
 
+  it('6: what was begun has not ended, accounts stand in no group, and there is nothing that comes again', () => {
+    const one = (id: string) => [{ id }]
+    const rows = upgradeRows(
+      { brands: one('b'), accounts: one('a'), pipelines: one('l'), drips: one('d'), posts: one('p') },
+      5,
+    )
+    expect(rows).toMatchObject({
+      brands: [{ endedAt: null }],
+      accounts: [{ endedAt: null, groups: [] }],
+      pipelines: [{ endedAt: null }],
+      drips: [{ endedAt: null }],
+      posts: [{ recurrence: null }],
+      recurrences: [],
+    })
+  })
+
   it('of today come out as they are', () => {
     const rows = upgradeRows(schema1(), 1)
     expect(upgradeRows(rows, SCHEMA)).toBe(rows)

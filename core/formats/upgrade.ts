@@ -15,6 +15,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 3, rows: giveVoices },
   { to: 4, rows: nameWriters },
   { to: 5, rows: boundPosts },
+  { to: 6, rows: letThingsEnd },
 ]
 
 /** The schema of the tables as they are now. */
@@ -151,5 +152,20 @@ function boundPosts(rows: RawRows): RawRows {
       latest: until.get(String(p['piece'])) ?? null,
       priority: 0,
     })),
+  }
+}
+
+/** Schema 6: accounts stand in groups, posts may come again by a rule, and what was begun can be ended. */
+function letThingsEnd(rows: RawRows): RawRows {
+  const give = (table: string, fields: object): Raw[] =>
+    (rows[table] ?? []).map((row): Raw => ({ ...fields, ...row }))
+  return {
+    ...rows,
+    brands: give('brands', { endedAt: null }),
+    accounts: give('accounts', { endedAt: null, groups: [] }),
+    pipelines: give('pipelines', { endedAt: null }),
+    drips: give('drips', { endedAt: null }),
+    posts: give('posts', { recurrence: null }),
+    recurrences: rows['recurrences'] ?? [],
   }
 }

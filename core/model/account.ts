@@ -24,6 +24,8 @@ export const Account = z.object({
   handle: z.string(),
   name: z.string(),
   profileUrl: z.string(),
+  /** Names under which several accounts are chosen at once. */
+  groups: z.array(z.string().min(1).max(60)),
   zone: Zone,
   slots: z.array(Slot),
   quiet: z.array(QuietDay),
@@ -36,6 +38,7 @@ export const Account = z.object({
   warmUp: z.array(WarmUpStep).nullable(),
   health: AccountHealth,
   held: Hold.nullable(),
+  endedAt: Instant.nullable(),
   linkedAt: Instant,
 })
 export type Account = z.infer<typeof Account>

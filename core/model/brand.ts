@@ -19,6 +19,7 @@ export const Brand = z.object({
   /** The briefs that a person changed; every other network goes by its profile. */
   briefs: z.array(Brief),
   held: Hold.nullable(),
+  endedAt: Instant.nullable(),
   createdAt: Instant,
 })
 export type Brand = z.infer<typeof Brand>

@@ -20,6 +20,7 @@ export const Drip = z.object({
   /** The last day on which a post of it may go out; null where nothing bounds it. */
   until: LocalDate.nullable(),
   held: Hold.nullable(),
+  endedAt: Instant.nullable(),
   createdAt: Instant,
 })
 export type Drip = z.infer<typeof Drip>

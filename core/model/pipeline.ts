@@ -32,6 +32,7 @@ export const Pipeline = z.object({
   /** Its posts' priority: above 0 they have their place before others. */
   priority: z.int().min(-10).max(10),
   held: Hold.nullable(),
+  endedAt: Instant.nullable(),
   version: z.int().min(1),
   savedAt: Instant,
   createdAt: Instant,

@@ -5,8 +5,9 @@ import { Hold, Id, Instant, LocalDate, Place } from './primitives'
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({
-  by: z.enum(['built-in', 'connected']),
-  angle: Angle,
+  by: z.enum(['built-in', 'connected', 'person']),
+  /** Null where a person wrote it: nobody chose one. */
+  angle: Angle.nullable(),
   /** The kind of post it is shaped as, one of the network's formats. */
   format: z.string(),
   /** Fields beside the text, null or empty where the network has none of the kind. */
@@ -61,6 +62,8 @@ export const Post = z.object({
   /** The revision of the piece whose words it quotes. */
   pieceRevision: z.int().min(1),
   beat: z.int().min(0),
+  /** What it comes back by, where it is one of a recurring post. */
+  recurrence: Id.nullable(),
   account: Id,
   network: Id,
   passage: Id.nullable(),

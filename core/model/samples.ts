@@ -6,6 +6,7 @@ import type { Passage } from './passage'
 import type { Piece, PieceText, WholePiece } from './piece'
 import type { Pipeline } from './pipeline'
 import type { Post, Wording } from './post'
+import type { Recurrence } from './recurrence'
 import type { SheetRow, Source } from './source'
 import { USUAL_WEIGHTS } from './weights'
 import type { Workspace } from './workspace'
@@ -42,6 +43,7 @@ export function aBrand(change: Partial<Brand> = {}): Brand {
     houseStyle: HouseStyle.parse({}),
     briefs: [],
     held: null,
+    endedAt: null,
     createdAt: T0,
     ...change,
   }
@@ -58,6 +60,7 @@ export function anAccount(change: Partial<Account> = {}): Account {
     handle: 'the.yard',
     name: 'The Yard',
     profileUrl: 'http://localhost/@the.yard',
+    groups: [],
     zone: 'Europe/Lisbon',
     slots: days.flatMap((weekday) => [
       { weekday, at: '09:00' },
@@ -71,6 +74,7 @@ export function anAccount(change: Partial<Account> = {}): Account {
     gapMinutes: 120,
     health: { state: 'linked', since: T0, message: 'Linked.' },
     held: null,
+    endedAt: null,
     linkedAt: T0,
     ...change,
   }
@@ -223,6 +227,7 @@ export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
     window: { from: null, to: null },
     priority: 0,
     held: null,
+    endedAt: null,
     version: 1,
     savedAt: T0,
     createdAt: T0,
@@ -245,6 +250,7 @@ export function aDrip(change: Partial<Drip> = {}): Drip {
     until: null,
     seed: 1,
     held: null,
+    endedAt: null,
     createdAt: T0,
     ...change,
   }
@@ -280,6 +286,7 @@ export function aPost(change: Partial<Post> = {}): Post {
     piece: 'piece',
     pieceRevision: 1,
     beat: 0,
+    recurrence: null,
     account: 'account',
     network: 'murmur',
     passage: 'passage',
@@ -307,6 +314,23 @@ export function aPost(change: Partial<Post> = {}): Post {
     publicUrl: null,
     visibility: null,
     failure: null,
+    ...change,
+  }
+}
+
+export function aRecurrence(change: Partial<Recurrence> = {}): Recurrence {
+  return {
+    id: 'recurrence',
+    brand: 'brand',
+    words: { title: null, text: 'Open on Saturdays.', link: null, picture: null },
+    accounts: ['account'],
+    rule: 'FREQ=WEEKLY;BYDAY=SA',
+    from: '2026-11-28',
+    time: '10:00',
+    madeUntil: null,
+    held: null,
+    endedAt: null,
+    createdAt: T0,
     ...change,
   }
 }

@@ -67,3 +67,16 @@ export type PageLink = z.infer<typeof PageLink>
 /** How often tags were posted with in the last seven days on one network, by tag as asked for. */
 export const TagFigures = z.record(z.string(), z.number().min(0))
 export type TagFigures = z.infer<typeof TagFigures>
+
+/** One entry of a calendar that is written: a post at its moment. */
+export const CalendarEntry = z.object({
+  id: z.string().max(200),
+  account: z.string().max(200),
+  at: Instant,
+  title: z.string().max(400),
+  text: z.string().max(20_000),
+  url: z.string().max(4000).nullable(),
+  /** Whether it will go out as it stands, or still waits for a person. */
+  certain: z.boolean(),
+})
+export type CalendarEntry = z.infer<typeof CalendarEntry>

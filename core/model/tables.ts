@@ -9,6 +9,7 @@ import { Pipeline } from './pipeline'
 import { Post } from './post'
 import { Id } from './primitives'
 import { Receipt } from './receipt'
+import { Recurrence } from './recurrence'
 import { SheetRow, Source } from './source'
 import { WordList } from './sieve'
 import { Workspace } from './workspace'
@@ -50,6 +51,7 @@ export const TABLES = {
   passages: Passage,
   pipelines: Pipeline,
   drips: Drip,
+  recurrences: Recurrence,
   posts: Post,
   receipts: Receipt.extend({ brand: Id }),
   changes: Change,

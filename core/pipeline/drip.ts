@@ -13,7 +13,7 @@ import type {
   Rhythm,
   TagFigures,
 } from '../model'
-import { chooseShape, network } from '../networks'
+import { blankPost, mediaOf } from './blank'
 import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
@@ -67,6 +67,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     until: request.until ?? null,
     seed: request.seed,
     held: null,
+    endedAt: null,
     createdAt: now,
   }
   const usable = request.passages.filter(
@@ -123,61 +124,47 @@ export function earlierCaptions(posts: readonly Post[], now: string): EarlierCap
 }
 
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {
-  const { piece } = request
   const account = request.accounts.find((a) => a.id === written.account) as Account
-  const image = written.picture === null ? undefined : piece.images[written.picture]
-  const size = image?.width && image.height ? { width: image.width, height: image.height } : null
-  const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
-  return {
+  return writtenPost(written, account, request.piece, passages, {
     id: request.newId(),
     brand: drip.brand,
     drip: drip.id,
     pipeline: drip.pipeline,
+    beat: written.beat,
+    wished: wishedAt(drip, written.beat, account, request.brand.weights.staggerMinutes),
+  })
+}
+
+/** A caption that was written from a piece, as a post of an account. Its wording must be there. */
+export function writtenPost(
+  written: WrittenPost,
+  account: Account,
+  piece: WholePiece,
+  passages: readonly Passage[],
+  of: Pick<Post, 'id' | 'brand' | 'drip' | 'pipeline' | 'beat' | 'wished'>,
+): Post {
+  const wording = written.wording as Post['wording']
+  const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
+  const image = written.picture === null ? undefined : piece.images[written.picture]
+  return blankPost(account, {
+    ...of,
     piece: piece.id,
     pieceRevision: piece.revision,
-    beat: written.beat,
-    account: account.id,
-    network: account.network,
     passage: passage?.id ?? null,
-    wording: written.wording as Post['wording'],
+    wording,
     others: written.others,
-    edited: false,
-    fallback: null,
-    shortLink: null,
-    link: linkOf(written.wording as Post['wording'], piece.url),
-    media: image
-      ? {
-          sourceUrl: image.url,
-          alt: image.alt || image.caption || piece.title,
-          shape: chooseShape(size, network(account.network).media.shapes),
-          hash: null,
-        }
-      : null,
+    link: linkOf(wording, piece.url),
+    media: mediaOf(image, piece.title, account.network),
     checks: written.checks,
-    accepted: [],
-    wished: wishedAt(drip, written.beat, account, request.brand.weights.staggerMinutes),
-    earliest: null,
     latest: piece.keeps.until,
-    priority: 0,
-    at: null,
-    reasons: [],
-    state: 'draft',
-    held: null,
-    pinned: false,
-    generation: 1,
-    revision: 0,
-    publishedAt: null,
-    publicUrl: null,
-    visibility: null,
-    failure: null,
-  }
+  })
 }
 
 /**
  * The moment a drip's rhythm asks for: noon of the beat's day in the account's zone, and for each
  * further account of the drip the brand's stagger later, so that a beat is not served all at once.
  */
-function wishedAt(
+export function wishedAt(
   drip: Pick<Drip, 'startDay' | 'days' | 'accounts'>,
   beat: number,
   account: Pick<Account, 'id' | 'zone'>,

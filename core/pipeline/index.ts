@@ -1,4 +1,7 @@
-export { earlierCaptions, makeDrip, gateState, type DripRequest, type DripResult } from './drip'
+export { blankPost } from './blank'
+export { earlierCaptions, makeDrip, gateState, wishedAt, type DripRequest, type DripResult } from './drip'
+export { handPosts, wordsOf, type HandPost, type HandRequest, type HandRow, type When } from './hand'
+export { singlePost, type SingleRequest } from './single'
 export { contextFor } from './recheck'
 export {
   carriesFullText,

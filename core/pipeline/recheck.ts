@@ -21,6 +21,8 @@ export function contextFor(
     beside: post.wording,
     others: posts
       .filter((p) => p.id !== post.id && p.network === post.network && p.state !== 'set aside')
+      // What comes again by a rule says the same each time, and is meant to.
+      .filter((p) => !post.recurrence || p.recurrence !== post.recurrence || p.account !== post.account)
       .map((p) => ({ text: p.wording.text, sibling: p.account !== post.account })),
   }
 }

@@ -17,6 +17,8 @@ export interface LaneFigures {
   pictures: number
   /** Of the posts, the part that has no last day and keeps, 0 to 1. */
   evergreen: number
+  /** The part whose piece was published at most four weeks before it goes out, 0 to 1. */
+  fresh: number
   /** Weeks in which nothing stands, and weeks with more posts than the network holds sensible. */
   gaps: number
   crowded: number
@@ -26,9 +28,16 @@ const REPEAT_DAYS = 30
 
 /**
  * The figures of one account between two local days, both included. `posts` are those with a
- * moment, in any order; what is set aside does not count.
+ * moment, in any order; what is set aside does not count. `published` says when their pieces
+ * appeared, ISO 8601 by id, for what is new.
  */
-export function laneFigures(account: Account, posts: readonly Post[], from: string, to: string): LaneFigures {
+export function laneFigures(
+  account: Account,
+  posts: readonly Post[],
+  from: string,
+  to: string,
+  published: ReadonlyMap<string, string> = new Map(),
+): LaneFigures {
   const first = dayNumber(from)
   const last = dayNumber(to)
   const placed = posts
@@ -72,9 +81,19 @@ export function laneFigures(account: Account, posts: readonly Post[], from: stri
     },
     pictures: new Set(mine.flatMap((p) => p.post.media?.sourceUrl ?? [])).size,
     evergreen: mine.length ? mine.filter((p) => p.post.latest === null).length / mine.length : 0,
+    fresh: mine.length
+      ? mine.filter((p) => isFresh(published.get(p.post.piece ?? ''), p.at)).length / mine.length
+      : 0,
     gaps: [...counts.values()].filter((n) => n === 0).length,
     crowded: [...counts.values()].filter((n) => n > Math.min(sensible, account.maxPerWeek)).length,
   }
+}
+
+/** For so long after it appeared a piece is new, in milliseconds. */
+const NEW = 28 * 86_400_000
+
+function isFresh(published: string | undefined, at: string): boolean {
+  return published !== undefined && Date.parse(at) - Date.parse(published) <= NEW
 }
 
 function longestSilence(days: readonly number[], first: number, last: number): LaneFigures['silence'] {

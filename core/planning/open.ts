@@ -1,9 +1,7 @@
 import { Fault } from '../model'
-import { Book } from './book'
+import { aroundOf } from './around'
 import { ruleAt, softWords } from './explain'
-import { Lane } from './lane'
 import { momentIn } from './places'
-import { taskOf } from './plan'
 import { RULE_WORDS, type Plan, type Rule } from './rules'
 import { dateOf, dayNumber } from './zone'
 
@@ -27,20 +25,11 @@ export interface OpenPlace {
  * of the account.
  */
 export function openPlaces(input: Plan, id: string, from: string, days: number): OpenPlace[] {
-  const lanes = new Map(input.accounts.map((a, i) => [a.id, new Lane(a, i, input.weights)]))
-  const networks = input.accounts.map((a) => a.network)
-  const book = new Book(input.siblingDays)
   const post = input.posts.find((p) => p.id === id)
-  const lane = post && lanes.get(post.account)
-  if (!post || !lane) throw new Fault('not-found', 'This post is no longer there.', id)
-  const hasSiblings = (network: string): boolean => networks.filter((n) => n === network).length > 1
-  for (const other of input.posts) {
-    const on = lanes.get(other.account)
-    const at = other.pinnedAt ?? other.at
-    if (other !== post && on && at)
-      book.add(taskOf(other, on, hasSiblings(on.account.network)), Date.parse(at))
-  }
-  const task = taskOf({ ...post, pinnedAt: null }, lane, hasSiblings(lane.account.network))
+  const { book, taskFor } = aroundOf(input, new Set([id]))
+  const task = post && taskFor({ ...post, pinnedAt: null })
+  if (!task) throw new Fault('not-found', 'This post is no longer there.', id)
+  const { lane } = task
   const now = Date.parse(input.now)
   const first = dayNumber(from)
   return Array.from({ length: days }, (_, i) => first + i).flatMap((day) =>

@@ -65,7 +65,8 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
     const drip = drips.get(post.drip ?? '')
     const window = pipelines.get(post.pipeline ?? '')?.window
     const zone = accounts.get(post.account)?.zone ?? 'UTC'
-    const half = halfWayBack(post, drip, zone)
+    // Of what stays nobody asks how far it might go.
+    const half = fixed ? null : halfWayBack(post, drip, zone)
     const latest = earliestOf([post.latest, drip?.until, window?.to])
     return {
       id: post.id,

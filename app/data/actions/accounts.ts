@@ -4,7 +4,7 @@ import { get } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, type Write } from '../store'
 import { writesOf, type Move } from './plan'
-import { recall } from './recall'
+import { recallAll } from './recall'
 
 /** Takes a newly linked account into a brand with sensible slots, or renews one that is there. */
 export async function adoptAccount(brandId: string, id: string): Promise<Account | null> {
@@ -32,6 +32,7 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
     handle: linked.handle,
     name: linked.name,
     profileUrl: linked.profileUrl,
+    groups: [],
     zone: brand.zone,
     ...proposedLimits(profile),
     ...(brand.slots.length ? { slots: brand.slots } : {}),
@@ -40,6 +41,7 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
     warmUp: null,
     health: { state: 'linked', since: now, message: 'Linked.' },
     held: null,
+    endedAt: null,
     linkedAt: now,
   }
   await commit({ brand: brand.id, label: `Link @${account.handle}` }, [put('accounts', account) as Write])
@@ -49,13 +51,22 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
 /** When an account may post: what its sheet changes, and nothing else of it. */
 export type AccountTimes = Pick<
   Account,
-  'id' | 'zone' | 'slots' | 'quiet' | 'maxPerDay' | 'maxPerWeek' | 'gapMinutes' | 'openedOn' | 'warmUp'
+  | 'id'
+  | 'groups'
+  | 'zone'
+  | 'slots'
+  | 'quiet'
+  | 'maxPerDay'
+  | 'maxPerWeek'
+  | 'gapMinutes'
+  | 'openedOn'
+  | 'warmUp'
 >
 
 /** The part of an account that says when it may post. */
 export function timesOf(account: Account): AccountTimes {
-  const { id, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp } = account
-  return { id, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp }
+  const { id, groups, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp } = account
+  return { id, groups, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp }
 }
 
 /** Changes when accounts may post, and moves the posts that have to; both in one action. */
@@ -65,7 +76,7 @@ export async function saveTimes(
   moves: readonly Move[],
   label: string,
 ): Promise<void> {
-  for (const move of moves) await recall(await must('posts', move.post.id))
+  await recallAll(moves.map((m) => m.post))
   await commit({ brand, label }, [
     ...times.map((t) => patch('accounts', t.id, (a) => ({ ...a, ...t })) as Write),
     ...writesOf(moves),

@@ -1,9 +1,9 @@
 import { nanoid } from 'nanoid'
 import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
-import { commit, must, put, type Write } from '../store'
+import { commit, put, type Write } from '../store'
 import { writesOf, type Move } from './plan'
-import { recall } from './recall'
+import { recallAll } from './recall'
 
 /** Makes an empty brand and gives its id. */
 export async function makeBrand(name: string, zone: string): Promise<string> {
@@ -17,6 +17,7 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
     houseStyle: HouseStyle.parse({}),
     briefs: [],
     held: null,
+    endedAt: null,
     createdAt: nowIso(),
   }
   await commit({ brand: brand.id, label: `Make the brand ${brand.name}` }, [put('brands', brand) as Write])
@@ -25,7 +26,7 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
 
 /** Changes a brand, and moves the posts that have to; both in one action. */
 export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Promise<void> {
-  for (const move of moves) await recall(await must('posts', move.post.id))
+  await recallAll(moves.map((m) => m.post))
   await commit({ brand: brand.id, label: `Change ${brand.name}` }, [
     put('brands', brand) as Write,
     ...writesOf(moves),

@@ -41,7 +41,7 @@ function commissionFor(
     link: post.link,
     seed: post.revision + post.others.length,
     account: { id: post.account, network: post.network },
-    angle: post.wording.angle,
+    angle: post.wording.angle ?? 'lesson',
     beat: post.beat,
     drip: others.flatMap((o) => (o.drip === post.drip && o.id !== post.id ? o.wording.text : [])),
     earlier: earlierCaptions(

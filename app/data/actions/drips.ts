@@ -15,8 +15,7 @@ import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { tagFiguresFor } from '../services'
 import { writeConnected } from './connected'
-import { recall } from './recall'
-import { isMovable, surroundings } from './plan'
+import { surroundings } from './plan'
 
 export interface StartDrip {
   piece: string
@@ -86,7 +85,9 @@ export async function tryDrip(
   const piece = await wholePiece(request.piece)
   const brand = await must('brands', piece.brand)
   const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
-  const accounts = request.accounts.flatMap((id) => around.accounts.find((a) => a.id === id) ?? [])
+  const accounts = request.accounts.flatMap(
+    (id) => around.accounts.find((a) => a.id === id && a.endedAt === null) ?? [],
+  )
   if (accounts.length === 0)
     throw new Fault('bad-request', 'A drip wants at least one account. Link one under Dispatch.')
   const now = nowIso()
@@ -117,18 +118,6 @@ export async function tryDrip(
     ) as never,
   )
   return { result, passages, brand, piece, tagFigures }
-}
-
-/** Ends a drip: what has not gone out is recalled and set aside. */
-export async function endDrip(id: string): Promise<void> {
-  const drip = await must('drips', id)
-  const posts = (await all('posts', 'drip', id)).filter((p) => isMovable(p) || p.pinned)
-  const open = posts.filter((p) => p.state !== 'published' && p.state !== 'failed' && p.state !== 'set aside')
-  for (const post of open) await recall(post)
-  await commit(
-    { brand: drip.brand, label: 'End a drip' },
-    open.map((p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null }))) as Write[],
-  )
 }
 
 /** Puts the columns of a drip in another order; its posts stay as they are. */

@@ -6,7 +6,7 @@ import { isMovable, surroundings, tryPlaces, type Surroundings } from './plan'
 
 /** What can be held. The whole workspace is the switch on the Desk. */
 export type Holdable = {
-  table: 'workspace' | 'brands' | 'accounts' | 'pipelines' | 'drips' | 'posts'
+  table: 'workspace' | 'brands' | 'accounts' | 'pipelines' | 'drips' | 'recurrences' | 'posts'
   id: string
   brand: string
   name: string
@@ -19,15 +19,17 @@ export interface Holds {
   accounts: ReadonlyMap<string, Hold | null>
   pipelines: ReadonlyMap<string, Hold | null>
   drips: ReadonlyMap<string, Hold | null>
+  recurrences: ReadonlyMap<string, Hold | null>
 }
 
 export async function readHolds(): Promise<Holds> {
-  const [workspace, brands, accounts, pipelines, drips] = await Promise.all([
+  const [workspace, brands, accounts, pipelines, drips, recurrences] = await Promise.all([
     all('workspace'),
     all('brands'),
     all('accounts'),
     all('pipelines'),
     all('drips'),
+    all('recurrences'),
   ])
   const map = (rows: { id: string; held: Hold | null }[]): Map<string, Hold | null> =>
     new Map(rows.map((r) => [r.id, r.held]))
@@ -37,6 +39,7 @@ export async function readHolds(): Promise<Holds> {
     accounts: map(accounts),
     pipelines: map(pipelines),
     drips: map(drips),
+    recurrences: map(recurrences),
   }
 }
 
@@ -48,6 +51,7 @@ export function heldBy(post: Post, holds: Holds): Hold | null {
     holds.accounts.get(post.account) ??
     holds.pipelines.get(post.pipeline ?? '') ??
     holds.drips.get(post.drip ?? '') ??
+    holds.recurrences.get(post.recurrence ?? '') ??
     post.held
   )
 }
@@ -61,10 +65,13 @@ export async function hold(what: Holdable): Promise<void> {
 }
 
 /**
- * Lifts a hold. Posts whose time passed meanwhile are placed anew, in the same action; those that
- * stand in the future keep their place.
+ * Lifts a hold. Posts whose time passed meanwhile are placed anew, or set aside, in the same action;
+ * those that stand in the future keep their place. Gives how many had passed.
  */
-export async function lift(what: Holdable): Promise<number> {
+export async function lift(
+  what: Holdable,
+  passedBy: 'place anew' | 'set aside' = 'place anew',
+): Promise<number> {
   const around = await surroundings()
   const holds = await readHolds()
   const lifted = without(holds, what)
@@ -79,10 +86,21 @@ export async function lift(what: Holdable): Promise<number> {
       heldBy(what.table === 'posts' && p.id === what.id ? { ...p, held: null } : p, lifted) === null,
   )
   for (const post of passed) await recall(post)
-  const placed = await placeFromNow(passed, around, now)
+  const placed =
+    passedBy === 'place anew'
+      ? await placeFromNow(passed, around, now)
+      : passed.map((p): Post => ({ ...p, at: null, state: 'set aside' }))
   const writes: Write[] = [
     patch(what.table, what.id, (row) => ({ ...row, held: null })) as Write,
-    ...placed.map((p) => patch('posts', p.id, (row) => ({ ...row, at: p.at, reasons: p.reasons })) as Write),
+    ...placed.map(
+      (p) =>
+        patch('posts', p.id, (row) => ({
+          ...row,
+          at: p.at,
+          reasons: p.reasons,
+          state: p.state === 'set aside' ? p.state : row.state,
+        })) as Write,
+    ),
   ]
   await commit({ brand: what.brand, label: `Lift the hold on ${what.name}` }, writes)
   return placed.length

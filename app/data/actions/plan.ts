@@ -1,5 +1,6 @@
 import {
   Fault,
+  USUAL_WEIGHTS,
   type Account,
   type Brand,
   type Drip,
@@ -21,7 +22,7 @@ import type { readQuietDays } from '../../../core/formats'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, type Write } from '../store'
-import { back, recall } from './recall'
+import { back, recallAll } from './recall'
 
 /** Everything the planner looks at. */
 export interface Surroundings {
@@ -156,8 +157,21 @@ export async function placesFor(post: Post, from: string, days: number): Promise
   return openFor(post, around, from, days)
 }
 
+/** Days over which the hard rules reach: a week either way, and the sibling days. */
+const RULES_REACH = 15
+
 function openFor(post: Post, around: Surroundings, from: string, days: number): Promise<OpenPlace[]> {
-  const plan = planOf({ ...around, now: nowIso(), standing: around.posts, moving: [post] })
+  // What stands further away than any rule or weight reaches is nothing to it.
+  const { pictureDays, passageDays } =
+    around.brands.find((b) => b.id === post.brand)?.weights ?? USUAL_WEIGHTS
+  const reach = Math.max(RULES_REACH, pictureDays, passageDays) + 1
+  const first = new Date(Date.parse(from) - reach * DAY).toISOString()
+  const last = new Date(Date.parse(from) + (days + reach) * DAY).toISOString()
+  const standing = around.posts.filter((p) => {
+    const at = p.publishedAt ?? p.at
+    return at !== null && at >= first && at <= last
+  })
+  const plan = planOf({ ...around, now: nowIso(), standing, moving: [post] })
   return unwrap(heavy().openPlaces(plan, post.id, from, days) as never)
 }
 
@@ -177,7 +191,7 @@ async function whyNot(post: Post, at: string, without: readonly string[]): Promi
 export async function applyMoves(moves: readonly Move[], label: string, pin = false): Promise<void> {
   const [first] = moves
   if (!first) return
-  for (const move of moves) await recall(await must('posts', move.post.id))
+  await recallAll(moves.map((m) => m.post))
   await commit({ brand: first.post.brand, label }, writesOf(moves, pin))
 }
 

@@ -13,7 +13,7 @@ import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, wholePiece, type Write } from '../store'
-import { tryPlaces } from './plan'
+import { isMovable, tryPlaces } from './plan'
 import { back, recall } from './recall'
 
 /** A post with what its caption is written from and held against. */
@@ -185,6 +185,28 @@ export async function setAside(id: string): Promise<void> {
       reasons: placed?.reasons ?? [],
     })),
   ])
+}
+
+/** Says between which days a post may go out, and whether before others; it moves where it has to. */
+export async function boundPost(
+  id: string,
+  bounds: Pick<Post, 'earliest' | 'latest' | 'priority'>,
+): Promise<Post> {
+  const post = await must('posts', id)
+  if (bounds.earliest && bounds.latest && bounds.earliest > bounds.latest)
+    throw new Fault('bad-request', 'Its last day would lie before its first. Change the other one first.')
+  const bound = { ...post, ...bounds }
+  const [placed = bound] = isMovable(post) ? await tryPlaces([bound]) : [bound]
+  if (placed.at !== post.at) await recall(post)
+  await commit({ brand: post.brand, label: 'Bound a post' }, [
+    patch('posts', id, (p) => ({
+      ...(placed.at === p.at ? p : back(p)),
+      ...bounds,
+      at: placed.at,
+      reasons: placed.reasons,
+    })),
+  ])
+  return placed
 }
 
 /** Tries a failed post again at its account's next opening, as a new generation. */

@@ -1,5 +1,6 @@
 import { Fault, type Post, type RecallAnswer } from '../../../core/model'
 import { call } from '../api'
+import { must } from '../store'
 
 /**
  * Takes a post back from the server where it was handed over, so that it can be changed. Throws
@@ -20,6 +21,11 @@ export async function recall(post: Post): Promise<void> {
     'This post has gone out already. Take it down instead, if you must.',
     post.id,
   )
+}
+
+/** Takes posts back as they stand now, whatever they were when they were read. */
+export async function recallAll(posts: readonly Pick<Post, 'id'>[]): Promise<void> {
+  for (const { id } of posts) await recall(await must('posts', id))
 }
 
 /** A post as it stands once it is back from the server. */

@@ -3,7 +3,7 @@ import { network } from '../../../core/networks'
 import { pictures } from '../../workers'
 import { bytes, upload } from '../api'
 import { database } from '../database'
-import { announce } from '../store'
+import { announceRows } from '../store'
 
 const uploaded = new Set<string>()
 
@@ -23,14 +23,20 @@ export async function readyPicture(post: Post): Promise<string | null> {
     stored = { id: made.hash, blob: made.blob }
     const tx = db.transaction(['blobs', 'media', 'posts'], 'readwrite')
     await tx.objectStore('blobs').put(stored)
-    await tx
-      .objectStore('media')
-      .put({ id: made.hash, type: made.type, width: made.width, height: made.height, bytes: made.blob.size })
+    const { type, width, height, blob } = made
+    const info = { id: made.hash, type, width, height, bytes: blob.size }
+    await tx.objectStore('media').put(info)
     const current = await tx.objectStore('posts').get(post.id)
-    if (current?.media && current.media.sourceUrl === post.media.sourceUrl)
-      await tx.objectStore('posts').put({ ...current, media: { ...current.media, hash: made.hash } })
+    const shown =
+      current?.media?.sourceUrl === post.media.sourceUrl
+        ? { ...current, media: { ...current.media, hash: made.hash } }
+        : null
+    if (shown) await tx.objectStore('posts').put(shown)
     await tx.done
-    announce(['media', 'posts'])
+    announceRows([
+      { table: 'media', id: info.id, row: info },
+      ...(shown ? [{ table: 'posts' as const, id: shown.id, row: shown }] : []),
+    ])
   }
   if (!uploaded.has(hash)) {
     await upload(`/api/spool/media/${hash}`, stored.blob)

@@ -14,7 +14,9 @@ export async function runPipelines(): Promise<void> {
   const holds = await readHolds()
   if (holds.workspace) return
   const brands = new Map((await all('brands')).map((b) => [b.id, b]))
-  for (const pipeline of (await all('pipelines')).filter((p) => p.on && p.held === null)) {
+  for (const pipeline of (await all('pipelines')).filter(
+    (p) => p.on && p.held === null && p.endedAt === null && !brands.get(p.brand)?.endedAt,
+  )) {
     const passed = await sieveWaiting(pipeline)
     for (const piece of passed) {
       try {

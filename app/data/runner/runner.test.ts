@@ -11,7 +11,8 @@ import { hold, lift } from '../actions/holds'
 import { approve, anotherWording, decideLate, editText, setAside, takeDown, tryAgain } from '../actions/posts'
 import { addPipeline, switchPipeline } from '../actions/pipelines'
 import { addPassage, choosePassage, stretchPassage } from '../actions/passages'
-import { endDrip, startDrip } from '../actions/drips'
+import { startDrip } from '../actions/drips'
+import { end } from '../actions/ending'
 import { difference } from '../actions/plan'
 import { saveTimes, timesOf } from '../actions/accounts'
 import { exportBundle, importBundle } from '../bundle'
@@ -304,7 +305,7 @@ describe('from a blog to a drip', () => {
     expect(await must('posts', first.id)).toMatchObject({ state: 'set aside', at: null })
     await setAside(first.id)
     expect((await must('posts', first.id)).at).not.toBeNull()
-    await endDrip(drip)
+    await end({ table: 'drips', id: drip, brand: 'brand', name: 'the drip' }, { kind: 'set aside' })
     expect(new Set((await all('posts', 'drip', drip)).map((p) => p.state))).toEqual(new Set(['set aside']))
     await undo('brand')
     expect((await all('posts', 'drip', drip)).some((p) => p.state === 'for review')).toBe(true)
@@ -358,6 +359,7 @@ describe('from a blog to a drip', () => {
       window: { from: null, to: null },
       priority: 0,
       held: null,
+      endedAt: null,
       version: 1,
       savedAt: now,
       createdAt: now,

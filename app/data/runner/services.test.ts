@@ -14,6 +14,7 @@ import { takeWording } from '../actions/captions'
 import { visitSource } from '../actions/visit'
 import { askWriter, connectShortener, connectWriter, tryWriter } from '../services'
 import { all, commit, must, patch, put, type Write } from '../store'
+import { calendarAddress, endCalendar, renewCalendar } from './calendars'
 import { jump } from '.'
 import { tick } from './tick'
 
@@ -243,5 +244,60 @@ describe('links', () => {
     const back = await must('posts', first!.id)
     expect(back.held).toBeNull()
     expect(back.checks.some((c) => c.code === 'link-broken')).toBe(false)
+  })
+})
+
+describe('a calendar’s address', () => {
+  const events = async (url: string): Promise<string[]> =>
+    [...(await (await fetch(url)).text()).matchAll(/^UID:(.+)@dripline\r?$/gm)]
+      .map((m) => m[1] ?? '')
+      .toSorted()
+  const standing = async (account?: string): Promise<string[]> =>
+    (await all('posts'))
+      .filter((p) => p.at !== null && (!account || p.account === account))
+      .map((p) => p.id)
+      .toSorted()
+
+  it('shows the posts of all accounts or of one, and follows what changes', async () => {
+    await drip()
+    expect(await calendarAddress('brand')).toBeNull()
+    const url = await renewCalendar('brand')
+    expect(url).toMatch(/\/calendar\/[\w-]{32}\.ics$/)
+    const answer = await fetch(url!)
+    expect(answer.headers.get('content-type')).toContain('text/calendar')
+    expect(await events(url!)).toEqual(await standing())
+    expect(await events(`${url}?account=murmur-one`)).toEqual(await standing('murmur-one'))
+    const [first] = await standing()
+    await commit('machine', [
+      patch('posts', first!, (p) => ({ ...p, state: 'set aside', at: null })) as Write,
+    ])
+    await tick()
+    expect(await events(url!)).toEqual(await standing())
+    expect(await calendarAddress('brand')).toBe(url)
+  })
+
+  it('is another one once it was renewed, and none once it was ended; the old answers no more', async () => {
+    await drip(['murmur-one'])
+    const first = await renewCalendar('brand')
+    const second = await renewCalendar('brand')
+    expect(second).not.toBe(first)
+    expect((await fetch(first!)).status).toBe(404)
+    expect(await events(second!)).toEqual(await standing())
+    await endCalendar('brand')
+    const gone = await fetch(second!)
+    expect([gone.status, ((await gone.json()) as { message: string }).message]).toEqual([
+      404,
+      expect.stringContaining('copy it anew from the Horizon'),
+    ])
+    expect(await calendarAddress('brand')).toBeNull()
+    await tick()
+  })
+
+  it('is told to no other workspace', async () => {
+    await renewCalendar('brand')
+    setWorkspace('another')
+    await expect(calendarAddress('brand')).rejects.toThrow(/Another browser/)
+    setWorkspace('ws')
+    await endCalendar('brand')
   })
 })

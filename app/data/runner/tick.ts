@@ -8,14 +8,17 @@ import {
   type ReceiptPage,
   type TableName,
 } from '../../../core/model'
+import { extendRecurrences } from '../actions/hand'
 import { heldBy, readHolds } from '../actions/holds'
 import { recall } from '../actions/recall'
 import { visitSource } from '../actions/visit'
+import { addDays } from '../../../core/planning'
 import { call, get, post as send } from '../api'
 import { nowIso, readClock } from '../clock'
 import { shortLinks } from '../services'
 import { all, commit, onWrite, patch, put, type Write } from '../store'
 import { during } from './activity'
+import { publishCalendars } from './calendars'
 import { mindLinks } from './links'
 import { forgetUploads, readyPicture } from './media'
 import { publishPages } from './pages'
@@ -40,7 +43,15 @@ const FOR_PIPELINES: readonly TableName[] = [
   'workspace',
   'brands',
 ]
-const FOR_DELIVERY: readonly TableName[] = ['posts', 'accounts', 'workspace', 'brands', 'pipelines', 'drips']
+const FOR_DELIVERY: readonly TableName[] = [
+  'posts',
+  'accounts',
+  'workspace',
+  'brands',
+  'pipelines',
+  'drips',
+  'recurrences',
+]
 
 /**
  * One round of the work that runs by itself: collect receipts, see how the accounts are, visit
@@ -56,10 +67,12 @@ export async function tick(): Promise<void> {
     dirty.clear()
     try {
       if (FOR_PIPELINES.some((t) => touched.has(t))) await runPipelines()
+      await extendRecurrences()
       if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t))) {
         await recallHeld()
         await handOver()
         await publishPages()
+        await publishCalendars()
       }
       await mindLinks(touched.has('posts'))
     } catch (error) {
@@ -72,7 +85,12 @@ export async function tick(): Promise<void> {
 /** The next moment at which the app itself has something to do, or null: the next visit. */
 export async function nextOwnEvent(): Promise<string | null> {
   const due = (await all('sources')).filter((s) => s.held === null).flatMap((s) => s.nextVisitAt ?? [])
-  return due.sort()[0] ?? null
+  // Recurring posts are made further ahead long before the last of them goes out.
+  const recurring = (await all('recurrences')).flatMap((r) =>
+    r.endedAt === null && r.madeUntil ? [`${addDays(r.madeUntil, -28)}T00:00:00.000Z`] : [],
+  )
+  const now = nowIso()
+  return [...due, ...recurring.filter((at) => at > now)].sort()[0] ?? null
 }
 
 /**
@@ -139,8 +157,9 @@ async function seeAccounts(): Promise<void> {
 
 async function visitDueSources(): Promise<void> {
   const now = nowIso()
+  const ended = new Set((await all('brands')).flatMap((b) => (b.endedAt ? [b.id] : [])))
   for (const source of (await all('sources')).filter(
-    (s) => s.held === null && s.nextVisitAt !== null && s.nextVisitAt <= now,
+    (s) => s.held === null && !ended.has(s.brand) && s.nextVisitAt !== null && s.nextVisitAt <= now,
   )) {
     await during(`Reading ${source.title}`, (show) => visitSource(source.id, show))
   }

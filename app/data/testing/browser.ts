@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto'
 import { vi } from 'vitest'
 import { TABLE_NAMES } from '../../../core/model'
 import { database } from '../database'
+import { forget } from '../kept'
 
 /*
  * What the data layer expects of a browser, for tests in Node: IndexedDB in memory, locks that one
@@ -42,4 +43,5 @@ export async function emptyDatabase(): Promise<void> {
   const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
   for (const store of [...TABLE_NAMES, 'blobs'] as const) await tx.objectStore(store).clear()
   await tx.done
+  forget(TABLE_NAMES)
 }

@@ -30,9 +30,9 @@ export function brokenRules(input: Plan, placements: readonly Pick<Placement, 'i
     }
     if (x.ms < Date.parse(input.now)) say('past')
     if (isQuiet(x.date, x.account.quiet)) say('quiet day')
-    const opening = openingsOn(x.date, x.account).find((o) => x.ms >= o.from && x.ms <= o.to)
+    const opening = narrowest(openingsOn(x.date, x.account), x.ms)
     if (!opening) say('no slot')
-    else if (mine.some((y) => y.ms >= opening.from && y.ms <= opening.to)) say('taken')
+    else if (mine.some((y) => same(opening, narrowest(openingsOn(y.date, y.account), y.ms)))) say('taken')
     const first = x.post.earliest
     if (first && (first.length === 10 ? x.date < first : x.ms < Date.parse(first)))
       say('before its first day')
@@ -65,6 +65,25 @@ export function brokenRules(input: Plan, placements: readonly Pick<Placement, 'i
     }
   }
   return broken
+}
+
+interface Span {
+  from: number
+  to: number
+}
+
+/** The opening that a moment takes up: of those it lies in the narrowest, so that a time within a window is a slot of its own. */
+function narrowest(openings: readonly Span[], ms: number): Span | undefined {
+  return openings
+    .filter((o) => ms >= o.from && ms <= o.to)
+    .reduce<Span | undefined>(
+      (best, o) => (best && best.to - best.from <= o.to - o.from ? best : o),
+      undefined,
+    )
+}
+
+function same(a: Span, b: Span | undefined): boolean {
+  return b !== undefined && a.from === b.from && a.to === b.to
 }
 
 /** The fewest and least urgent posts without a place, and among those plans the least price: every combination is tried. */

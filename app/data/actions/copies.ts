@@ -1,0 +1,149 @@
+import { Fault, quotable, textId, type Piece, type Pipeline, type Post } from '../../../core/model'
+import { wordsOf } from '../../../core/pipeline'
+import { toWall } from '../../../core/planning'
+import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
+import { heavy, unwrap } from '../../workers'
+import { nowIso } from '../clock'
+import { all, commit, must, one, patch, put, wholePiece, type Write } from '../store'
+import { keepHandPosts, tryHandPosts } from './hand'
+import { tryPlaces } from './plan'
+import { recall } from './recall'
+
+/**
+ * Copies a post to an account: what is from a piece is worded anew for its network, from the same
+ * passage where that account does not say it yet; what was written by hand keeps its words. The copy
+ * takes the legal place nearest to `wished`, or to where the post stands. Gives the copy.
+ */
+export async function copyPost(id: string, accountId: string, wished?: string): Promise<Post> {
+  const post = await must('posts', id)
+  const account = await must('accounts', accountId)
+  const moment = wished ?? post.at ?? post.wished
+  if (!post.piece) {
+    const on = { date: toWall(Date.parse(moment), account.zone).date, time: null }
+    const row = {
+      words: wordsOf(post),
+      accounts: [accountId],
+      on,
+      earliest: post.earliest,
+      latest: post.latest,
+    }
+    const [made] = await tryHandPosts(post.brand, [row], { kind: 'next openings' })
+    if (!made) throw new Fault('not-found', 'The account is no longer there.', accountId)
+    await keepHandPosts(post.brand, [made])
+    return made.post
+  }
+  const own = post.account === accountId
+  // A beat of a drip has one post an account; what comes beside it stands by itself.
+  const there = (await all('posts')).some(
+    (p) => p.drip === post.drip && p.beat === post.beat && p.account === accountId && p.state !== 'set aside',
+  )
+  const drip = there ? null : post.drip
+  const worded = await oneMore(post, post.piece, accountId, own ? null : post.passage, {
+    revision: post.pieceRevision,
+    drip,
+    wished: moment,
+  })
+  const [placed = worded] = await tryPlaces([worded])
+  await commit({ brand: post.brand, label: `Copy a post to @${account.handle}` }, [
+    put('posts', placed) as Write,
+    ...(drip
+      ? [
+          patch('drips', drip, (d) => ({
+            ...d,
+            accounts: [...new Set([...d.accounts, accountId])],
+          })) as Write,
+        ]
+      : []),
+  ])
+  return placed
+}
+
+/**
+ * Puts a post of the next piece that its pipeline's sieve would let through in the place of a post,
+ * which is set aside. Gives the new post.
+ */
+export async function replaceByNext(id: string): Promise<Post> {
+  const post = await must('posts', id)
+  const pipeline = post.pipeline ? await one('pipelines', post.pipeline) : undefined
+  if (!pipeline)
+    throw new Fault('bad-request', 'This post is of no pipeline, so no sieve says which piece comes next.')
+  const piece = await nextPiece(pipeline)
+  if (!piece)
+    throw new Fault(
+      'not-found',
+      `No piece that ${pipeline.name}’s sieve lets through is left. Add a source, or widen the sieve.`,
+    )
+  await recall(post)
+  const worded = await oneMore(post, piece.id, post.account, null, {
+    revision: undefined,
+    drip: null,
+    wished: post.wished,
+  })
+  const stands = { ...worded, at: post.at, pinned: post.pinned }
+  const others = (await all('posts')).filter((p) => p.id !== post.id)
+  const [placed = stands] = await tryPlaces([stands], { posts: others })
+  await commit({ brand: post.brand, label: `Replace a post by one of “${piece.title}”` }, [
+    patch('posts', id, (p) => ({ ...p, state: 'set aside', at: null, pinned: false })) as Write,
+    put('posts', placed) as Write,
+    patch('pieces', piece.id, (p) => ({ ...p, dealt: { by: pipeline.name, at: nowIso() } })) as Write,
+  ])
+  return placed
+}
+
+/** One more post of a piece for an account, worded but without a place. */
+async function oneMore(
+  like: Post,
+  pieceId: string,
+  accountId: string,
+  passage: string | null,
+  of: { revision: number | undefined; drip: string | null; wished: string },
+): Promise<Post> {
+  const [brand, account, piece, passages, standing, pipeline] = await Promise.all([
+    must('brands', like.brand),
+    must('accounts', accountId),
+    wholePiece(pieceId, of.revision),
+    all('passages', 'piece', pieceId),
+    all('posts'),
+    like.pipeline ? one('pipelines', like.pipeline) : undefined,
+  ])
+  return unwrap<Post>(
+    heavy().singlePost({
+      now: nowIso(),
+      brand,
+      piece,
+      passages,
+      passage,
+      account,
+      pipeline: pipeline ?? null,
+      drip: of.drip,
+      beat: of.drip ? like.beat : 0,
+      wished: of.wished,
+      seed: standing.length + 1,
+      standing,
+    }) as never,
+  )
+}
+
+/** The piece that a pipeline would take next: what waits for it, the oldest first, then its backlog, the newest first. */
+async function nextPiece(pipeline: Pipeline): Promise<Piece | null> {
+  const [pieces, sources, lists] = await Promise.all([
+    all('pieces', 'brand', pipeline.brand),
+    all('sources', 'brand', pipeline.brand),
+    all('wordLists', 'brand', pipeline.brand),
+  ])
+  const published = (p: Piece): string => p.publishedAt ?? p.takenAt
+  const from = sourcesOf(pipeline, sources)
+  const free = pieces.filter((p) => from.has(p.source) && p.dealt === null && p.words > 0)
+  const waiting = free.filter((p) => published(p) >= pipeline.since)
+  const backlog = free.filter((p) => published(p) < pipeline.since)
+  const ordered = [
+    ...waiting.sort((a, b) => (published(a) < published(b) ? -1 : 1)),
+    ...backlog.sort((a, b) => (published(a) > published(b) ? -1 : 1)),
+  ]
+  const context = sieveContext({ now: nowIso(), lists, sources, pieces })
+  for (const piece of ordered) {
+    const words = readsText(pipeline.sieve) ? await one('texts', textId(piece.id, piece.revision)) : undefined
+    if (judge({ ...piece, text: words ? quotable(words) : '' }, pipeline.sieve, context).passed) return piece
+  }
+  return null
+}

@@ -1,0 +1,110 @@
+import { Fault } from '../../../core/model'
+import { withRhythm, type Change, type Comparison, type RehearsalRequest } from '../../../core/rehearsal'
+import { heavy, unwrap } from '../../workers'
+import { nowIso } from '../clock'
+import { all, commit, patch, type Write } from '../store'
+import { copyPost } from './copies'
+import { surroundings, writesOf } from './plan'
+import { recallAll } from './recall'
+
+/** Plays the months to come of a brand, as they are planned and with changes; nothing is kept. */
+export async function tryRehearsal(
+  brand: string,
+  asked: Pick<RehearsalRequest, 'from' | 'to' | 'changes' | 'arrivals'>,
+): Promise<Comparison> {
+  const around = await surroundings()
+  const [pieces, sources] = await Promise.all([all('pieces', 'brand', brand), all('sources', 'brand', brand)])
+  return unwrap<Comparison>(
+    heavy().rehearse({
+      ...around,
+      ...asked,
+      brand,
+      now: nowIso(),
+      pieces: pieces.map(({ id, source, publishedAt, double, verdicts }) => ({
+        id,
+        source,
+        publishedAt,
+        double,
+        verdicts,
+      })),
+      sources,
+    }) as never,
+  )
+}
+
+/**
+ * Takes changes over that were rehearsed: the settings and the posts that move or go in one action;
+ * then the posts that have to be worded for another account, one by one. A paused pipeline is held,
+ * so that its posts wait. Gives how many posts could not be worded.
+ */
+export async function takeOver(
+  brand: string,
+  changes: readonly Change[],
+  played: Pick<Comparison, 'moves' | 'dropped' | 'wanted'>,
+  onProgress: (done: number, all: number) => void = () => undefined,
+): Promise<number> {
+  const accounts = new Set((await all('accounts')).map((a) => a.id))
+  const unlinked = changes.find((c) => c.kind === 'account' && !accounts.has(c.account.id))
+  if (unlinked)
+    throw new Fault(
+      'bad-request',
+      'The new account is not linked yet. Link it under Dispatch, then take the change over with it.',
+    )
+  const paused = new Set(changes.flatMap((c) => (c.kind === 'pause' ? [c.pipeline] : [])))
+  const going = played.dropped.filter((p) => !paused.has(p.pipeline ?? ''))
+  await recallAll([...going, ...played.moves.map((m) => m.post)])
+  const aside = { code: 'rehearsed', message: 'Its beat fell away when the rhythm was changed.' }
+  await commit({ brand, label: 'Take a rehearsal over' }, [
+    ...(await settingsOf(changes)),
+    ...writesOf(played.moves),
+    ...going.map(
+      (p) =>
+        patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null, reasons: [aside] })) as Write,
+    ),
+  ])
+  let missed = 0
+  for (const [index, one] of played.wanted.entries()) {
+    onProgress(index, played.wanted.length)
+    await copyPost(one.like, one.account, one.wished).catch(() => missed++)
+  }
+  return missed
+}
+
+/** The settings that changes come to. */
+async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
+  const now = nowIso()
+  const drips = await all('drips')
+  return changes.flatMap((change): Write[] => {
+    if (change.kind === 'pause')
+      return [
+        patch('pipelines', change.pipeline, (p) => ({
+          ...p,
+          held: { reason: `${p.name} is held.`, since: now },
+        })) as Write,
+      ]
+    if (change.kind === 'slots')
+      return [patch('accounts', change.account, (a) => ({ ...a, slots: change.slots })) as Write]
+    if (change.kind === 'quiet')
+      return [patch('brands', change.brand, (b) => ({ ...b, quiet: [...b.quiet, ...change.days] })) as Write]
+    if (change.kind === 'account')
+      return [
+        patch('pipelines', change.pipeline, (p) => ({
+          ...p,
+          accounts: [...new Set([...p.accounts, change.account.id])],
+          version: p.version + 1,
+          savedAt: now,
+        })) as Write,
+      ]
+    return [
+      patch('pipelines', change.pipeline, (p) => ({
+        ...p,
+        rhythm: change.rhythm,
+        version: p.version + 1,
+        savedAt: now,
+      })) as Write,
+      ...drips
+        .filter((d) => d.pipeline === change.pipeline && d.endedAt === null)
+        .map((d) => patch('drips', d.id, (row) => withRhythm(row, change.rhythm)) as Write),
+    ]
+  })
+}

@@ -1,0 +1,43 @@
+import { Box, Flex } from '@chakra-ui/react'
+import type { ReactNode } from 'react'
+
+/** What is written at the left, what comes of it at the right, and the one action below. */
+export function Split({ form, outcome, foot }: { form: ReactNode; outcome: ReactNode; foot: ReactNode }) {
+  return (
+    <Flex direction="column" flex="1" minH="0">
+      <Flex flex="1" minH="0">
+        <Flex direction="column" gap="4" flex="1" minW="0" maxW="660px" px="6" pb="4" overflowY="auto">
+          {form}
+        </Flex>
+        <Box
+          flex="1"
+          minW="0"
+          px="5"
+          pb="4"
+          overflowY="auto"
+          borderLeftWidth="1px"
+          tabIndex={0}
+          role="region"
+          aria-label="Where it would land"
+          borderColor="hairline"
+          aria-live="polite"
+        >
+          {outcome}
+        </Box>
+      </Flex>
+      <Flex
+        align="center"
+        gap="4"
+        minH="14"
+        px="6"
+        py="2"
+        bg="raised"
+        borderTopWidth="1px"
+        borderColor="hairline"
+        flexShrink={0}
+      >
+        {foot}
+      </Flex>
+    </Flex>
+  )
+}

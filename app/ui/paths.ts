@@ -1,0 +1,14 @@
+import { dateOf, localDay, mondayOf } from '../../core/planning'
+
+/** Where a post is looked at: on its drip's sheet, or on the Horizon where it stands by itself. */
+export function postPath(post: {
+  id: string
+  drip: string | null
+  at: string | null
+  publishedAt: string | null
+}): string {
+  if (post.drip) return `/writing/${post.drip}?post=${post.id}`
+  const at = post.publishedAt ?? post.at
+  const from = at ? `&from=${mondayOf(dateOf(localDay(Date.parse(at), 'UTC')))}` : ''
+  return `/horizon?post=${post.id}${from}`
+}

@@ -1,0 +1,90 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { readArticle } from '../../demo/content'
+import { likeness, LIKENESS_BOUND } from '../captions'
+import { aBrand, anAccount, aPost } from '../model/samples'
+import { readFragment } from '../reading'
+import { singlePost, takeWriting, toPassages, type SingleRequest } from '.'
+
+const article = readArticle(
+  readFileSync(join(import.meta.dirname, '../../demo/content/oakum-yard/seven-tools.md'), 'utf8'),
+)
+const owner = { id: 'piece', brand: 'brand', source: 'source', now: '2026-11-24T10:00:00.000Z' }
+const piece = {
+  ...takeWriting(readFragment(article.html, { title: article.title }), owner, {
+    itemId: 'x',
+    kind: 'manuscript',
+  }),
+  images: ['a', 'b'].map((name) => ({
+    url: `https://a.example/${name}.png`,
+    alt: name,
+    caption: '',
+    width: 1200,
+    height: 900,
+    block: 0,
+  })),
+}
+let n = 0
+const passages = toPassages(piece, () => `passage-${n++}`)
+const hall = anAccount({ id: 'hall', network: 'guildhall' })
+const one = (change: Partial<SingleRequest> = {}) =>
+  singlePost({
+    now: owner.now,
+    newId: () => 'new',
+    brand: aBrand(),
+    piece,
+    passages,
+    passage: passages[1]?.id ?? null,
+    account: hall,
+    pipeline: { id: 'pipeline', name: 'Journal' },
+    drip: 'drip',
+    beat: 2,
+    wished: '2026-12-01T12:00:00.000Z',
+    seed: 1,
+    standing: [],
+    ...change,
+  })
+
+describe('one more post of a piece', () => {
+  it('is worded for its account, from the passage that was asked for, and waits for review', () => {
+    expect(one()).toMatchObject({
+      id: 'new',
+      account: 'hall',
+      network: 'guildhall',
+      drip: 'drip',
+      beat: 2,
+      pipeline: 'pipeline',
+      passage: passages[1]?.id,
+      state: 'for review',
+      at: null,
+    })
+  })
+
+  it('is unlike what stands on the account, and takes a passage that it has not said', () => {
+    const first = { ...one(), id: 'first', at: '2026-11-30T12:00:00.000Z' }
+    const second = one({ passage: null, standing: [first] })
+    expect(second.passage).not.toBe(first.passage)
+    expect(likeness(second.wording.text, first.wording.text)).toBeLessThanOrEqual(LIKENESS_BOUND)
+  })
+
+  it('shows the picture that the account has not shown about then', () => {
+    const pictures = anAccount({ id: 'pictures', network: 'shutterleaf' })
+    const shown = (url: string, at: string) =>
+      aPost({ id: url, account: 'pictures', at, media: { sourceUrl: url, alt: '', shape: null, hash: null } })
+    const url = (standing: SingleRequest['standing']) => one({ account: pictures, standing }).media?.sourceUrl
+    expect(url([shown('https://a.example/a.png', '2026-11-29T12:00:00.000Z')])).toBe(
+      'https://a.example/b.png',
+    )
+    expect(
+      url([
+        shown('https://a.example/a.png', '2026-10-01T12:00:00.000Z'),
+        shown('https://a.example/b.png', '2026-11-29T12:00:00.000Z'),
+      ]),
+    ).toBe('https://a.example/a.png')
+  })
+
+  it('is refused with the reason where no passage is left', () => {
+    expect(() => one({ passages: [] })).toThrow(/passage/)
+  })
+})

@@ -1,0 +1,88 @@
+import { checkCaption, houseOf, writeDrip } from '../captions'
+import { Fault, type Account, type Brand, type Passage, type Post, type WholePiece } from '../model'
+import { mediaOf } from './blank'
+import { earlierCaptions, writtenPost } from './drip'
+import { contextFor } from './recheck'
+
+/** What one more post is worded from. */
+export interface SingleRequest {
+  now: string
+  newId: () => string
+  brand: Brand
+  piece: WholePiece
+  passages: readonly Passage[]
+  /** The passage to word, or null for the best that is left. */
+  passage: string | null
+  account: Account
+  pipeline: { id: string; name: string } | null
+  drip: string | null
+  beat: number
+  wished: string
+  seed: number
+  standing: readonly Post[]
+}
+
+/**
+ * One post of a piece, worded for an account and unlike what stands there; it has no place yet and
+ * waits for review. Refuses (`bad-request`) where no caption can be made.
+ */
+export function singlePost(request: SingleRequest): Post {
+  const { piece, account, brand } = request
+  const usable = request.passages
+    .filter((p) => p.choice !== 'left out' && !p.lostPlace)
+    .sort((a, b) => b.score - a.score)
+  const first = usable.filter((p) => p.id === request.passage)
+  const taken = new Set(
+    request.standing.flatMap((p) => (p.account === account.id && p.passage ? [p.passage] : [])),
+  )
+  const rest = usable.filter((p) => p.id !== request.passage)
+  const fresh = rest.filter((p) => !taken.has(p.id))
+  const [written] = writeDrip({
+    piece,
+    passages: first.length ? first : fresh.length ? fresh : rest,
+    spare: first.length ? fresh : [],
+    accounts: [account],
+    days: [0],
+    house: houseOf(brand),
+    link: piece.url,
+    pipeline: request.pipeline?.name ?? '',
+    seed: request.seed,
+    earlier: earlierCaptions(request.standing, request.now),
+  })
+  if (!written?.wording)
+    throw new Fault(
+      'bad-request',
+      written?.checks[0]?.message ?? `No caption can be made of “${piece.title}” for this account.`,
+    )
+  const post: Post = writtenPost(written, account, piece, usable, {
+    id: request.newId(),
+    brand: brand.id,
+    drip: request.drip,
+    pipeline: request.pipeline?.id ?? null,
+    beat: request.beat,
+    wished: request.wished,
+  })
+  if (post.media)
+    post.media = mediaOf(leastSeen(piece.images, account.id, request), piece.title, account.network)
+  const checks = checkCaption(post.wording.text, contextFor(post, brand, piece, request.standing))
+  return { ...post, checks, state: 'for review' }
+}
+
+/** Of a piece's pictures the one that the account shows furthest from the post's wished day. */
+function leastSeen(
+  images: WholePiece['images'],
+  accountId: string,
+  { standing, wished }: Pick<SingleRequest, 'standing' | 'wished'>,
+): WholePiece['images'][number] | undefined {
+  const apart = (url: string): number =>
+    Math.min(
+      ...standing
+        .filter((p) => p.account === accountId && p.media?.sourceUrl === url && p.state !== 'set aside')
+        .map((p) => Math.abs(Date.parse(p.publishedAt ?? p.at ?? p.wished) - Date.parse(wished))),
+    )
+  const seen = new Map(images.map((image) => [image, apart(image.url)]))
+  return images.reduce<WholePiece['images'][number] | undefined>(
+    (best, image) => (best && (seen.get(best) ?? 0) >= (seen.get(image) ?? 0) ? best : image),
+    undefined,
+  )
+}

@@ -1,0 +1,108 @@
+import fc from 'fast-check'
+import type { QuietDay, Slot } from '../../model'
+import { plan } from '../plan'
+import type { PlanInput } from '../rules'
+
+/* Random accounts and posts for property tests: crowded, in zones of all kinds, about summer time. */
+
+type Account = PlanInput['accounts'][number]
+type Post = PlanInput['posts'][number]
+
+/** A few days before the clocks go forward in Europe, so that summer time begins within reach. */
+const NOW = '2026-03-24T10:00:00Z'
+const DAY = 86_400_000
+const day = (offset: number): string => new Date(Date.parse(NOW) + offset * DAY).toISOString().slice(0, 10)
+
+const slot = fc
+  .record({
+    weekday: fc.integer({ min: 1, max: 7 }),
+    hour: fc.integer({ min: 0, max: 22 }),
+    window: fc.boolean(),
+  })
+  .map(({ weekday, hour, window }): Slot => {
+    const at = `${String(hour).padStart(2, '0')}:15`
+    return window ? { weekday, from: at, to: `${String(hour + 1).padStart(2, '0')}:05` } : { weekday, at }
+  })
+export const quiet: fc.Arbitrary<QuietDay> = fc.oneof(
+  fc.integer({ min: 1, max: 7 }).map((weekday) => ({ weekday })),
+  fc.integer({ min: 0, max: 40 }).map((n) => ({ date: day(n) })),
+  fc.integer({ min: 0, max: 40 }).map((n) => ({ yearly: day(n).slice(5) })),
+  fc
+    .tuple(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 0, max: 9 }))
+    .map(([n, l]) => ({ from: day(n), to: day(n + l) })),
+)
+const anyAccount = (id: string): fc.Arbitrary<Account> =>
+  fc.record({
+    id: fc.constant(id),
+    network: fc.constantFrom('murmur', 'guildhall'),
+    zone: fc.constantFrom('Europe/Lisbon', 'America/New_York', 'Australia/Lord_Howe', 'Asia/Kolkata'),
+    slots: fc.array(slot, { minLength: 1, maxLength: 6 }),
+    quiet: fc.array(quiet, { maxLength: 3 }),
+    maxPerDay: fc.integer({ min: 1, max: 3 }),
+    maxPerWeek: fc.integer({ min: 1, max: 6 }),
+    gapMinutes: fc.constantFrom(0, 60, 600, 1440, 4000),
+    warmUp: fc.option(
+      fc.record({
+        since: fc.integer({ min: 0, max: 20 }).map((n) => `${day(-n)}T08:00:00Z`),
+        steps: fc.constant([
+          { days: 7, postsPerDay: 1 },
+          { days: 28, postsPerDay: 2 },
+        ]),
+      }),
+    ),
+  })
+const anyPost = (index: number, accounts: number): fc.Arbitrary<Post> =>
+  fc
+    .record({
+      account: fc.nat(accounts - 1),
+      wish: fc.integer({ min: -3, max: 40 }),
+      spread: fc.option(fc.tuple(fc.nat(12), fc.nat(12))),
+      of: fc.record({
+        piece: fc.nat(4),
+        passage: fc.nat(6),
+        picture: fc.nat(3),
+        pipeline: fc.nat(2),
+        beat: fc.nat(5),
+        words: fc.nat(6),
+      }),
+      priority: fc.integer({ min: -1, max: 2 }),
+      stands: fc.option(fc.integer({ min: 0, max: 40 }), { freq: 3 }),
+      pinned: fc.option(fc.integer({ min: 0, max: 40 }), { freq: 6 }),
+    })
+    .map((r) => ({
+      id: `p${String(index).padStart(2, '0')}`,
+      account: `a${r.account}`,
+      piece: `piece ${r.of.piece}`,
+      passage: `passage ${r.of.passage}`,
+      picture: `picture ${r.of.picture}`,
+      pipeline: `pipeline ${r.of.pipeline}`,
+      beat: `beat ${r.of.beat}`,
+      text: `words ${r.of.words}`,
+      wished: day(r.wish),
+      earliest: r.spread ? day(r.wish - r.spread[0]) : null,
+      latest: r.spread ? day(r.wish + r.spread[1]) : null,
+      priority: r.priority,
+      at: r.stands === null ? null : `${day(r.stands)}T09:15:00Z`,
+      pinnedAt: r.pinned === null ? null : `${day(r.pinned)}T11:11:00Z`,
+    }))
+
+/** Accounts and posts of all kinds. */
+export const anyInput: fc.Arbitrary<PlanInput> = fc.integer({ min: 1, max: 4 }).chain((accounts) =>
+  fc
+    .tuple(
+      fc.tuple(...Array.from({ length: accounts }, (_, i) => anyAccount(`a${i}`))),
+      fc
+        .integer({ min: 0, max: 22 })
+        .chain((posts) => fc.tuple(...Array.from({ length: posts }, (_, i) => anyPost(i, accounts)))),
+    )
+    .map(([list, posts]) => ({ now: NOW, accounts: list, posts })),
+)
+
+/** The input with every post standing where the plan put it. */
+export const standing = (input: PlanInput): PlanInput => {
+  const at = new Map(plan(input).posts.map((p) => [p.id, p.at]))
+  return { ...input, posts: input.posts.map((p) => ({ ...p, at: at.get(p.id) ?? null })) }
+}
+/** Where the planner puts each post. */
+export const places = (input: PlanInput): Map<string, string | null> =>
+  new Map(plan(input).posts.map((p) => [p.id, p.at]))

@@ -1,0 +1,39 @@
+import type { Account, Drip, QuietDay, Rhythm, Slot } from '../model'
+import { beatDays } from '../planning'
+
+/** What could be otherwise, for trying it out before it is done. */
+export type Change =
+  /** Nothing of a pipeline goes out, and it takes nothing in. */
+  | { kind: 'pause'; pipeline: string }
+  /** Another rhythm for a pipeline: for the drips to come, and for what is still to come of those there are. */
+  | { kind: 'rhythm'; pipeline: string; rhythm: Rhythm }
+  /** One more account for a pipeline; it may be one that is not linked yet. */
+  | { kind: 'account'; pipeline: string; account: Account }
+  /** Other slots for an account. */
+  | { kind: 'slots'; account: string; slots: Slot[] }
+  /** Days on which the brand is quiet. */
+  | { kind: 'quiet'; brand: string; days: QuietDay[] }
+
+/**
+ * A drip by another rhythm. Beats beyond it stay in the count at their days, so that the numbers of
+ * those that went out stay right.
+ */
+export function withRhythm(drip: Drip, rhythm: Rhythm): Drip {
+  const days = beatDays(rhythm)
+  return { ...drip, rhythm, days: drip.days.map((day, k) => days[k] ?? day) }
+}
+
+/** Slots of which so many are left, as evenly over the week as they stood. */
+export function thinnedSlots(slots: readonly Slot[], keep: number): Slot[] {
+  const sorted = [...slots].sort((a, b) => minuteOf(a) - minuteOf(b))
+  if (keep >= sorted.length) return sorted
+  return Array.from(
+    { length: Math.max(0, keep) },
+    (_, i) => sorted[Math.floor(((i + 0.5) * sorted.length) / keep)],
+  ).filter((s): s is Slot => s !== undefined)
+}
+
+function minuteOf(slot: Slot): number {
+  const [hours = 0, minutes = 0] = ('at' in slot ? slot.at : slot.from).split(':').map(Number)
+  return (slot.weekday - 1) * 1440 + hours * 60 + minutes
+}

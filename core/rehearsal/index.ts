@@ -1,0 +1,2 @@
+export { thinnedSlots, withRhythm, type Change } from './change'
+export { rehearse, type Comparison, type Rehearsal, type RehearsalRequest } from './rehearse'
