@@ -5,7 +5,7 @@ import { aBrand, aPost, anAccount, aPipeline } from '../../core/model/samples'
 import { TABLE_NAMES, TABLES, type Post } from '../../core/model'
 import { schema1 } from '../../core/formats/testing/schema1'
 import { DATABASE_VERSION, migrate, MIGRATIONS } from './schema'
-import { all, commit, must, onWrite, one, patch, put, remove, type Write } from './store'
+import { all, commit, must, newAction, onWrite, one, patch, put, remove, type Write } from './store'
 import { lastChange, undo } from './undo'
 
 vi.mock('../workers', () => ({}))
@@ -86,6 +86,20 @@ describe('undo', () => {
     await commit(by('Approve'), [patch('posts', 'post', (p) => ({ ...p, state: 'approved' })) as Write])
     await commit('machine', [patch('posts', 'post', (p) => ({ ...p, state: 'published' })) as Write])
     await expect(undo('brand')).rejects.toThrow(/gone out.*take it down/)
+  })
+
+  it('takes the parts of one action back together, also where they wrote the same record twice', async () => {
+    await commit('machine', [put('pipelines', aPipeline()) as Write])
+    const action = { ...by('Rework it'), action: newAction() }
+    const named = (name: string): Write => patch('pipelines', 'pipeline', (p) => ({ ...p, name })) as Write
+    await commit(action, [named('Second'), put('accounts', anAccount()) as Write])
+    await commit('machine', [put('brands', aBrand()) as Write])
+    await commit(action, [named('Third'), put('posts', aPost({ state: 'draft' })) as Write])
+    expect(await all('changes')).toHaveLength(1)
+    expect(await undo('brand')).toBe('Rework it')
+    expect((await one('pipelines', 'pipeline'))?.name).toBe('Journal')
+    expect([...(await all('accounts')), ...(await all('posts'))]).toEqual([])
+    expect(await undo('brand')).toBeNull()
   })
 
   it('keeps brands apart', async () => {

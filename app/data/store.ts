@@ -40,15 +40,18 @@ export function remove<T extends TableName>(table: T, id: string): Write<T> {
   return { table, id, change: (row) => (row ? null : undefined) }
 }
 
-/** Who acts: a person, whose actions can be undone and carry a label, or the machine. */
-export type Actor = { brand: string; label: string } | 'machine'
+/**
+ * Who acts: a person, whose actions can be undone and carry a label, or the machine. An action that
+ * is written in several parts names itself (`newAction`), and is undone as one.
+ */
+export type Actor = { brand: string; label: string; action?: string } | 'machine'
 
 const UNDO_KEPT = 200
 
 let lastChange = 0
 
-/** An id that sorts after every earlier one of this tab, also within one millisecond. */
-function changeId(): string {
+/** The id of an action: it sorts after every earlier one of this tab, also within one millisecond. */
+export function newAction(): string {
   lastChange = Math.max(clockNow(), lastChange + 1)
   return `${String(lastChange).padStart(15, '0')}-${nanoid(8)}`
 }
@@ -88,13 +91,15 @@ export async function commit(
     }
     if (actor !== 'machine' && entries.length) {
       const changes = tx.objectStore('changes')
+      const id = actor.action ?? newAction()
+      const begun = (await changes.get(id)) as Change | undefined
       const change: Change = {
-        id: changeId(),
+        id,
         brand: actor.brand,
         at: new Date(clockNow()).toISOString(),
         label: actor.label,
         undone: false,
-        entries,
+        entries: joined(begun?.entries ?? [], entries),
       }
       await changes.put(change)
       written.push({ table: 'changes', id: change.id, row: change })
@@ -112,6 +117,14 @@ export async function commit(
     throw error
   }
   announceRows(written)
+}
+
+/** What several parts of one action come to: each record as it was before the first, and after the last. */
+function joined(before: Change['entries'], more: Change['entries']): Change['entries'] {
+  const key = (e: Change['entries'][number]): string => `${e.store} ${e.id}`
+  const all = new Map(before.map((e) => [key(e), e]))
+  for (const entry of more) all.set(key(entry), { ...entry, before: (all.get(key(entry)) ?? entry).before })
+  return [...all.values()]
 }
 
 /** A row as it was written, or null where it is gone. */

@@ -231,6 +231,10 @@ describe('ending', () => {
     expect(
       (await all('posts')).filter((p) => p.account === 'one').every((p) => p.state === 'set aside'),
     ).toBe(true)
+    await undo('brand')
+    expect(await states()).toEqual(['a approved', 'b approved'])
+    expect(await must('accounts', 'one')).toMatchObject({ endedAt: null })
+    expect((await must('drips', 'drip')).accounts).toEqual(['one'])
   })
 
   it('is one action that can be undone', async () => {
@@ -350,6 +354,10 @@ describe('a rehearsal', () => {
     expect((await must('posts', 'b')).state).toBe('set aside')
     expect((await must('pipelines', 'pipeline')).accounts).toEqual(['one', 'hall'])
     expect((await all('posts')).filter((p) => p.account === 'hall')).toHaveLength(1)
+    await undo('brand')
+    expect(await states()).toEqual(['a approved', 'b approved'])
+    expect((await must('pipelines', 'pipeline')).accounts).toEqual(['one'])
+    await takeOver('brand', changes, played)
     const pause = [{ kind: 'pause' as const, pipeline: 'pipeline' }]
     await takeOver('brand', pause, await tryRehearsal('brand', { ...asked, changes: pause }))
     expect((await must('pipelines', 'pipeline')).held?.reason).toBe('Journal is held.')

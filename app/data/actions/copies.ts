@@ -4,7 +4,7 @@ import { toWall } from '../../../core/planning'
 import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, must, one, patch, put, wholePiece, type Write } from '../store'
+import { all, commit, must, one, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { keepHandPosts, tryHandPosts } from './hand'
 import { tryPlaces } from './plan'
 import { recall } from './recall'
@@ -12,11 +12,17 @@ import { recall } from './recall'
 /**
  * Copies a post to an account: what is from a piece is worded anew for its network, from the same
  * passage where that account does not say it yet; what was written by hand keeps its words. The copy
- * takes the legal place nearest to `wished`, or to where the post stands. Gives the copy.
+ * takes the legal place nearest to `wished`, or to where the post stands. Where it is part of a larger
+ * action, `actor` names that. Gives the copy.
  */
-export async function copyPost(id: string, accountId: string, wished?: string): Promise<Post> {
+export async function copyPost(
+  id: string,
+  accountId: string,
+  { wished, actor }: { wished?: string; actor?: Actor } = {},
+): Promise<Post> {
   const post = await must('posts', id)
   const account = await must('accounts', accountId)
+  const by = actor ?? { brand: post.brand, label: `Copy a post to @${account.handle}` }
   const moment = wished ?? post.at ?? post.wished
   if (!post.piece) {
     const on = { date: toWall(Date.parse(moment), account.zone).date, time: null }
@@ -29,7 +35,7 @@ export async function copyPost(id: string, accountId: string, wished?: string): 
     }
     const [made] = await tryHandPosts(post.brand, [row], { kind: 'next openings' })
     if (!made) throw new Fault('not-found', 'The account is no longer there.', accountId)
-    await keepHandPosts(post.brand, [made])
+    await keepHandPosts(post.brand, [made], by)
     return made.post
   }
   const own = post.account === accountId
@@ -44,7 +50,7 @@ export async function copyPost(id: string, accountId: string, wished?: string): 
     wished: moment,
   })
   const [placed = worded] = await tryPlaces([worded])
-  await commit({ brand: post.brand, label: `Copy a post to @${account.handle}` }, [
+  await commit(by, [
     put('posts', placed) as Write,
     ...(drip
       ? [

@@ -1,10 +1,10 @@
 import { nowIso } from '../clock'
 import type { Post } from '../../../core/model'
-import { all, commit, patch, put, type Write } from '../store'
+import { all, commit, newAction, patch, put, type Write } from '../store'
 import { copyPost } from './copies'
 import type { Holdable } from './holds'
 import { tryPlaces } from './plan'
-import { recall } from './recall'
+import { recallAll } from './recall'
 
 /** What can be ended: it makes nothing more, and keeps what it did. */
 export type Endable = Holdable & { table: 'brands' | 'accounts' | 'pipelines' | 'drips' | 'recurrences' }
@@ -38,12 +38,13 @@ const codeOf = (what: Endable): string => `ended ${what.id}`
 export async function end(what: Endable, planned: Planned): Promise<number> {
   const posts = await plannedOf(what)
   const going = planned.kind === 'leave' ? [] : posts
-  for (const post of going) await recall(post)
+  const actor = { brand: what.brand, label: `End ${what.name}`, action: newAction() }
+  await recallAll(going)
   if (planned.kind === 'move')
     // What cannot be worded for the other account is set aside with the rest.
-    for (const post of posts) await copyPost(post.id, planned.account).catch(() => undefined)
+    for (const post of posts) await copyPost(post.id, planned.account, { actor }).catch(() => undefined)
   const reason = { code: codeOf(what), message: `${sentence(what.name)} was ended.` }
-  await commit({ brand: what.brand, label: `End ${what.name}` }, [
+  await commit(actor, [
     patch(what.table, what.id, (row) => ({
       ...row,
       endedAt: nowIso(),

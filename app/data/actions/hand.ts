@@ -39,11 +39,11 @@ export async function tryHandPosts(
 }
 
 /** Keeps posts that were tried. What is for this minute is sent with the moment of keeping. */
-export async function keepHandPosts(brand: string, made: readonly HandPost[]): Promise<void> {
+export async function keepHandPosts(brand: string, made: readonly HandPost[], actor?: Actor): Promise<void> {
   const now = nowIso()
   const what = made.length === 1 ? 'a post' : `${made.length} posts`
   await commit(
-    { brand, label: `Write ${what} by hand` },
+    actor ?? { brand, label: `Write ${what} by hand` },
     made.map(({ post }) => put('posts', post.at && post.at < now ? { ...post, at: now } : post) as Write),
   )
 }

@@ -2,7 +2,7 @@ import { Fault } from '../../../core/model'
 import { withRhythm, type Change, type Comparison, type RehearsalRequest } from '../../../core/rehearsal'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, patch, type Write } from '../store'
+import { all, commit, newAction, patch, type Write } from '../store'
 import { copyPost } from './copies'
 import { surroundings, writesOf } from './plan'
 import { recallAll } from './recall'
@@ -33,9 +33,9 @@ export async function tryRehearsal(
 }
 
 /**
- * Takes changes over that were rehearsed: the settings and the posts that move or go in one action;
- * then the posts that have to be worded for another account, one by one. A paused pipeline is held,
- * so that its posts wait. Gives how many posts could not be worded.
+ * Takes changes over that were rehearsed: the settings and the posts that move or go, then the posts
+ * that have to be worded for another account, one by one, all of it one action. A paused pipeline is
+ * held, so that its posts wait. Gives how many posts could not be worded.
  */
 export async function takeOver(
   brand: string,
@@ -54,7 +54,8 @@ export async function takeOver(
   const going = played.dropped.filter((p) => !paused.has(p.pipeline ?? ''))
   await recallAll([...going, ...played.moves.map((m) => m.post)])
   const aside = { code: 'rehearsed', message: 'Its beat fell away when the rhythm was changed.' }
-  await commit({ brand, label: 'Take a rehearsal over' }, [
+  const actor = { brand, label: 'Take a rehearsal over', action: newAction() }
+  await commit(actor, [
     ...(await settingsOf(changes)),
     ...writesOf(played.moves),
     ...going.map(
@@ -65,7 +66,7 @@ export async function takeOver(
   let missed = 0
   for (const [index, one] of played.wanted.entries()) {
     onProgress(index, played.wanted.length)
-    await copyPost(one.like, one.account, one.wished).catch(() => missed++)
+    await copyPost(one.like, one.account, { wished: one.wished, actor }).catch(() => missed++)
   }
   return missed
 }
