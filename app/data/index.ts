@@ -17,15 +17,7 @@ export {
 export { orderColumns, startDrip, tryDrip } from './actions/drips'
 export { copyPost, replaceByNext } from './actions/copies'
 export { end, goOn, plannedOf, setAsideBy, type Endable, type Planned } from './actions/ending'
-export {
-  keepHandPosts,
-  openPostSheet,
-  readPosts,
-  startRecurrence,
-  tryHandPosts,
-  tryRecurrence,
-  type RecurrenceDraft,
-} from './actions/hand'
+export { keepHandPosts, openPostSheet, readPosts, tryHandPosts } from './actions/hand'
 export { hold, lift, type Holdable } from './actions/holds'
 export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage } from './actions/passages'
 export {
@@ -53,6 +45,7 @@ export {
   wishedAt,
   type Move,
 } from './actions/plan'
+export { changeRecurrence, startRecurrence, tryRecurrence, type RecurrenceDraft } from './actions/recurring'
 export {
   acceptFlag,
   anotherWording,

@@ -76,7 +76,7 @@ describe('rows of an older schema', () => {
       accounts: [{ endedAt: null, groups: [] }],
       pipelines: [{ endedAt: null }],
       drips: [{ endedAt: null }],
-      posts: [{ recurrence: null }],
+      posts: [{ recurrence: null, occurrence: null, linkCheck: null }],
       recurrences: [],
     })
   })

@@ -165,7 +165,7 @@ function letThingsEnd(rows: RawRows): RawRows {
     accounts: give('accounts', { endedAt: null, groups: [] }),
     pipelines: give('pipelines', { endedAt: null }),
     drips: give('drips', { endedAt: null }),
-    posts: give('posts', { recurrence: null }),
+    posts: give('posts', { recurrence: null, occurrence: null, linkCheck: null }),
     recurrences: rows['recurrences'] ?? [],
   }
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Id, Instant, LocalDate, Place } from './primitives'
+import { Id, Instant, LinkCheck, LocalDate, Place } from './primitives'
 
 /**
  * A run of the piece's text. Blocks are in order, do not overlap, and the piece's text is the
@@ -154,7 +154,7 @@ export const Piece = PieceAbout.extend({
   /** Who dealt with it: a drip was started, or it was set aside. Null while it waits in Intake. */
   dealt: z.object({ by: z.string(), at: Instant }).nullable(),
   /** When the page its links lead to was last looked at, and what was wrong with it. */
-  linkCheck: z.object({ at: Instant, trouble: z.string().nullable() }).nullable(),
+  linkCheck: LinkCheck.nullable(),
   /** Why no pipeline could make a drip of it, in words a person can act on. */
   trouble: z.string().nullable(),
   /** Pipelines that have looked at it, so that none takes it twice. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Angle } from './angle'
 import { Acceptance, Check } from './check'
-import { Hold, Id, Instant, LocalDate, Place } from './primitives'
+import { Hold, Id, Instant, LinkCheck, LocalDate, Place } from './primitives'
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({
@@ -64,6 +64,8 @@ export const Post = z.object({
   beat: z.int().min(0),
   /** What it comes back by, where it is one of a recurring post. */
   recurrence: Id.nullable(),
+  /** The day of the recurring post's rule that it stands for, also once it was moved. */
+  occurrence: LocalDate.nullable(),
   account: Id,
   network: Id,
   passage: Id.nullable(),
@@ -76,6 +78,8 @@ export const Post = z.object({
   link: z.string().nullable(),
   /** What the link goes out as, once it was made short. */
   shortLink: z.string().nullable(),
+  /** When the page its link leads to was last looked at, where it has no piece that says so. */
+  linkCheck: LinkCheck.nullable(),
   media: PostMedia.nullable(),
   checks: z.array(Check),
   accepted: z.array(Acceptance),

@@ -43,3 +43,7 @@ export type Place = z.infer<typeof Place>
 /** Why something is kept from going out, and since when. */
 export const Hold = z.object({ reason: z.string(), since: Instant })
 export type Hold = z.infer<typeof Hold>
+
+/** When the page a link leads to was looked at, and what was wrong with it; null where nothing was. */
+export const LinkCheck = z.object({ at: Instant, trouble: z.string().nullable() })
+export type LinkCheck = z.infer<typeof LinkCheck>

@@ -202,8 +202,8 @@ function draftOf(row: HandRow, account: Account, request: HandRequest): Post {
     id: request.newId(),
     brand: request.brand.id,
     recurrence: request.recurrence,
+    occurrence: request.recurrence && on && 'date' in on ? on.date : null,
     wording,
-    edited: true,
     link: linkOf(wording, row.words.link),
     // What nobody has looked at yet has no size that is known.
     media: mediaOf(

@@ -1,6 +1,7 @@
 export { blankPost } from './blank'
 export { earlierCaptions, makeDrip, gateState, wishedAt, type DripRequest, type DripResult } from './drip'
 export { handPosts, wordsOf, type HandPost, type HandRequest, type HandRow, type When } from './hand'
+export { renewalOf, renewed, type Renewal } from './recurring'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor } from './recheck'
 export {

@@ -16,7 +16,7 @@ export function contextFor(
     source: piece && sourceText(piece),
     writtenAt: piece?.publishedAt ?? null,
     link: post.link,
-    linkTrouble: piece?.linkCheck?.trouble ?? null,
+    linkTrouble: (piece ?? post).linkCheck?.trouble ?? null,
     pictures: post.media ? 1 : 0,
     beside: post.wording,
     others: posts

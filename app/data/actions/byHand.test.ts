@@ -26,17 +26,10 @@ import { all, commit, must, patch, put, putPiece, type Write } from '../store'
 import { undo } from '../undo'
 import { copyPost, replaceByNext } from './copies'
 import { end, goOn, plannedOf, setAsideBy, type Endable } from './ending'
-import {
-  extendRecurrences,
-  keepHandPosts,
-  openPostSheet,
-  readPosts,
-  startRecurrence,
-  tryHandPosts,
-  tryRecurrence,
-} from './hand'
+import { keepHandPosts, openPostSheet, readPosts, tryHandPosts } from './hand'
 import { hold, lift } from './holds'
-import { boundPost } from './posts'
+import { boundPost, editText } from './posts'
+import { changeRecurrence, extendRecurrences, startRecurrence, tryRecurrence } from './recurring'
 import { takeOver, tryRehearsal } from './rehearsal'
 
 vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
@@ -178,6 +171,35 @@ describe('a recurring post', () => {
     await expect(startRecurrence('brand', { ...draft, from: day(1), rule: 'often' })).rejects.toThrow(
       /cannot be followed/,
     )
+  })
+
+  it('that is changed has its posts written anew in their places, and is undone', async () => {
+    await startRecurrence('brand', { ...draft, from: day(1) })
+    const [r] = await all('recurrences')
+    const id = r?.id ?? ''
+    const mine = async () =>
+      (await all('posts'))
+        .filter((p) => p.recurrence === id)
+        .toSorted((a, b) => (a.wished < b.wished ? -1 : 1))
+    const before = await mine()
+    await editText(before[1]?.id ?? '', 'The kettle is on, but come early.')
+    const said = { ...draft.words, text: 'The stove is lit every day.' }
+    const next = { ...draft, words: said, from: day(1), rule: 'FREQ=WEEKLY;COUNT=6' }
+    expect((await tryRecurrence('brand', next, id)).map((m) => m.post.wording.text)).toEqual(
+      Array(5).fill(said.text),
+    )
+    expect(await mine()).toHaveLength(8)
+    expect(await changeRecurrence(id, next)).toEqual({ written: 5, gone: 2, left: 1 })
+    expect((await mine()).map((p) => [p.id, p.at, p.wording.text])).toEqual(
+      before
+        .slice(0, 6)
+        .map((p, i) => [p.id, p.at, i === 1 ? 'The kettle is on, but come early.' : said.text]),
+    )
+    expect(await must('recurrences', id)).toMatchObject({ words: said, rule: next.rule })
+    await undo('brand')
+    expect((await mine()).map((p) => [p.id, p.at])).toEqual(before.map((p) => [p.id, p.at]))
+    expect(await must('recurrences', id)).toMatchObject({ words: draft.words, rule: 'FREQ=WEEKLY' })
+    await expect(changeRecurrence(id, { ...next, from: '2031-01-01' })).rejects.toThrow(/names no day/)
   })
 
   it('that was ended makes no more', async () => {

@@ -8,7 +8,7 @@ import {
   type ReceiptPage,
   type TableName,
 } from '../../../core/model'
-import { extendRecurrences } from '../actions/hand'
+import { extendRecurrences } from '../actions/recurring'
 import { heldBy, readHolds } from '../actions/holds'
 import { recall } from '../actions/recall'
 import { visitSource } from '../actions/visit'
