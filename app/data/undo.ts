@@ -3,7 +3,7 @@ import { recall } from './actions/recall'
 import { all, commit, one, patch, type Write } from './store'
 
 /** Fields of a post that the machine writes by itself; they do not stand in the way of undoing. */
-const MACHINE_FIELDS: readonly (keyof Post)[] = ['revision', 'state', 'media']
+const MACHINE_FIELDS: readonly (keyof Post)[] = ['revision', 'state', 'media', 'linkCheck']
 
 /** The newest action of a brand that has not been undone, or null. */
 export async function lastChange(brand: string): Promise<Change | null> {

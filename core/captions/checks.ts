@@ -169,8 +169,8 @@ function networkRules({ text, prose, tags }: Caption, context: CheckContext, say
       'no-link',
       `${profile.name} wants a link and the ${context.source === null ? 'post has none' : 'piece has no address'}. Give it one, or set the post aside.`,
     )
-  if (context.linkTrouble && context.link)
-    say('flag', 'link-broken', `The link leads nowhere: ${context.linkTrouble}`, context.link)
+  if (context.linkTrouble)
+    say('flag', 'link-broken', `The link leads nowhere: ${context.linkTrouble}`, context.link ?? undefined)
   if (tags.length > profile.hashtags.most)
     say(
       'block',

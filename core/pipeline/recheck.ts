@@ -1,6 +1,11 @@
 import { houseOf, sourceText, type CheckContext } from '../captions'
 import type { Brand, Post, WholePiece } from '../model'
-import { network } from '../networks'
+import { network, URL_PATTERN } from '../networks'
+
+/** The address that a post leads to, also where a person only typed it among the words; null where there is none. */
+export function linkedPage(post: Pick<Post, 'piece' | 'link' | 'wording'>): string | null {
+  return post.link ?? (post.piece ? null : (post.wording.text.match(URL_PATTERN)?.[0] ?? null))
+}
 
 /** The context in which a post's caption is checked, from the records around it. */
 export function contextFor(
@@ -16,7 +21,7 @@ export function contextFor(
     source: piece && sourceText(piece),
     writtenAt: piece?.publishedAt ?? null,
     link: post.link,
-    linkTrouble: (piece ?? post).linkCheck?.trouble ?? null,
+    linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
     pictures: post.media ? 1 : 0,
     beside: post.wording,
     others: posts

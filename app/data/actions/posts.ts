@@ -9,6 +9,7 @@ import {
   type WholePiece,
   type Wording,
 } from '../../../core/model'
+import { linkedPage } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
@@ -60,12 +61,16 @@ const isBlocked = (checks: readonly Check[]): boolean => checks.some((c) => c.se
 export async function editText(id: string, text: string): Promise<void> {
   const post = await must('posts', id)
   await recall(post)
-  const edited: Post = { ...back(post), wording: { ...post.wording, text }, edited: true }
+  const wording = { ...post.wording, text }
+  // What was found of another address says nothing of this one.
+  const linkCheck = linkedPage({ ...post, wording }) === linkedPage(post) ? post.linkCheck : null
+  const edited: Post = { ...back(post), wording, linkCheck, edited: true }
   const checks = await checksOf(edited)
   await commit({ brand: post.brand, label: 'Edit a caption' }, [
     patch('posts', id, (p) => ({
       ...back(p),
       wording: { ...p.wording, text },
+      linkCheck,
       edited: true,
       checks,
       state: isBlocked(checks) && back(p).state === 'approved' ? 'for review' : back(p).state,

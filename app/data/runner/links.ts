@@ -1,4 +1,5 @@
-import type { Piece, Post } from '../../../core/model'
+import type { LinkCheck, Piece, Post } from '../../../core/model'
+import { linkedPage } from '../../../core/pipeline'
 import { checksOf } from '../actions/posts'
 import { post as send } from '../api'
 import { clockNow, nowIso } from '../clock'
@@ -20,6 +21,13 @@ const isOpen = (post: Post): boolean => OPEN.has(post.state)
 /** What a hold says whose reason is a broken link, so that it can be let go when the page is back. */
 const LEADS_NOWHERE = 'Its link leads nowhere: '
 
+/** A page with the posts that lead to it: a piece's own, or one that a person gave. */
+interface Page {
+  url: string
+  piece: Piece | null
+  posts: Post[]
+}
+
 /**
  * Looks whether the pages are there to which the posts of the next two weeks lead. Where one is
  * gone, its posts are flagged, and those that would go out by themselves are held until it is back.
@@ -28,40 +36,37 @@ export async function mindLinks(changed: boolean): Promise<void> {
   const now = clockNow()
   if (!changed && now - looked < LOOKS) return
   looked = now
-  const soon = new Map<string, Post[]>()
-  for (const post of await all('posts'))
-    if (isOpen(post) && post.piece && post.link && (post.at === null || Date.parse(post.at) < now + AHEAD))
-      soon.set(post.piece, [...(soon.get(post.piece) ?? []), post])
-  if (soon.size === 0) return
-  const due = (await all('pieces'))
+  const soon = (post: Post): boolean => post.at === null || Date.parse(post.at) < now + AHEAD
+  const stale = (check: LinkCheck | null): boolean => check === null || Date.parse(check.at) < now - RESTS
+  const due = (await pagesToCome())
     .filter(
-      (p): p is Piece & { url: string } =>
-        p.url !== null &&
-        soon.has(p.id) &&
-        (p.linkCheck === null || Date.parse(p.linkCheck.at) < now - RESTS),
+      ({ piece, posts }) =>
+        posts.some(soon) && (piece ? [piece] : posts).some(({ linkCheck }) => stale(linkCheck)),
     )
     .slice(0, BATCH)
   if (due.length === 0) return
   if (due.length === BATCH) looked = 0
   const { troubles } = await send<{ troubles: (string | null)[] }>('/api/intake/links', {
-    urls: due.map((p) => p.url),
+    urls: due.map((page) => page.url),
   })
+  const at = nowIso()
+  const found = due.map((page, i) => ({ ...page, linkCheck: { at, trouble: troubles[i] ?? null } }))
   await commit(
     'machine',
-    due.map(
-      (piece, i) =>
-        patch('pieces', piece.id, (p) => ({
-          ...p,
-          linkCheck: { at: nowIso(), trouble: troubles[i] ?? null },
-        })) as Write,
+    found.flatMap(({ piece, posts, linkCheck }): Write[] =>
+      piece
+        ? [patch('pieces', piece.id, (p) => ({ ...p, linkCheck })) as Write]
+        : posts.map((post) => patch('posts', post.id, (p) => ({ ...p, linkCheck })) as Write),
     ),
   )
-  const turned = due.filter((p, i) => (p.linkCheck?.trouble ?? null) !== (troubles[i] ?? null))
   const writes: Write[] = []
-  for (const piece of turned) {
-    const trouble = troubles[due.indexOf(piece)] ?? null
-    for (const post of (await all('posts', 'piece', piece.id)).filter(isOpen)) {
-      const checks = await checksOf(post)
+  for (const { piece, posts, linkCheck } of found)
+    for (const post of posts) {
+      const { trouble } = linkCheck
+      const heldSo = post.held?.reason.startsWith(LEADS_NOWHERE) ?? false
+      const same = ((piece ?? post).linkCheck?.trouble ?? null) === trouble
+      if (same && !(heldSo && trouble === null)) continue
+      const checks = await checksOf(piece ? post : { ...post, linkCheck })
       const going = post.state === 'approved' || post.state === 'handed over'
       writes.push(
         patch('posts', post.id, (p) => ({
@@ -72,12 +77,28 @@ export async function mindLinks(changed: boolean): Promise<void> {
               ? p.held?.reason.startsWith(LEADS_NOWHERE)
                 ? null
                 : p.held
-              : going && p.link && p.held === null
+              : going && p.held === null
                 ? { reason: `${LEADS_NOWHERE}${trouble}`, since: nowIso() }
                 : p.held,
         })) as Write,
       )
     }
-  }
   await commit('machine', writes)
+}
+
+/** The pages to which posts still to go out lead. */
+async function pagesToCome(): Promise<Page[]> {
+  const posts = (await all('posts')).filter(isOpen)
+  const pieces = new Map((await all('pieces')).map((p) => [p.id, p]))
+  const pages = new Map<string, Page>()
+  for (const post of posts) {
+    const piece = pieces.get(post.piece ?? '') ?? null
+    const led = linkedPage(post)
+    const url = piece ? led && piece.url : led
+    if (!url) continue
+    const page = pages.get(piece?.id ?? url)
+    if (page) page.posts.push(post)
+    else pages.set(piece?.id ?? url, { url, piece, posts: [post] })
+  }
+  return [...pages.values()]
 }

@@ -9,6 +9,8 @@ import { setWorkspace } from '../api'
 import { clockNow, readClock } from '../clock'
 import { connectedWording } from '../actions/connected'
 import { startDrip, tryDrip } from '../actions/drips'
+import { keepHandPosts, tryHandPosts } from '../actions/hand'
+import { editText } from '../actions/posts'
 import { addSource, findFeeds } from '../actions/sources'
 import { takeWording } from '../actions/captions'
 import { visitSource } from '../actions/visit'
@@ -244,6 +246,42 @@ describe('links', () => {
     const back = await must('posts', first!.id)
     expect(back.held).toBeNull()
     expect(back.checks.some((c) => c.code === 'link-broken')).toBe(false)
+  })
+
+  it('that a person typed are looked after too, until they lead somewhere', async () => {
+    await style({})
+    const { url } = await must('pieces', piece)
+    const words = (text: string, link: string | null) => ({
+      words: { title: null, text, link, picture: null },
+      accounts: ['murmur-one'],
+      on: null,
+      earliest: null,
+      latest: null,
+    })
+    const made = await tryHandPosts(
+      'brand',
+      [
+        words('The tools are laid out; come and look.', `${url}-gone`),
+        words(`What we keep by the bench: ${url}-gone`, null),
+        words(`How a seam is caulked: ${url}`, null),
+      ],
+      { kind: 'next openings' },
+    )
+    await keepHandPosts('brand', made)
+    const ids = made.map((m) => m.post.id)
+    for (const { post } of made) await dueIn(post, 200)
+    await tick()
+    const now = await Promise.all(ids.map((id) => must('posts', id)))
+    expect(now.map((p) => p.held?.reason.slice(0, 23) ?? null)).toEqual([
+      'Its link leads nowhere:',
+      'Its link leads nowhere:',
+      null,
+    ])
+    expect(now.map((p) => p.checks.some((c) => c.code === 'link-broken'))).toEqual([true, true, false])
+    await editText(ids[1]!, `What we keep by the bench: ${url}`)
+    await jump(HOUR)
+    const mended = await must('posts', ids[1]!)
+    expect([mended.held, mended.checks.some((c) => c.code === 'link-broken')]).toEqual([null, false])
   })
 })
 
