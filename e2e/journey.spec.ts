@@ -120,7 +120,12 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
     await page.getByRole('button', { name: /^Approve \d+ unflagged/ }).click()
     await expect(page.getByText(/captions were approved/)).toBeVisible()
     await page.keyboard.press('5')
-    await expect(page.locator('[data-drop]').first()).toBeVisible()
+    // Late in a week none may be left of it; the list then leads to the next.
+    const listed = page.locator('[data-drop]').first()
+    const next = page.getByRole('button', { name: /^To the next one, / })
+    await expect(listed.or(next)).toBeVisible()
+    if (await next.isVisible()) await next.click()
+    await expect(listed).toBeVisible()
     await page.getByRole('button', { name: 'Year' }).click()
     await expect(page.getByRole('img', { name: /The year as drawn: [1-9]\d* posts/ })).toBeVisible()
   })

@@ -43,7 +43,7 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
   ['Writing', '/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor()],
   ['House style', '/writing/house', (p) => p.getByTestId('example').first().waitFor()],
   ['Briefs', '/writing/briefs', (p) => p.getByTestId('example').first().waitFor()],
-  ['Horizon, week', '/horizon', (p) => p.locator('[data-drop]').first().waitFor()],
+  ['Horizon, week', '/horizon', (p) => p.getByRole('img', { name: /week as drawn/ }).waitFor()],
   [
     'Horizon, year',
     '/horizon?zoom=year',

@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { count } from '../ui'
 import { Drops, paint, readPalette, type BoardLane, type BoardMark, type ShownPlace } from './draw'
 import {
   HEAD,
@@ -91,6 +92,7 @@ export function Board({
     () => visible({ zoom, start, width: size.width, scroll: 0 }, marks),
     [zoom, start, size.width, marks],
   )
+  const inDays = shown.filter((m) => m.day >= start && m.day < start + DAYS[zoom]).length
   const movingLane = moving ? (marks.find((m) => m.id === moving.id)?.lane ?? -1) : -1
 
   const draw = useCallback(() => {
@@ -322,7 +324,7 @@ export function Board({
             <canvas
               ref={canvas}
               role="img"
-              aria-label={`The ${zoom} as drawn: ${shown.length} posts in ${lanes.length} lanes over ${DAYS[zoom]} days. The list beside it can be walked.`}
+              aria-label={`The ${zoom} as drawn: ${count(inDays, 'post')} in ${lanes.length} lanes over ${DAYS[zoom]} days. The list beside it can be walked.`}
               style={{
                 position: 'sticky',
                 top: 0,

@@ -16,7 +16,7 @@ import { Files } from './Files'
 import { Filters } from './Filters'
 import { DAYS, ZOOMS, type Mark } from './geometry'
 import { Hover, LaneLabel, Legend, spanWords } from './lanes'
-import { boardOf, GROUPINGS, markOf, momentOf, NO_FILTER, passes, type Filter } from './marks'
+import { boardOf, GROUPINGS, markOf, momentOf, nearestDay, NO_FILTER, passes, type Filter } from './marks'
 import { PostList } from './PostList'
 import { PrintPage } from './PrintPage'
 import { Rules } from './Rules'
@@ -112,6 +112,10 @@ export function Horizon() {
         return day >= start && day < start + DAYS[zoom]
       }),
     [posts, start, zoom, zoneOf],
+  )
+  const elsewhere = useMemo(
+    () => (inView.length > 0 ? null : nearestDay(marks, start, DAYS[zoom])),
+    [inView, marks, start, zoom],
   )
   // The list may come a moment after the board.
   const listed = useDeferredValue(inView)
@@ -209,6 +213,7 @@ export function Horizon() {
     },
   })
   const choose = useCallback((id: string | null) => go({ post: id, lane: null }), [go])
+  const onGo = useCallback((day: number) => go({ from: mondayOf(dateOf(day)) }), [go])
   const toggle = useCallback(
     (id: string): void =>
       setSelected((before) => {
@@ -230,6 +235,8 @@ export function Horizon() {
       hueOf={hueOf}
       chosen={chosen?.id ?? null}
       selected={selected}
+      elsewhere={elsewhere}
+      onGo={onGo}
       onChoose={choose}
       onToggle={toggle}
     />

@@ -3,7 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, useEffect, useMemo, useRef } from 'react'
 import type { Account, Hue, Post } from '../../core/model'
 import { dateOf, localDay, toWall, weekdayOfDay } from '../../core/planning'
-import { Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
+import { Button, Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
 import { momentOf } from './marks'
 
 type Entry = { kind: 'day'; key: string; day: number | null } | { kind: 'post'; key: string; post: Post }
@@ -15,6 +15,8 @@ export const PostList = memo(function PostList({
   hueOf,
   chosen,
   selected,
+  elsewhere,
+  onGo,
   onChoose,
   onToggle,
 }: {
@@ -23,6 +25,9 @@ export const PostList = memo(function PostList({
   hueOf: (pipeline: string | null) => Hue | null
   chosen: string | null
   selected: ReadonlySet<string>
+  /** Where none is shown: the nearest day outside that has one, as a day's number. */
+  elsewhere: { day: number; later: boolean } | null
+  onGo: (day: number) => void
   onChoose: (id: string) => void
   onToggle: (id: string) => void
 }) {
@@ -85,6 +90,16 @@ export const PostList = memo(function PostList({
         event.stopPropagation()
       }}
     >
+      {entries.length === 0 && (
+        <Box px="3" pt="3" fontSize="13px" color="soft">
+          <Box mb="2">No post stands in these days.</Box>
+          {elsewhere && (
+            <Button size="sm" onClick={() => onGo(elsewhere.day)}>
+              {elsewhere.later ? 'To the next one' : 'To the last one'}, {dayWords(elsewhere.day)}
+            </Button>
+          )}
+        </Box>
+      )}
       <Box position="relative" h={`${virtual.getTotalSize()}px`}>
         {virtual.getVirtualItems().map((item) => {
           const entry = entries[item.index]

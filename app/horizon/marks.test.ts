@@ -4,7 +4,7 @@ import { aBrand, aPipeline, aPost, anAccount } from '../../core/model/samples'
 import { dayNumber } from '../../core/planning'
 import { planSheet, readChangedPlan } from './files'
 import { calendarEntries, writeCalendar } from '../../core/formats'
-import { boardOf, insideOf, NO_FILTER, passes } from './marks'
+import { boardOf, insideOf, nearestDay, NO_FILTER, passes } from './marks'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
 const accounts = [
@@ -49,6 +49,15 @@ describe('the lanes', () => {
     ])
     expect(boardOf(rows, 'piece').lanes.map((l) => l.name)).toEqual(['A seam', 'A frame'])
   })
+})
+
+it('days without a post lead to the next that has one, and the last days to the one before', () => {
+  const { marks } = boardOf(rows, 'account')
+  const near = (date: string, days = 7) => nearestDay(marks, dayNumber(date), days)
+  expect(near('2026-11-16')).toEqual({ day: dayNumber('2026-11-25'), later: true })
+  expect(near('2026-11-27', 3)).toEqual({ day: dayNumber('2026-12-01'), later: true })
+  expect(near('2026-12-07')).toEqual({ day: dayNumber('2026-12-01'), later: false })
+  expect(nearestDay([], dayNumber('2026-12-07'), 7)).toBeNull()
 })
 
 it('a filter lets through what has all it names', () => {

@@ -111,6 +111,21 @@ export function boardOf(rows: Rows, grouping: Grouping): { lanes: NamedLane[]; m
   return { lanes, marks }
 }
 
+/** The nearest day with a post outside of days that show none: the first after them, or else the last before. */
+export function nearestDay(
+  marks: readonly Mark[],
+  start: number,
+  days: number,
+): { day: number; later: boolean } | null {
+  let before: number | null = null
+  let after: number | null = null
+  for (const { day } of marks)
+    if (day < start) before = Math.max(before ?? day, day)
+    else if (day >= start + days) after = Math.min(after ?? day, day)
+  if (after !== null) return { day: after, later: true }
+  return before === null ? null : { day: before, later: false }
+}
+
 /** A moment as a mark in a lane. */
 export function markOf(id: string, at: string, lane: number, zone: string): Mark {
   const ms = Date.parse(at)
