@@ -156,9 +156,17 @@ test('a post is written by hand, lands where it was shown, and its sheet bounds 
   const outcome = page.getByRole('list', { name: 'What comes of it' })
   await expect(outcome.getByRole('listitem')).toHaveCount(1)
   const place = await outcome.getByText(/^\w{3} \d+ \w{3} \d\d:\d\d$/).innerText()
+  // A picture comes out of a file; what is none is refused with a sentence.
+  await page
+    .getByLabel('A picture', { exact: true })
+    .setInputFiles({ name: 'seam.png', mimeType: 'image/png', buffer: Buffer.from('no picture at all') })
+  await expect(page.getByText(/cannot be read as one/)).toBeVisible()
+  await page.getByLabel('A picture', { exact: true }).setInputFiles('docs/screenshots/desk.png')
+  await page.getByLabel('What it shows, in a sentence').fill('A kettle on the stove')
   // What was typed is there again after a reload.
   await page.reload()
   await expect(page.getByLabel('The words')).toHaveValue(/kettle/)
+  await expect(page.getByRole('img', { name: 'A kettle on the stove' })).toBeVisible()
   await page.getByRole('button', { name: 'Plan 1 post' }).click()
   await expect(page.getByText('Planned: 1 post.')).toBeVisible()
   await page
@@ -168,6 +176,10 @@ test('a post is written by hand, lands where it was shown, and its sheet bounds 
   const beside = page.getByRole('complementary', { name: 'Beside' })
   await expect(beside.getByText('By hand · Guildhall')).toBeVisible()
   await expect(beside.getByText(place).first()).toBeVisible()
+  const shown = beside.getByRole('img', { name: 'A kettle on the stove' })
+  await expect
+    .poll(() => shown.evaluate((image: HTMLImageElement) => image.naturalWidth))
+    .toBeGreaterThan(100)
   await foot(page).getByLabel('Copy to').selectOption({ label: '@oakumyard, Murmur' })
   await expect(page.getByText(/^Worded for @oakumyard, at /)).toBeVisible()
   await expect(beside.getByText('By hand · Murmur')).toBeVisible()
@@ -229,6 +241,14 @@ test('a post comes again by a rule, until it is ended', async ({ page }) => {
   await page.getByRole('button', { name: 'Let it come again' }).click()
   await expect(page.getByText(/^It comes every week on Thursday/)).toBeVisible()
   await expect(page.getByText('1 recurring post')).toBeVisible()
+  // Changed, its posts to come are written anew.
+  await page.getByRole('button', { name: 'Change', exact: true }).click()
+  await expect(page.getByLabel('Thu')).toBeChecked()
+  await page.getByLabel('The words').fill('Questions about your boat? Ring us on Thursdays.')
+  await expect(outcome.getByRole('listitem')).toHaveCount(many)
+  await page.getByRole('button', { name: 'Change its posts to come' }).click()
+  await expect(page.getByText(`${many} posts were written anew.`)).toBeVisible()
+  await expect(page.getByText('Questions about your boat? Ring us on Thursdays.')).toBeVisible()
   await page.getByRole('button', { name: 'End the recurring post' }).click()
   await expect(page.getByText(`${many} posts are still to go out.`)).toBeVisible()
   await page.getByRole('button', { name: 'End it' }).click()

@@ -1,7 +1,17 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
-import { joinPiece, textId, type Account, type Row, type TableName, type WholePiece } from '../../core/model'
+import useSWRImmutable from 'swr/immutable'
+import {
+  joinPiece,
+  ownPictureHash,
+  textId,
+  type Account,
+  type Row,
+  type TableName,
+  type WholePiece,
+} from '../../core/model'
 import { NETWORKS } from '../../core/networks'
+import { pictureBytes } from './actions/pictures'
 import { all, one } from './store'
 
 const OPTIONS = {
@@ -68,4 +78,14 @@ export function useWholePiece(id: string | null, revision?: number): WholePiece 
     if (piece === null || (piece && text === null)) return null
     return piece && text ? joinPiece(piece, text) : undefined
   }, [piece, text])
+}
+
+/** What an image element shows a picture by: a web address as it is, or one of the workspace's own bytes. */
+export function usePicture(url: string | null): string | undefined {
+  const own = url !== null && ownPictureHash(url) !== null
+  const { data } = useSWRImmutable(own ? ['picture', url] : null, async ([, address]) => {
+    const blob = await pictureBytes(address)
+    return blob ? URL.createObjectURL(blob) : undefined
+  })
+  return own ? data : (url ?? undefined)
 }

@@ -30,6 +30,7 @@ export {
   unfold,
 } from './actions/pieces'
 export { addPipeline, removePipeline, savePipeline, switchPipeline } from './actions/pipelines'
+export { keepPicture } from './actions/pictures'
 export {
   applyMoves,
   difference,
@@ -45,7 +46,13 @@ export {
   wishedAt,
   type Move,
 } from './actions/plan'
-export { changeRecurrence, startRecurrence, tryRecurrence, type RecurrenceDraft } from './actions/recurring'
+export {
+  changeRecurrence,
+  startRecurrence,
+  tryRecurrence,
+  type Changed,
+  type RecurrenceDraft,
+} from './actions/recurring'
 export {
   acceptFlag,
   anotherWording,
@@ -83,7 +90,7 @@ export { noteVisit } from './actions/workspace'
 export { boot, claim, restartDemo, type Boot } from './boot'
 export { exportBundle, importBundle } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'
-export { useAccounts, useOpenAccounts, useRow, useRows, useTable, useWholePiece } from './hooks'
+export { useAccounts, useOpenAccounts, usePicture, useRow, useRows, useTable, useWholePiece } from './hooks'
 export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'

@@ -12,8 +12,21 @@ export interface MadePicture {
 
 const LONGEST = 1600
 
+async function hashOf(blob: Blob): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
+}
+
 /** What the page asks of the picture worker. */
 const pictures = {
+  /** A picture as it is, with its size in pixels and its hash. Throws where it cannot be read as one. */
+  look: async (blob: Blob): Promise<MadePicture> => {
+    const bitmap = await createImageBitmap(blob)
+    const { width, height } = bitmap
+    bitmap.close()
+    return { blob, hash: await hashOf(blob), type: blob.type, width, height }
+  },
+
   /**
    * Crops a picture about its centre to one of the shapes a network takes (whole where there are
    * none), at most 1600 pixels on its longer side, as JPEG; the hash is SHA-256 of its bytes.
@@ -35,9 +48,7 @@ const pictures = {
     context.drawImage(bitmap, box.x, box.y, box.width, box.height, 0, 0, width, height)
     bitmap.close()
     const blob = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 })
-    const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())
-    const hash = [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
-    return { blob, hash, type: 'image/jpeg', width, height }
+    return { blob, hash: await hashOf(blob), type: 'image/jpeg', width, height }
   },
 }
 

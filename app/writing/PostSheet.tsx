@@ -20,6 +20,7 @@ import {
   lift,
   nextWording,
   useClicks,
+  usePicture,
   useWholePiece,
 } from '../data'
 import { Wordings } from './Wordings'
@@ -248,6 +249,7 @@ export function HeldNotice({ post }: { post: Post }) {
 }
 
 function Preview({ post, account }: { post: Post; account: Account | undefined }) {
+  const picture = usePicture(post.media?.sourceUrl ?? null)
   const profile = network(post.network)
   const fold = profile.text.fold
   const head = fold === null ? post.wording.text : sliceGraphemes(post.wording.text, fold)
@@ -323,7 +325,7 @@ function Preview({ post, account }: { post: Post; account: Account | undefined }
       )}
       {post.media && (
         <chakra.img
-          src={post.media.sourceUrl}
+          src={picture}
           alt={post.media.alt}
           mt="2"
           w="full"

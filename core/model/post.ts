@@ -29,8 +29,19 @@ export const Wording = z.object({
 })
 export type Wording = z.infer<typeof Wording>
 
+/** The address of a picture that lies in the workspace itself, by the SHA-256 of its bytes in hexadecimal. */
+export function ownPicture(hash: string): string {
+  return `picture:${hash}`
+}
+
+/** The hash of a picture that lies in the workspace itself; null for any other address. */
+export function ownPictureHash(url: string): string | null {
+  return /^picture:([0-9a-f]{64})$/.exec(url)?.[1] ?? null
+}
+
 /** A picture of a post: where it comes from, the part of it that is used, and the bytes once made. */
 export const PostMedia = z.object({
+  /** A web address, or that of a picture of the workspace's own. */
   sourceUrl: z.string(),
   alt: z.string(),
   /** Width to height of the shape the network takes, or null to leave it whole. */

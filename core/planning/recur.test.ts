@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { addDays, occurrences, ruleOf, ruleWords, type Recurring } from '.'
+import { addDays, occurrences, recurringOf, ruleOf, ruleWords, type Recurring } from '.'
 
 const START = '2026-11-25'
 const weekly: Recurring = { unit: 'WEEKLY', interval: 1, weekdays: [], monthly: 'day', end: null }
@@ -150,6 +150,34 @@ describe('a recurrence of the form', () => {
     expect(ruleOf({ ...weekly, unit: 'MONTHLY', monthly: 'weekday' }, '2026-12-30')).toBe(
       'FREQ=MONTHLY;BYDAY=-1WE',
     )
+  })
+
+  it('is read back out of its rule, and out of no other', () => {
+    fc.assert(
+      fc.property(
+        fc.record<Recurring>({
+          unit: fc.constantFrom('DAILY', 'WEEKLY', 'MONTHLY', 'YEARLY'),
+          interval: fc.integer({ min: 1, max: 99 }),
+          weekdays: fc.uniqueArray(fc.integer({ min: 1, max: 7 })),
+          monthly: fc.constantFrom('day', 'weekday'),
+          end: fc.constantFrom(null, { count: 5 }, { until: '2027-03-01' }),
+        }),
+        fc.integer({ min: 0, max: 800 }),
+        (asked, n) => {
+          const from = addDays(START, n)
+          const rule = ruleOf(asked, from)
+          const read = recurringOf(rule, from)
+          expect(read && ruleOf(read, from)).toBe(rule)
+        },
+      ),
+    )
+    for (const rule of [
+      'FREQ=MONTHLY;BYDAY=-2MO',
+      'FREQ=WEEKLY;BYDAY=MO;WKST=SU',
+      'often',
+      'BYDAY=MO;FREQ=WEEKLY',
+    ])
+      expect(recurringOf(rule, START)).toBeNull()
   })
 
   it('on a rule that a person wrote says what it can', () => {

@@ -152,3 +152,23 @@ export function ruleOf(recurring: Recurring, from: string): string {
     )
   return parts.join(';')
 }
+
+/** What a form would have asked for, had it made this rule; null where no form makes it. */
+export function recurringOf(rule: string, from: string): Recurring | null {
+  const parts = new Map(rule.split(';').map((part) => part.split('=', 2) as [string, string]))
+  const by = (parts.get('BYDAY') ?? '').split(',')
+  const until = parts.get('UNTIL')
+  const times = parts.get('COUNT')
+  const recurring: Recurring = {
+    unit: parts.get('FREQ') as Recurring['unit'],
+    interval: Number(parts.get('INTERVAL') ?? 1),
+    weekdays: CODES.flatMap((code, i) => (by.includes(code) ? [i + 1] : [])),
+    monthly: parts.has('BYDAY') ? 'weekday' : 'day',
+    end: times
+      ? { count: Number(times) }
+      : until
+        ? { until: until.replace(/^(\d{4})(\d\d)(\d\d)$/, '$1-$2-$3') }
+        : null,
+  }
+  return ruleOf(recurring, from) === rule ? recurring : null
+}

@@ -21,7 +21,9 @@ export async function tryRecurrence(
   /** The recurring post that would be changed so, where there is one. */
   id: string | null = null,
 ): Promise<HandPost[]> {
-  return (await madeOf(brand, draft, id ?? 'new', id ? await must('recurrences', id) : null)).made
+  const before = id ? await must('recurrences', id) : null
+  const { made, renewal } = await madeOf(brand, draft, id ?? 'new', before)
+  return made.map((m) => ({ ...m, post: renewed(m, renewal) }))
 }
 
 /** Begins a recurring post with its posts of the next weeks; the runner makes the later ones. */

@@ -3,7 +3,8 @@ import { network } from '../../../core/networks'
 import { pictures } from '../../workers'
 import { bytes, upload } from '../api'
 import { database } from '../database'
-import { announceRows } from '../store'
+import { pictureBytes, storePicture } from '../actions/pictures'
+import { commit, patch, type Write } from '../store'
 
 const uploaded = new Set<string>()
 
@@ -17,25 +18,17 @@ export async function readyPicture(post: Post): Promise<string | null> {
   let hash = post.media.hash
   let stored = hash ? await db.get('blobs', hash) : undefined
   if (!hash || !stored) {
-    const source = await bytes('POST', '/api/intake/picture', { url: post.media.sourceUrl })
+    const { sourceUrl } = post.media
+    const source =
+      (await pictureBytes(sourceUrl)) ?? (await bytes('POST', '/api/intake/picture', { url: sourceUrl }))
     const made = await pictures().crop(source, network(post.network).media.shapes)
     hash = made.hash
     stored = { id: made.hash, blob: made.blob }
-    const tx = db.transaction(['blobs', 'media', 'posts'], 'readwrite')
-    await tx.objectStore('blobs').put(stored)
-    const { type, width, height, blob } = made
-    const info = { id: made.hash, type, width, height, bytes: blob.size }
-    await tx.objectStore('media').put(info)
-    const current = await tx.objectStore('posts').get(post.id)
-    const shown =
-      current?.media?.sourceUrl === post.media.sourceUrl
-        ? { ...current, media: { ...current.media, hash: made.hash } }
-        : null
-    if (shown) await tx.objectStore('posts').put(shown)
-    await tx.done
-    announceRows([
-      { table: 'media', id: info.id, row: info },
-      ...(shown ? [{ table: 'posts' as const, id: shown.id, row: shown }] : []),
+    await storePicture(made)
+    await commit('machine', [
+      patch('posts', post.id, (p) =>
+        p.media?.sourceUrl === sourceUrl ? { ...p, media: { ...p.media, hash: made.hash } } : p,
+      ) as Write,
     ])
   }
   if (!uploaded.has(hash)) {

@@ -1,9 +1,11 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { oakumYard } from '../../../demo/content'
 import { aBrand, aDrip, anAccount, aPiece, aPost, aText, aWorkspace } from '../../../core/model/samples'
-import type { Post } from '../../../core/model'
+import { ownPicture, type Post } from '../../../core/model'
 import { RHYTHMS } from '../../../core/planning'
 import { addSource, findFeeds } from '../actions/sources'
 import { visitSource } from '../actions/visit'
@@ -13,6 +15,7 @@ import { addPipeline, switchPipeline } from '../actions/pipelines'
 import { addPassage, choosePassage, stretchPassage } from '../actions/passages'
 import { startDrip } from '../actions/drips'
 import { end } from '../actions/ending'
+import { keepPicture } from '../actions/pictures'
 import { difference } from '../actions/plan'
 import { saveTimes, timesOf } from '../actions/accounts'
 import { exportBundle, importBundle } from '../bundle'
@@ -79,6 +82,20 @@ describe('the runner', () => {
     expect(await onPage(post.wording.text)).toBe(true)
     expect(await all('receipts', 'post', id)).toMatchObject([{ outcome: 'published', brand: 'brand' }])
     expect(await house.call('GET', '/api/spool/receipts')).toMatchObject({ body: { receipts: [] } })
+  })
+
+  it('sends a picture out of a file with its post, and holds the post where the picture is gone', async () => {
+    const bytes = readFileSync(join(import.meta.dirname, '../../../docs/screenshots/desk.png'))
+    const url = await keepPicture(new Blob([bytes], { type: 'image/png' }))
+    const media = { sourceUrl: url, alt: 'A desk by the window', shape: null, hash: null }
+    const id = await approvedPost(1, { media })
+    await jump(2 * HOUR)
+    expect(await state(id)).toBe('published')
+    expect(await onPage('A desk by the window')).toBe(true)
+    const lost = { ...media, sourceUrl: ownPicture('0'.repeat(64)) }
+    const other = await approvedPost(1, { media: lost })
+    await tick()
+    expect((await must('posts', other)).held?.reason).toMatch(/picture could not be made: .+ any more/)
   })
 
   it('does nothing a second time: a tick after a tick changes no record', async () => {

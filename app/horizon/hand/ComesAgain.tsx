@@ -2,8 +2,15 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
 import { asFault, type Account, type Brand, type HandWords, type Recurrence } from '../../../core/model'
-import { ruleOf, ruleWords, type Recurring } from '../../../core/planning'
-import { startRecurrence, tryRecurrence, useRows, type RecurrenceDraft } from '../../data'
+import { recurringOf, ruleOf, ruleWords, type Recurring } from '../../../core/planning'
+import {
+  changeRecurrence,
+  startRecurrence,
+  tryRecurrence,
+  useRows,
+  type Changed,
+  type RecurrenceDraft,
+} from '../../data'
 import { Holding } from '../../shell'
 import {
   attempt,
@@ -32,7 +39,11 @@ interface Draft {
   every: Recurring
   /** A rule written out, where one is; it then counts in place of `every`. */
   rule: string | null
+  /** The recurring post that is changed; null where a new one is begun. */
+  changes: string | null
 }
+
+const FIRST = { unit: 'WEEKLY', interval: 1, weekdays: [], monthly: 'day', end: null } as const
 
 const UNITS: readonly [Recurring['unit'], string][] = [
   ['DAILY', 'day'],
@@ -52,14 +63,16 @@ export function ComesAgain({
   today: string
 }) {
   const standing = useRows('recurrences', 'brand', brand.id)
-  const [draft, setDraft, forget] = useKept<Draft>(`dripline-again-${brand.id}`, {
+  const [draft, setDraft] = useKept<Draft>(`dripline-again-${brand.id}`, {
     words: EMPTY_WORDS,
     accounts: accounts.slice(0, 1).map((a) => a.id),
     from: today,
     time: '',
-    every: { unit: 'WEEKLY', interval: 1, weekdays: [], monthly: 'day', end: null },
+    every: FIRST,
     rule: null,
+    changes: null,
   })
+  const changed = standing?.find((r) => r.id === draft.changes && r.endedAt === null) ?? null
   const [busy, setBusy] = useState(false)
   const edit = (change: Partial<Draft>): void => setDraft({ ...draft, ...change })
   const every = (change: Partial<Recurring>): void => edit({ every: { ...draft.every, ...change } })
@@ -71,11 +84,14 @@ export function ComesAgain({
     from: draft.from,
     time: draft.time || null,
   }
-  const asked = useLater(JSON.stringify(asks), 300)
+  const asked = useLater(JSON.stringify({ draft: asks, id: changed?.id ?? null }), 300)
   const trying = draft.words.text.trim() !== '' && chosen.length > 0
   const made = useSWR(
     trying ? ['again', brand.id, asked] : null,
-    () => tryRecurrence(brand.id, JSON.parse(asked) as RecurrenceDraft),
+    () => {
+      const { draft: tried, id } = JSON.parse(asked) as { draft: RecurrenceDraft; id: string | null }
+      return tryRecurrence(brand.id, tried, id)
+    },
     { keepPreviousData: true, revalidateOnFocus: false, shouldRetryOnError: false },
   )
   const words = said(asks.rule)
@@ -83,10 +99,12 @@ export function ComesAgain({
     void attempt(async () => {
       setBusy(true)
       try {
-        await startRecurrence(brand.id, asks)
-        say(`It comes ${words}. The posts of the next eight weeks stand on the Horizon.`)
-        forget()
-        setDraft({ ...draft, words: EMPTY_WORDS })
+        if (changed) say(changedWords(await changeRecurrence(changed.id, asks)))
+        else {
+          await startRecurrence(brand.id, asks)
+          say(`It comes ${words}. The posts of the next eight weeks stand on the Horizon.`)
+        }
+        edit({ words: EMPTY_WORDS, changes: null })
       } finally {
         setBusy(false)
       }
@@ -201,7 +219,23 @@ export function ComesAgain({
               </>
             )}
           </Flex>
-          <Standing rows={standing ?? []} accounts={accounts} />
+          <Standing
+            rows={standing ?? []}
+            accounts={accounts}
+            changed={changed?.id ?? null}
+            onChange={(r) => {
+              const every = recurringOf(r.rule, r.from)
+              setDraft({
+                words: r.words,
+                accounts: r.accounts,
+                from: r.from,
+                time: r.time ?? '',
+                every: every ?? FIRST,
+                rule: every ? null : r.rule,
+                changes: r.id,
+              })
+            }}
+          />
         </>
       }
       outcome={
@@ -226,12 +260,15 @@ export function ComesAgain({
             {words}
             {made.data && !made.error ? ` · ${outcomeWords(made.data)} in eight weeks` : ''}
           </Box>
+          {changed && (
+            <Button onClick={() => edit({ words: EMPTY_WORDS, changes: null })}>Leave it as it is</Button>
+          )}
           <Button
             look="water"
             disabled={!trying || busy || !made.data || made.data.length === 0 || Boolean(made.error)}
             onClick={begin}
           >
-            Let it come again
+            {changed ? 'Change its posts to come' : 'Let it come again'}
           </Button>
         </>
       }
@@ -248,8 +285,33 @@ function said(rule: string): string {
   }
 }
 
+/** What a change came to: "8 posts were written anew; 1 that was edited by hand stays as it is." */
+function changedWords({ written, gone, left }: Changed): string {
+  return [
+    `${count(written, 'post')} ${written === 1 ? 'was' : 'were'} written anew`,
+    gone ? `${count(gone, 'post')} fell away` : null,
+    left
+      ? `${count(left, 'post')} edited by hand ${left === 1 ? 'stays as it is' : 'stay as they are'}`
+      : null,
+  ]
+    .filter(Boolean)
+    .join('; ')
+    .concat('.')
+}
+
 /** The recurring posts there are, with how they go on. */
-function Standing({ rows, accounts }: { rows: readonly Recurrence[]; accounts: readonly Account[] }) {
+function Standing({
+  rows,
+  accounts,
+  changed,
+  onChange,
+}: {
+  rows: readonly Recurrence[]
+  accounts: readonly Account[]
+  /** The one that stands in the form. */
+  changed: string | null
+  onChange: (recurrence: Recurrence) => void
+}) {
   if (rows.length === 0) return null
   return (
     <Box mt="2">
@@ -274,6 +336,11 @@ function Standing({ rows, accounts }: { rows: readonly Recurrence[]; accounts: r
               </Mono>
             </Flex>
           </Box>
+          {r.endedAt === null && (
+            <Button disabled={r.id === changed} onClick={() => onChange(r)}>
+              {r.id === changed ? 'In the form' : 'Change'}
+            </Button>
+          )}
           <Holding
             what={{ table: 'recurrences', id: r.id, brand: r.brand, name: 'the recurring post' }}
             held={r.held}

@@ -4,6 +4,7 @@ import { measure, network } from '../../../core/networks'
 import type { When } from '../../../core/pipeline'
 import { addDays } from '../../../core/planning'
 import { isAddress } from './kept'
+import { PictureField } from './PictureField'
 import { Button, Labelled, Mono, NetworkMark, SelectField, TextField, TimeField } from '../../ui'
 
 /** What a person writes: the words, a link, a picture, and a title where a chosen network wants one. */
@@ -87,42 +88,7 @@ export function WordsFields({
           />
         )}
       </Labelled>
-      <Flex gap="3">
-        <Box flex="1">
-          <Labelled label="Picture address">
-            {(id) => (
-              <TextField
-                id={id}
-                w="full"
-                type="url"
-                placeholder="https://"
-                aria-invalid={words.picture !== null && !isAddress(words.picture.url)}
-                _invalid={{ borderColor: 'plum' }}
-                value={words.picture?.url ?? ''}
-                onChange={(e) => {
-                  const url = e.target.value.trim()
-                  edit({ picture: url ? { url, alt: words.picture?.alt ?? '' } : null })
-                }}
-              />
-            )}
-          </Labelled>
-        </Box>
-        <Box flex="1">
-          <Labelled label="What it shows, in a sentence">
-            {(id) => (
-              <TextField
-                id={id}
-                w="full"
-                disabled={!words.picture}
-                value={words.picture?.alt ?? ''}
-                onChange={(e) =>
-                  edit({ picture: words.picture && { ...words.picture, alt: e.target.value } })
-                }
-              />
-            )}
-          </Labelled>
-        </Box>
-      </Flex>
+      <PictureField picture={words.picture} onChange={(picture) => edit({ picture })} />
     </Flex>
   )
 }

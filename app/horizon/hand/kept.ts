@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import type { HandWords } from '../../../core/model'
+import { ownPictureHash, type HandWords } from '../../../core/model'
 
 export const EMPTY_WORDS: HandWords = { title: null, text: '', link: null, picture: null }
 
@@ -8,12 +8,17 @@ export function isAddress(text: string): boolean {
   return /^https?:\/\/[^\s.]+\.?\S+$/i.test(text) && URL.canParse(text)
 }
 
+/** Whether a picture can be had by an address: from the web, or out of the workspace itself. */
+export function isPictureAddress(url: string): boolean {
+  return isAddress(url) || ownPictureHash(url) !== null
+}
+
 /** Words without an address that is not whole yet. */
 export function soundWords(words: HandWords): HandWords {
   return {
     ...words,
     link: words.link && isAddress(words.link) ? words.link : null,
-    picture: words.picture && isAddress(words.picture.url) ? words.picture : null,
+    picture: words.picture && isPictureAddress(words.picture.url) ? words.picture : null,
   }
 }
 

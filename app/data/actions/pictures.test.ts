@@ -1,0 +1,50 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { connectTo, emptyDatabase } from '../testing/browser'
+import { ownPicture, ownPictureHash } from '../../../core/model'
+import { database } from '../database'
+import { all } from '../store'
+import { keepPicture, pictureBytes } from './pictures'
+
+const look = vi.hoisted(() => vi.fn())
+vi.mock('../../workers', async () => {
+  const made = await (await import('../testing/workers')).inProcess()
+  look.mockImplementation(made.pictures().look)
+  return { ...made, pictures: () => ({ ...made.pictures(), look }) }
+})
+
+const png = (text: string): Blob => new Blob([text], { type: 'image/png' })
+beforeEach(async () => {
+  connectTo(null)
+  await emptyDatabase()
+})
+
+describe('a picture out of a file', () => {
+  it('lies in the workspace once, however often it comes, and is had by its address', async () => {
+    const url = await keepPicture(png('a seam'))
+    expect(await keepPicture(png('a seam'))).toBe(url)
+    const other = await keepPicture(png('a frame'))
+    expect(other).not.toBe(url)
+    expect((await all('media')).map((m) => ownPicture(m.id)).toSorted()).toEqual([url, other].toSorted())
+    expect(await (await pictureBytes(url))?.text()).toBe('a seam')
+    expect(await all('changes')).toEqual([])
+  })
+
+  it('is refused with a sentence where it is none, is too large, or cannot be read', async () => {
+    await expect(keepPicture(new Blob(['{}'], { type: 'application/json' }))).rejects.toThrow(/is no picture/)
+    const large = new Blob([new Uint8Array(21 * 1024 * 1024)], { type: 'image/jpeg' })
+    await expect(keepPicture(large)).rejects.toThrow(/has 21 MB; 20 MB is the most/)
+    look.mockRejectedValueOnce(new Error('InvalidStateError'))
+    await expect(keepPicture(png('words'))).rejects.toThrow(/cannot be read as one/)
+    expect(await all('media')).toEqual([])
+  })
+
+  it('that is gone is said to be gone; any other address is not looked for here', async () => {
+    const url = await keepPicture(png('a seam'))
+    await (await database()).delete('blobs', ownPictureHash(url) ?? '')
+    await expect(pictureBytes(url)).rejects.toMatchObject({ code: 'not-found' })
+    for (const address of ['https://yard.example/seam.png', 'picture:short', 'blob:picture:']) {
+      expect(ownPictureHash(address)).toBeNull()
+      expect(await pictureBytes(address)).toBeNull()
+    }
+  })
+})

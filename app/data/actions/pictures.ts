@@ -1,0 +1,58 @@
+import { Fault, ownPicture, ownPictureHash, type MediaInfo } from '../../../core/model'
+import type { MadePicture } from '../../workers/pictures'
+import { pictures } from '../../workers'
+import { database } from '../database'
+import { announceRows } from '../store'
+
+const LARGEST = 20 * 1024 * 1024
+const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/avif'])
+
+/**
+ * Keeps a picture out of a file in the workspace, once however often it comes, and gives the address
+ * that posts have it by. Refuses with a sentence what is no picture, or is too large.
+ */
+export async function keepPicture(file: Blob): Promise<string> {
+  if (!TYPES.has(file.type))
+    throw new Fault('bad-request', 'This file is no picture. Choose a PNG, JPEG, WebP, GIF or AVIF.')
+  if (file.size > LARGEST)
+    throw new Fault(
+      'bad-request',
+      `This picture has ${Math.ceil(file.size / 1024 / 1024)} MB; 20 MB is the most. Make it smaller first.`,
+    )
+  let picture: MadePicture
+  try {
+    // The bytes alone, without the file they came out of.
+    picture = await pictures().look(new Blob([await file.arrayBuffer()], { type: file.type }))
+  } catch {
+    throw new Fault(
+      'bad-request',
+      'This file calls itself a picture and cannot be read as one. Choose another.',
+    )
+  }
+  await storePicture(picture)
+  return ownPicture(picture.hash)
+}
+
+/** Keeps a picture's bytes and what is known of them. */
+export async function storePicture({ blob, hash, type, width, height }: MadePicture): Promise<void> {
+  const info: MediaInfo = { id: hash, type, width, height, bytes: blob.size }
+  const tx = (await database()).transaction(['blobs', 'media'], 'readwrite')
+  await tx.objectStore('blobs').put({ id: hash, blob })
+  await tx.objectStore('media').put(info)
+  await tx.done
+  announceRows([{ table: 'media', id: hash, row: info }])
+}
+
+/** The bytes of a picture of the workspace's own; null for any other address. */
+export async function pictureBytes(url: string): Promise<Blob | null> {
+  const hash = ownPictureHash(url)
+  if (!hash) return null
+  const stored = await (await database()).get('blobs', hash)
+  if (!stored)
+    throw new Fault(
+      'not-found',
+      'The picture of this post is not in this workspace any more. Choose another.',
+      hash,
+    )
+  return stored.blob
+}
