@@ -189,12 +189,17 @@ function houseRules({ text, prose }: Caption, context: CheckContext, say: Say): 
       say('block', 'never-say', `“${found}” is on the brand’s never-say list. Say it another way.`, found)
   }
   const mine = bareWords(text)
-  if (mine && context.others.some((o) => o.sibling && bareWords(o.text) === mine))
+  if (context.others.some((o) => isRepeated(mine, o)))
     say(
       'block',
       'same-words',
       'The same words go out on another account of this network. Take another wording.',
     )
+}
+
+/** Whether another account says the very same bare words, which is but for links and tags. */
+function isRepeated(mine: string, other: CheckContext['others'][number]): boolean {
+  return mine !== '' && other.sibling && bareWords(other.text) === mine
 }
 
 const NOT_THERE: Readonly<Record<Exclude<Ungrounded['kind'], 'word'>, (words: string) => string>> = {
@@ -241,7 +246,12 @@ function truth({ text, prose }: Caption, context: CheckContext, say: Say): void 
       `“${ages}” will not be true for long. Reword it, or accept it for a short drip.`,
       ages,
     )
-  const near = context.others.reduce((top, o) => Math.max(top, likeness(text, o.text)), 0)
+  // The very same on a sibling is blocked, and need not be said twice.
+  const mine = bareWords(text)
+  const near = context.others.reduce((top, o) => {
+    const alike = likeness(text, o.text)
+    return alike > top && !isRepeated(mine, o) ? alike : top
+  }, 0)
   if (near > LIKENESS_BOUND)
     say(
       'flag',

@@ -113,7 +113,13 @@ export function ComesAgain({
     <Split
       form={
         <>
-          <WordsFields words={draft.words} accounts={chosen} onChange={(next) => edit({ words: next })} />
+          {/* What is taken into the form comes into view with its words. */}
+          <WordsFields
+            key={changed?.id ?? 'new'}
+            words={draft.words}
+            accounts={chosen}
+            onChange={(next) => edit({ words: next })}
+          />
           <AccountsField
             accounts={accounts}
             chosen={draft.accounts}

@@ -56,7 +56,7 @@ export function PictureField({
         <FileButton accept="image/*" label="A picture" onFile={take}>
           {own ? 'Another file' : 'From a file'}
         </FileButton>
-        {picture && <Button onClick={() => onChange(null)}>Without it</Button>}
+        {picture && <Button onClick={() => onChange(null)}>Leave it out</Button>}
       </Flex>
       {picture && (
         <Flex gap="3" mt="3" align="flex-end">
