@@ -127,29 +127,53 @@ export class Book {
    * opening, or null. Symmetric between posts, and never broken by taking one out.
    */
   obstacle(task: Task, at: number, day: number, span: { from: number; to: number }): Rule | null {
+    return this.#broken(task, at, day, span, null)
+  }
+
+  /** All hard rules that depend on other posts which a post would break at a moment of an opening, each once. */
+  obstacles(task: Task, at: number, day: number, span: { from: number; to: number }): Rule[] {
+    const all = new Set<Rule>()
+    this.#broken(task, at, day, span, all)
+    return [...all]
+  }
+
+  /** The first rule that would be broken, or null; where `all` is given, all of them are put into it. */
+  #broken(
+    task: Task,
+    at: number,
+    day: number,
+    span: { from: number; to: number },
+    all: Set<Rule> | null,
+  ): Rule | null {
     const { lane } = task
     const { account } = lane
     let onDay = 0
     for (const s of this.on(lane, day)) {
       if (s.task === task) continue
-      if (s.at >= span.from && s.at <= span.to) return 'taken'
-      if (task.piece && s.task.piece === task.piece) return 'same piece'
+      if (s.at >= span.from && s.at <= span.to && !all?.add('taken')) return 'taken'
+      if (task.piece && s.task.piece === task.piece && !all?.add('same piece')) return 'same piece'
       onDay++
     }
-    if (onDay >= account.maxPerDay) return 'day full'
-    if (onDay >= lane.warmCap(day)) return 'warming up'
-    if (this.#tooNear(task, at, day)) return 'gap'
+    if (onDay >= account.maxPerDay && !all?.add('day full')) return 'day full'
+    if (onDay >= lane.warmCap(day) && !all?.add('warming up')) return 'warming up'
+    if (this.#tooNear(task, at, day) && !all?.add('gap')) return 'gap'
     const own = this.#places.get(task.id)
     const week = weekNumber(day)
     const inWeek = this.#weeks.get(lane.keyOf(week)) ?? 0
-    if (inWeek - (own && weekNumber(own.day) === week ? 1 : 0) >= account.maxPerWeek) return 'week full'
+    if (
+      inWeek - (own && weekNumber(own.day) === week ? 1 : 0) >= account.maxPerWeek &&
+      !all?.add('week full')
+    )
+      return 'week full'
     if (task.words)
       for (const s of this.#words.get(task.words) ?? NONE)
-        if (s.task.lane !== lane && Math.abs(s.at - at) <= this.#siblings) return 'same words'
+        if (s.task.lane !== lane && Math.abs(s.at - at) <= this.#siblings && !all?.add('same words'))
+          return 'same words'
     if (task.beat) {
       const minute = Math.floor(at / MINUTE)
       for (const s of this.#beats.get(task.beat) ?? NONE)
-        if (s.task.lane !== lane && Math.floor(s.at / MINUTE) === minute) return 'same minute'
+        if (s.task.lane !== lane && Math.floor(s.at / MINUTE) === minute && !all?.add('same minute'))
+          return 'same minute'
     }
     return null
   }

@@ -1,5 +1,6 @@
 import type { Book, SoftRule, Task } from './book'
-import { daysOutward, momentFor, momentIn, REACH_DAYS } from './places'
+import { daysOutward, momentFor, momentIn } from './places'
+import { roomFor } from './room'
 import type { Weights } from '../model'
 import { RULE_WORDS, type Reason, type Rule } from './rules'
 import { dateOf, localDay } from './zone'
@@ -91,45 +92,6 @@ export function ruleAt(
   return book.obstacle(task, at, day, opening)
 }
 
-/** The smallest change that takes a rule away, in words; smaller numbers are smaller changes. */
-function remedy(rule: Rule, date: string, task: Task, onDay: number): { size: number; message: string } {
-  const { account } = task.lane
-  switch (rule) {
-    case 'taken':
-      return {
-        size: 1,
-        message: `Move or set aside the post that stands there on ${date}, or add a slot that day.`,
-      }
-    case 'gap':
-      return {
-        size: 2,
-        message: `Make the smallest gap of the account less than ${account.gapMinutes} minutes.`,
-      }
-    case 'day full':
-      return {
-        size: 3,
-        message: `Let the account take ${onDay + 1} posts a day instead of ${account.maxPerDay}.`,
-      }
-    case 'week full':
-      return {
-        size: 3,
-        message: `Let the account take ${account.maxPerWeek + 1} posts a week instead of ${account.maxPerWeek}.`,
-      }
-    case 'quiet day':
-      return { size: 4, message: `Let ${date} no longer be a quiet day.` }
-    case 'same piece':
-      return { size: 4, message: `Move the other post of this piece away from ${date}.` }
-    case 'same minute':
-      return { size: 1, message: `Add a slot at another time on ${date}.` }
-    case 'same words':
-      return { size: 5, message: `Word it differently: another account says the same about ${date}.` }
-    case 'warming up':
-      return { size: 6, message: `Wait until the account is warm, or change its warm-up.` }
-    default:
-      return { size: 9, message: `Give it more days around ${date}.` }
-  }
-}
-
 /**
  * Why a post has no place: the rules in its way, the nearest opening first, and the smallest
  * change that would make room.
@@ -142,7 +104,6 @@ export function whyNowhere(task: Task, now: number, book: Book): Reason[] {
     return [{ code: 'too-late', message: 'Its last day has passed: give it a later one or set it aside.' }]
   const met = new Map<Rule, string>()
   let openings = 0
-  let easiest: { size: number; message: string } | null = null
   for (const day of daysOutward(task, now)) {
     const date = dateOf(day)
     for (const opening of lane.openings(day)) {
@@ -152,21 +113,16 @@ export function whyNowhere(task: Task, now: number, book: Book): Reason[] {
       if (at === undefined) continue
       openings++
       const rule = ruleAt(task, at, day, opening, now, book)
-      if (!rule) continue
-      if (!met.has(rule)) met.set(rule, date)
-      const change = remedy(rule, date, task, book.on(lane, day).length)
-      if (!easiest || change.size < easiest.size) easiest = change
+      if (rule && !met.has(rule)) met.set(rule, date)
     }
   }
-  const longer = waits(task, now, book)
-  if (longer && (!easiest || longer.size < easiest.size)) easiest = longer
-  const room: Reason[] = easiest ? [{ code: 'room', message: easiest.message }] : []
+  const change = roomFor(task, now, book)
+  const room: Reason[] = change ? [{ code: 'room', message: change }] : []
   if (openings === 0)
     return [
       {
         code: 'no-opening',
-        message:
-          'No slot of the account opens between its first and its last day: add a slot or widen the days.',
+        message: 'No slot of the account opens between its first and its last day.',
       },
       ...room,
     ]
@@ -177,23 +133,4 @@ export function whyNowhere(task: Task, now: number, book: Book): Reason[] {
     })),
     ...room,
   ]
-}
-
-/** Where it would stand if it might go out later. */
-function waits(task: Task, now: number, book: Book): { size: number; message: string } | null {
-  if (task.to === Infinity) return null
-  const last = localDay(task.to, task.lane.account.zone)
-  const later: Task = { ...task, to: Infinity }
-  for (let day = last; day <= last + REACH_DAYS; day++) {
-    if (task.lane.isQuiet(day)) continue
-    for (const opening of task.lane.openings(day))
-      if (momentIn(opening, later, day, now, book) !== null) {
-        const days = Math.max(1, day - last)
-        return {
-          size: days <= 3 ? 0.5 : days <= 14 ? 2.5 : 7,
-          message: `Let it go out up to ${days} ${days === 1 ? 'day' : 'days'} later: ${dateOf(day)} is free.`,
-        }
-      }
-  }
-  return null
 }
