@@ -70,6 +70,17 @@ export const PostList = memo(function PostList({
       if (entry?.kind === 'post') return onChoose(entry.post.id)
     }
   }
+  if (entries.length === 0)
+    return (
+      <Box px="3" pt="3" fontSize="13px" color="soft">
+        <Box mb="2">No post stands in these days.</Box>
+        {elsewhere && (
+          <Button size="sm" onClick={() => onGo(elsewhere.day)}>
+            {elsewhere.later ? 'To the next one' : 'To the last one'}, {dayWords(elsewhere.day)}
+          </Button>
+        )}
+      </Box>
+    )
   return (
     <Box
       ref={scroller}
@@ -90,16 +101,6 @@ export const PostList = memo(function PostList({
         event.stopPropagation()
       }}
     >
-      {entries.length === 0 && (
-        <Box px="3" pt="3" fontSize="13px" color="soft">
-          <Box mb="2">No post stands in these days.</Box>
-          {elsewhere && (
-            <Button size="sm" onClick={() => onGo(elsewhere.day)}>
-              {elsewhere.later ? 'To the next one' : 'To the last one'}, {dayWords(elsewhere.day)}
-            </Button>
-          )}
-        </Box>
-      )}
       <Box position="relative" h={`${virtual.getTotalSize()}px`}>
         {virtual.getVirtualItems().map((item) => {
           const entry = entries[item.index]
