@@ -30,6 +30,7 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
   await page.getByRole('button', { name: /^Brand:/ }).click()
   await page.getByLabel('A new brand').fill('Lamp Room')
   await page.getByRole('button', { name: 'Make the brand' }).click()
+  await expect(page.getByRole('button', { name: 'Brand: Lamp Room' })).toBeVisible()
 
   await test.step('a site with summaries only: its page names the feed, its articles are read from their pages', async () => {
     await look(page, site(page, 'fernhollow'))
