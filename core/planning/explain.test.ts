@@ -3,9 +3,11 @@ import { describe, expect, it } from 'vitest'
 import type { Slot } from '../model'
 import { WEEKDAYS } from './names'
 import { plan } from './plan'
-import type { PlanInput } from './rules'
+import { isQuiet, openingsOn } from './openings'
+import { PlanInput } from './rules'
 import { anyInput, standing } from './testing/arbitrary'
-import { addDays, toWall, weekdayOf } from './zone'
+import { brokenRules } from './testing/oracle'
+import { addDays, daysBetween, toWall, weekdayOf } from './zone'
 
 type Account = PlanInput['accounts'][number]
 type Post = PlanInput['posts'][number]
@@ -146,6 +148,92 @@ describe('what would make room', () => {
       { numRuns: 250 },
     )
     expect(heeded).toBeGreaterThan(20)
+  })
+})
+
+describe('why a post stands where it stands', () => {
+  const wished = (reasons: readonly { code: string; message: string }[]) => reasons.map((r) => r.message)
+  const one = (input: Partial<PlanInput>): string[] =>
+    wished(
+      plan({ now, accounts: [account()], posts: [], ...input }).posts.find((p) => p.id === 'wants')
+        ?.reasons ?? [],
+    )
+  const free = wants({ earliest: null, latest: null })
+
+  it('is told from the wish, with each nearer day and what closed it', () => {
+    const others = [stands('x', '2026-11-26T09:00:00Z'), stands('y', '2026-11-27T09:00:00Z')]
+    expect(
+      one({ posts: [free, ...others], accounts: [account({ quiet: [{ date: '2026-11-25' }] })] }),
+    ).toEqual([
+      'Wished for 2026-11-26, it stands 2 days later.',
+      '2026-11-26 was already taken.',
+      '2026-11-25 is a quiet day.',
+    ])
+    expect(one({ posts: [free] })).toEqual(['It stands on its wished day, 2026-11-26.'])
+  })
+
+  it('names the soft rule that made a nearer day dearer', () => {
+    const shown = stands('x', '2026-11-21T09:00:00Z', { picture: 'seam' })
+    const weights = { picture: 20, pictureDays: 6 }
+    const [head, ...why] = one({ posts: [{ ...free, picture: 'seam' }, shown], weights })
+    expect(head).toBe('Wished for 2026-11-26, it stands 1 day later.')
+    expect(why).toEqual(['2026-11-26 was free, but the same picture stands on this account within 6 days.'])
+  })
+
+  it('says nothing that is not so, whatever stands', () => {
+    const told = new Set<string>()
+    fc.assert(
+      fc.property(anyInput, (input) => {
+        const { posts } = plan(input)
+        const parsed = PlanInput.parse(input)
+        for (const post of parsed.posts) {
+          const placed = posts.find((p) => p.id === post.id)
+          const own = parsed.accounts.find((a) => a.id === post.account)
+          if (!placed?.at || !own || post.pinnedAt) continue
+          const date = toWall(Date.parse(placed.at), own.zone).date
+          /** What the rules' oracle has against the post at a moment, all others standing. */
+          const against = (ms: number): string[] => {
+            const there = posts.map((p) => (p === placed ? { ...p, at: new Date(ms).toISOString() } : p))
+            return brokenRules(parsed, there)
+              .filter((b) => b.startsWith(`${post.id}: `))
+              .map((b) => b.slice(post.id.length + 2))
+          }
+          const [head, ...rest] = placed.reasons
+          if (head?.code === 'stays') {
+            expect(Date.parse(placed.at)).toBe(Date.parse(post.at ?? ''))
+            continue
+          }
+          const days = Math.abs(daysBetween(post.wished, date))
+          expect(head?.message).toContain(days === 0 ? `wished day, ${date}` : `stands ${days} day`)
+          for (const { code, message } of rest) {
+            const on = /\d{4}-\d\d-\d\d/.exec(message)?.[0] ?? ''
+            const minutes = openingsOn(on, own).flatMap((o) =>
+              Array.from({ length: (o.to - o.from) / 60_000 + 1 }, (_, i) => o.from + i * 60_000),
+            )
+            const rule = code.replaceAll('-', ' ')
+            const today = toWall(Date.parse(input.now), own.zone).date
+            const so =
+              code === 'quiet-day'
+                ? isQuiet(on, own.quiet)
+                : code === 'past' && !minutes.some((m) => m < Date.parse(input.now))
+                  ? post.wished < today
+                  : minutes.some((m) => {
+                      const broken = against(m)
+                      if (code.startsWith('soft-')) return broken.length === 0
+                      // A first and a last day are one rule to the planner, two to the oracle.
+                      return broken.some(
+                        (b) => b === rule || (rule === 'out of bounds' && / its (first|last) /.test(b)),
+                      )
+                    })
+            expect([message, so]).toEqual([message, true])
+            told.add(code)
+          }
+        }
+      }),
+      { numRuns: 200, endOnFailure: true },
+    )
+    // The common kinds of sentences have all been met.
+    for (const code of ['taken', 'quiet-day', 'gap', 'past']) expect(told).toContain(code)
   })
 })
 

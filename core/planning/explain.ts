@@ -61,7 +61,11 @@ export function explain(task: Task, at: number, day: number, now: number, book: 
       if (free === null) {
         const rule = ruleAt(task, momentFor(opening, task), other, opening, now, book)
         // On its own day another slot that is taken is nothing to tell.
-        if (rule && other !== day) note(rule.replaceAll(' ', '-'), `${dateOf(other)} ${RULE_WORDS[rule]}.`)
+        if (rule && other !== day)
+          note(
+            rule.replaceAll(' ', '-'),
+            `${dateOf(other)} ${rule === 'past' ? 'has a slot that is over already' : RULE_WORDS[rule]}.`,
+          )
         continue
       }
       if (other === day) continue
