@@ -13,7 +13,7 @@ export function planSheet(posts: readonly Post[], accounts: readonly Account[]):
       return [
         {
           id: post.id,
-          account: `@${account.handle}`,
+          account: account.handle,
           network: network(account.network).name,
           zone: account.zone,
           at: momentOf(post),

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
 import { readPlanSheet, writePlanSheet } from '.'
 
@@ -29,6 +30,32 @@ describe('the plan as a sheet', () => {
   it('gives out no line that a spreadsheet would run', () => {
     const [line] = lines
     expect(writePlanSheet([{ ...line!, text: '=HYPERLINK("x")' }])).toContain(`"'=HYPERLINK`)
+  })
+
+  it('comes back without a change whatever its posts are called and say, in every zone and hour', () => {
+    const zones = ['Europe/Lisbon', 'America/New_York', 'Australia/Lord_Howe', 'Asia/Kathmandu', 'UTC']
+    const row = fc.record({
+      id: fc.stringMatching(/^[A-Za-z0-9_-]{1,12}$/),
+      // About the hours that the clocks skip and repeat as well.
+      at: fc.option(
+        fc.date({ min: new Date('2026-03-01'), max: new Date('2027-04-30'), noInvalidDate: true }),
+      ),
+      zone: fc.constantFrom(...zones),
+      text: fc.string({ unit: 'grapheme' }),
+    })
+    fc.assert(
+      fc.property(fc.uniqueArray(row, { selector: (r) => r.id, minLength: 1, maxLength: 12 }), (rows) => {
+        const posts = rows.map((r) => ({ ...r, at: r.at && r.at.toISOString() }))
+        const file = writePlanSheet(
+          posts.map((p) => ({ ...p, account: '@yard', network: 'Murmur', state: 'approved' })),
+        )
+        const cells = Papa.parse<string[]>(file).data.flat()
+        expect(cells.filter((c) => /^[=+\-@\t\r]/.test(c))).toEqual([])
+        const stand = new Map(posts.map((p) => [p.id, { at: p.at, zone: p.zone, movable: true }]))
+        expect(readPlanSheet(bytes(file), stand)).toEqual({ changes: [], faults: [], same: posts.length })
+      }),
+      { numRuns: 200 },
+    )
   })
 
   it('says which posts it wants elsewhere, in their account’s zone, whatever the order of its columns', () => {

@@ -31,10 +31,10 @@ export function writePlanSheet(lines: readonly PlanLine[]): string {
     .map((l) => {
       const wall = l.at ? toWall(Date.parse(l.at), l.zone) : null
       return [
-        l.id,
+        guarded(l.id),
         wall?.date ?? '',
         wall?.time ?? '',
-        l.account,
+        guarded(l.account),
         l.network,
         l.zone,
         l.state,
@@ -82,7 +82,7 @@ export function readPlanSheet(
   let same = 0
   table.rows.forEach(({ line, cells: row }) => {
     const say = (reason: string): void => void faults.push({ line, reason })
-    const id = (row[post] ?? '').trim()
+    const id = (row[post] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
     const there = known.get(id)
     if (!there) return say(id ? `There is no post “${id}” in this brand.` : 'It names no post.')
     if (seen.has(id)) return say('This post stands in the sheet twice; the first line counts.')
