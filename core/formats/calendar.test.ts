@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
 import { readQuietDays, writeCalendar } from '.'
@@ -100,6 +101,53 @@ describe('a calendar of posts', () => {
       ['b@dripline', '2026-12-01T09:05:00Z', text],
     ])
     expect(file).toContain('STATUS:TENTATIVE')
+  })
+
+  it('comes back whatever its posts say, on lines that every reader takes', () => {
+    const odd = [
+      '\n',
+      '\r\n',
+      '\\n',
+      '\\',
+      ';',
+      ',',
+      ':',
+      '"',
+      '\t',
+      '\u000b',
+      '\u0007',
+      '\u2028',
+      ' ',
+      'a',
+      '🪵',
+    ]
+    const words = fc
+      .oneof(
+        fc.string({ unit: 'grapheme', maxLength: 200 }),
+        fc.array(fc.constantFrom(...odd), { maxLength: 80 }).map((signs) => signs.join('')),
+      )
+      .filter((s) => s.trim() !== '')
+    const bare = (text: string): string =>
+      text.replaceAll('\r\n', '\n').replaceAll('\u000b', '').replaceAll('\u0007', '')
+    fc.assert(
+      fc.property(words, words, fc.webUrl({ withQueryParameters: true }), (title, said, url) => {
+        const entry = { id: 'a', account: 'b', at: '2026-12-01T09:05:00.000Z', certain: true }
+        const made = writeCalendar(title, [{ ...entry, title, text: said, url }], '2026-11-24T10:00:00.000Z')
+        // Lines end with both signs, and no sign of control stands in them (RFC 5545, 3.1).
+        expect(made.replaceAll('\r\n', '')).not.toMatch(/(?!\t)\p{Cc}/u)
+        for (const line of made.split('\r\n'))
+          expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75)
+        const [event] = new ICAL.Component(ICAL.parse(made) as never)
+          .getAllSubcomponents('vevent')
+          .map((c) => new ICAL.Event(c))
+        expect([event?.summary, event?.description, event?.component.getFirstPropertyValue('url')]).toEqual([
+          bare(title),
+          bare(said),
+          url,
+        ])
+      }),
+      { numRuns: 200 },
+    )
   })
 
   it('ends its lines and folds them as the standard asks', () => {

@@ -119,7 +119,11 @@ export function writeCalendar(name: string, entries: readonly CalendarEntry[], n
   const calendar = new ICAL.Component('vcalendar')
   calendar.updatePropertyWithValue('version', '2.0')
   calendar.updatePropertyWithValue('prodid', '-//Dripline//Horizon//EN')
-  calendar.updatePropertyWithValue('x-wr-calname', name)
+  // A property outside the standard has no type by which it would be escaped.
+  const title = plain(name)
+    .replace(/\s+/g, ' ')
+    .replace(/[\\;,]/g, '\\$&')
+  calendar.updatePropertyWithValue('x-wr-calname', title)
   calendar.updatePropertyWithValue('refresh-interval', 'PT1H')
   calendar.getFirstProperty('refresh-interval')?.setParameter('value', 'duration')
   for (const entry of [...entries].sort((a, b) =>
@@ -130,14 +134,19 @@ export function writeCalendar(name: string, entries: readonly CalendarEntry[], n
     component.updatePropertyWithValue('dtstamp', utc(now))
     component.updatePropertyWithValue('dtstart', utc(entry.at))
     component.updatePropertyWithValue('duration', `PT${SHOWN_MINUTES}M`)
-    component.updatePropertyWithValue('summary', entry.title)
-    component.updatePropertyWithValue('description', entry.text)
+    component.updatePropertyWithValue('summary', plain(entry.title))
+    component.updatePropertyWithValue('description', plain(entry.text))
     if (entry.url) component.updatePropertyWithValue('url', entry.url)
     component.updatePropertyWithValue('status', entry.certain ? 'CONFIRMED' : 'TENTATIVE')
     component.updatePropertyWithValue('transp', 'TRANSPARENT')
     calendar.addSubcomponent(component)
   }
   return `${calendar.toString()}\r\n`
+}
+
+/** A text without the signs of control that no line may hold (RFC 5545, section 3.1); its lines end one way. */
+function plain(text: string): string {
+  return text.replace(/\r\n?/g, '\n').replace(/(?![\n\t])\p{Cc}/gu, '')
 }
 
 function utc(at: string): ICAL.Time {
