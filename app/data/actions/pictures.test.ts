@@ -30,7 +30,9 @@ describe('a picture out of a file', () => {
   })
 
   it('is refused with a sentence where it is none, is too large, or cannot be read', async () => {
-    await expect(keepPicture(new Blob(['{}'], { type: 'application/json' }))).rejects.toThrow(/is no picture/)
+    await expect(keepPicture(new Blob(['{}'], { type: 'application/json' }))).rejects.toThrow(
+      /is none of these/,
+    )
     const large = new Blob([new Uint8Array(21 * 1024 * 1024)], { type: 'image/jpeg' })
     await expect(keepPicture(large)).rejects.toThrow(/has 21 MB; 20 MB is the most/)
     look.mockRejectedValueOnce(new Error('InvalidStateError'))

@@ -13,7 +13,10 @@ const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'im
  */
 export async function keepPicture(file: Blob): Promise<string> {
   if (!TYPES.has(file.type))
-    throw new Fault('bad-request', 'This file is no picture. Choose a PNG, JPEG, WebP, GIF or AVIF.')
+    throw new Fault(
+      'bad-request',
+      'A picture is a PNG, JPEG, WebP, GIF or AVIF here, and this file is none of these. Choose another.',
+    )
   if (file.size > LARGEST)
     throw new Fault(
       'bad-request',
