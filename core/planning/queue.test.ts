@@ -45,10 +45,19 @@ describe('the next openings', () => {
     expect(place).toEqual({
       id: 'x',
       at: null,
-      reasons: [{ code: 'no-opening', message: 'The account has no slots: give it at least one.' }],
+      reasons: [{ code: 'no-slot', message: 'The account has no slots: give it at least one.' }],
     })
     const [late] = placeAsked(input([{ ...post('x'), latest: '2026-11-24' }]), [{ id: 'x' }])
     expect(late?.at).toBeNull()
+    expect(late?.reasons.at(-1)).toEqual({
+      code: 'room',
+      message: 'Let it go out up to 1 day later: 2026-11-25 is free.',
+    })
+    const bounded = { ...post('x'), latest: '2026-11-27' }
+    const [behind] = placeAsked(input([bounded]), [{ id: 'x', after: '2026-12-01T09:00:00.000Z' }])
+    expect(behind?.reasons.map((r) => r.message)).toEqual([
+      'What waits there already reaches beyond its last day, 2026-11-27.',
+    ])
   })
 
   it('break no hard rule and leave no earlier one free, whatever stands', () => {

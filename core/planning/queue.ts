@@ -1,7 +1,8 @@
 import { aroundOf } from './around'
 import type { Book, Task } from './book'
+import { whyNowhere } from './explain'
 import { momentIn, REACH_DAYS } from './places'
-import { RULE_WORDS, type Placement, type Plan, type Rule } from './rules'
+import { RULE_WORDS, type Placement, type Plan, type Reason, type Rule } from './rules'
 import { dateOf, localDay } from './zone'
 
 /** What a person asks for a post: the next free opening from a moment on, or that very moment. */
@@ -44,7 +45,7 @@ export function placeAsked(input: Plan, asks: readonly Ask[]): Placement[] {
   for (const ask of asks)
     if (ask.at === undefined) {
       const after = Math.max(now, ask.after ? Date.parse(ask.after) : now)
-      answer(ask, (task) => nextOpening(task, after, book))
+      answer(ask, (task) => nextOpening(task, after, now, book))
     }
   return asks.flatMap((a) => answered.get(a.id) ?? [])
 }
@@ -69,7 +70,7 @@ function ruleAtMoment(task: Task, at: number, now: number, book: Book, quietDays
   return book.obstacle(task, at, day, { from: at, to: at })
 }
 
-function nextOpening(task: Task, after: number, book: Book): Placement {
+function nextOpening(task: Task, after: number, now: number, book: Book): Placement {
   const from = Math.max(after, task.from)
   const first = localDay(from, task.lane.account.zone)
   for (let day = first; day <= first + REACH_DAYS; day++) {
@@ -84,19 +85,15 @@ function nextOpening(task: Task, after: number, book: Book): Placement {
         }
     }
   }
-  return {
-    id: task.id,
-    at: null,
-    reasons: [
+  const nowhere = (reasons: Reason[]): Placement => ({ id: task.id, at: null, reasons })
+  if (after > now && from > task.to)
+    return nowhere([
       {
-        code: 'no-opening',
-        message:
-          task.lane.account.slots.length === 0
-            ? 'The account has no slots: give it at least one.'
-            : 'No opening of the account is free within a year: add slots, or set something aside.',
+        code: 'out-of-bounds',
+        message: `What waits there already reaches beyond its last day, ${dateOf(localDay(task.to, task.lane.account.zone))}.`,
       },
-    ],
-  }
+    ])
+  return nowhere(whyNowhere({ ...task, from }, now, book))
 }
 
 /**

@@ -43,7 +43,11 @@ export function Outcome({
                   {post.at ? moment(post.at, account?.zone ?? 'UTC') : 'no place'}
                 </Mono>
                 <chakra.span color="soft">
-                  {post.state === 'approved' ? 'goes out by itself' : 'waits for review'}
+                  {post.state !== 'approved'
+                    ? 'waits for review'
+                    : post.at
+                      ? 'goes out by itself'
+                      : 'waits until it has one'}
                 </chakra.span>
               </Flex>
               {wordsToo && (

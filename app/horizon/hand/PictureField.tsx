@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { ownPictureHash, type HandWords } from '../../../core/model'
 import { keepPicture, usePicture } from '../../data'
-import { attempt, Button, FileButton, Labelled, TextField } from '../../ui'
+import { attempt, Button, FileButton, Labelled, say, TextField } from '../../ui'
 import { isPictureAddress } from './kept'
 
 type Picture = HandWords['picture']
@@ -18,7 +18,11 @@ export function PictureField({
   const whole = picture !== null && isPictureAddress(picture.url)
   const shown = usePicture(whole ? picture.url : null)
   const set = (url: string): void => onChange(url ? { url, alt: picture?.alt ?? '' } : null)
-  const take = (file: File): void => void attempt(async () => set(await keepPicture(file)))
+  const take = (file: File): void =>
+    void attempt(async () => {
+      set(await keepPicture(file))
+      say('The picture was taken in.')
+    })
   return (
     <Box
       role="group"
