@@ -264,7 +264,7 @@ export function ComesAgain({
         <>
           <Box flex="1" fontSize="13px" color="soft">
             {words}
-            {made.data && !made.error ? ` · ${outcomeWords(made.data)} in eight weeks` : ''}
+            {trying && made.data && !made.error ? ` · ${outcomeWords(made.data)} in eight weeks` : ''}
           </Box>
           {changed && (
             <Button onClick={() => edit({ words: EMPTY_WORDS, changes: null })}>Leave it as it is</Button>

@@ -6,13 +6,14 @@ export function Split({ form, outcome, foot }: { form: ReactNode; outcome: React
   return (
     <Flex direction="column" flex="1" minH="0">
       <Flex flex="1" minH="0">
-        <Flex direction="column" gap="4" flex="1" minW="0" maxW="660px" px="6" pb="4" overflowY="auto">
+        <Flex direction="column" gap="4" flex="1" minW="0" maxW="660px" px="6" pt="1" pb="4" overflowY="auto">
           {form}
         </Flex>
         <Box
           flex="1"
           minW="0"
           px="5"
+          pt="1"
           pb="4"
           overflowY="auto"
           borderLeftWidth="1px"
