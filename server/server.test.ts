@@ -1,9 +1,13 @@
 import { createHash } from 'node:crypto'
+import { writeFileSync } from 'node:fs'
 import { get } from 'node:http'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { caller, handOver, openHouse, until, type Page } from '../e2e/house'
+import { caller, handOver, openHouse, temporaryFolder, until, type Page } from '../e2e/house'
 import { oakumYard } from '../demo/content'
 import { picturePng } from '../demo/pictures'
+import { createServer } from './server'
 
 let house: Awaited<ReturnType<typeof openHouse>>
 beforeAll(async () => {
@@ -77,6 +81,30 @@ describe('every route that changes or fetches anything', () => {
       status: 308,
       location: `http://localhost:${house.port}/writing`,
     })
+  })
+
+  it('gives the application’s page at every address of it, packed or not', async () => {
+    const folder = temporaryFolder()
+    const files = temporaryFolder()
+    const page = '<!doctype html><title>Dripline</title>'
+    writeFileSync(join(files.path, 'index.html'), page)
+    writeFileSync(join(files.path, 'index.html.gz'), gzipSync(page))
+    const options = { port: 0, host: '127.0.0.1', dataDir: folder.path, appDir: files.path, worldUrl: null }
+    const { app, close } = await createServer(options)
+    const ask = async (url: string, headers: Record<string, string> = {}) => {
+      const { statusCode, headers: sent } = await app.inject({
+        url,
+        headers: { host: 'localhost:0', ...headers },
+      })
+      return [statusCode, String(sent['content-type']).split(';')[0]]
+    }
+    for (const url of ['/', '/horizon', '/index.html', '/?from=there'])
+      for (const headers of [{}, { 'accept-encoding': 'gzip, br' }])
+        expect([url, ...(await ask(url, headers))]).toEqual([url, 200, 'text/html'])
+    expect(await ask('/nothing.js')).toEqual([404, 'application/json'])
+    await close()
+    folder.remove()
+    files.remove()
   })
 
   it('wants JSON or a picture, of a shape it knows and a size it takes', async () => {

@@ -248,6 +248,8 @@ async function serveApp(app: App, dir: string | undefined): Promise<void> {
         ),
       preCompressed: true,
     })
+  // The folder itself has nothing to show to those who take no compressed answers.
+  if (has) app.get('/', { schema: { hide: true } }, (_request, reply) => reply.sendFile('index.html'))
   app.setNotFoundHandler((request, reply) => {
     const page = request.method === 'GET' && !request.url.startsWith('/api/') && !request.url.includes('.')
     if (page && has) return reply.sendFile('index.html')
