@@ -2,31 +2,19 @@ import { Box, Flex } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
 import type { Move } from '../data'
 import { differenceWords, MovesList } from '../dispatch'
-import { Button } from '../ui'
+import { Button, FootStrip } from '../ui'
 
 /** The strip at the foot of the board: what a change would do, or what can be done with what is selected. */
 export function Foot({ children, actions }: { children: ReactNode; actions: ReactNode }) {
   return (
-    <Flex
-      minH="14"
-      px="6"
-      py="2"
-      gap="4"
-      align="center"
-      bg="raised"
-      borderTopWidth="1px"
-      borderColor="hairline"
-      flexShrink={0}
-      role="region"
-      aria-label="What is about to change"
-    >
+    <FootStrip label="What is about to change">
       <Box flex="1" minW="0" fontSize="13px" aria-live="polite">
         {children}
       </Box>
       <Flex gap="2" flexShrink={0} wrap="wrap" justify="flex-end">
         {actions}
       </Flex>
-    </Flex>
+    </FootStrip>
   )
 }
 

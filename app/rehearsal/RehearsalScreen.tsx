@@ -8,7 +8,7 @@ import type { Change, Comparison } from '../../core/rehearsal'
 import { clockNow, during, takeOver, tryRehearsal, useOpenAccounts, useRows } from '../data'
 import { differenceWords, MovesList } from '../dispatch'
 import { useWork } from '../shell'
-import { attempt, Button, count, LinkFirst, Page, PageHead, say, Segments, useKeys } from '../ui'
+import { attempt, Button, count, FootStrip, LinkFirst, Page, PageHead, say, Segments, useKeys } from '../ui'
 import { ChangeForm, changeWords } from './ChangeForm'
 import { Compared } from './Compared'
 import { Strips } from './Strips'
@@ -168,17 +168,7 @@ export function RehearsalScreen() {
           </Box>
         )}
         {changed && (
-          <Flex
-            align="center"
-            gap="3"
-            minH="14"
-            px="6"
-            py="2"
-            bg="raised"
-            borderTopWidth="1px"
-            borderColor="hairline"
-            flexShrink={0}
-          >
+          <FootStrip>
             <Box flex="1" fontSize="13px" aria-live="polite">
               {played.data && !played.isLoading ? movesWords(played.data) : 'Playing …'}
             </Box>
@@ -194,7 +184,7 @@ export function RehearsalScreen() {
             <Button look="water" disabled={busy || played.isLoading || !played.data} onClick={take}>
               Take it over
             </Button>
-          </Flex>
+          </FootStrip>
         )}
       </Flex>
     </Page>

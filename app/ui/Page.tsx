@@ -27,6 +27,26 @@ export function Page({ children, side }: { children: ReactNode; side?: ReactNode
   )
 }
 
+/** The strip at the foot of a page's work: what is about to happen, and what can be done. */
+export function FootStrip({ label, children }: { label?: string; children: ReactNode }) {
+  return (
+    <Flex
+      minH="14"
+      px="6"
+      py="2"
+      gap="4"
+      align="center"
+      bg="raised"
+      borderTopWidth="1px"
+      borderColor="hairline"
+      flexShrink={0}
+      {...(label ? { role: 'region', 'aria-label': label } : {})}
+    >
+      {children}
+    </Flex>
+  )
+}
+
 /** A page's head: its name, a line of what is so, and its actions. */
 export function PageHead({
   title,

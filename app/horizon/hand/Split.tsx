@@ -1,5 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
+import { FootStrip } from '../../ui'
 
 /** What is written at the left, what comes of it at the right, and the one action below. */
 export function Split({ form, outcome, foot }: { form: ReactNode; outcome: ReactNode; foot: ReactNode }) {
@@ -26,19 +27,7 @@ export function Split({ form, outcome, foot }: { form: ReactNode; outcome: React
           {outcome}
         </Box>
       </Flex>
-      <Flex
-        align="center"
-        gap="4"
-        minH="14"
-        px="6"
-        py="2"
-        bg="raised"
-        borderTopWidth="1px"
-        borderColor="hairline"
-        flexShrink={0}
-      >
-        {foot}
-      </Flex>
+      <FootStrip>{foot}</FootStrip>
     </Flex>
   )
 }
