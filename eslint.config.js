@@ -91,7 +91,7 @@ export default defineConfig(
     ),
   },
   {
-    files: ['scripts/**/*.mjs', 'bin/**/*.mjs', 'bench/**/*.ts', 'e2e/screenshots.ts'],
+    files: ['scripts/**/*.mjs', 'bin/**/*.mjs', 'bench/**/*.ts', 'train/**/*.ts', 'e2e/screenshots.ts'],
     languageOptions: {
       globals: {
         process: 'readonly',

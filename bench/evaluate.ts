@@ -12,7 +12,7 @@ import {
 } from '../core/captions'
 import type { PieceContent } from '../core/model'
 import { graphemes, measure, network, NETWORKS } from '../core/networks'
-import { findPassages } from '../core/passages'
+import { weighPassages } from '../core/passages'
 import { read } from '../core/reading'
 
 /*
@@ -41,12 +41,12 @@ for (const file of readdirSync(folder).sort()) {
   })
   if (result.kind !== 'piece') throw new Error(`${file} is no piece.`)
   const { piece } = result
-  const found = findPassages(piece).filter((p) => !p.reasons.some((r) => r.startsWith('ages')))
+  const lasting = weighPassages(piece).filter((w) => !w.passage.reasons.some((r) => r.startsWith('ages')))
   const started = performance.now()
   const posts = writeDrip({
     piece,
-    passages: found.slice(0, BEATS),
-    spare: found.slice(BEATS),
+    passages: lasting.filter((w) => w.kept).map((w) => w.passage),
+    spare: lasting.filter((w) => !w.kept).map((w) => w.passage),
     accounts,
     days: Array.from({ length: BEATS }, (_, i) => i * 7),
     house: PLAIN_HOUSE,

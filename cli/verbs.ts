@@ -3,7 +3,7 @@ import { materialOf, PLAIN_HOUSE, writeDrip, type House, type WrittenPost } from
 import { Angle, ANGLES, Brief, Fault, HouseStyle, type PieceContent } from '../core/model'
 import { z } from 'zod'
 import { measure, network, NETWORKS } from '../core/networks'
-import { findPassages } from '../core/passages'
+import { findPassages, weighPassages } from '../core/passages'
 import { beatDays, plan, RHYTHMS, rhythmNamed, type PlanInput } from '../core/planning'
 import { KINDS, read, readFragment, type ReadKind, type ReadResult } from '../core/reading'
 import { CaptionRow, MaterialRow, PassageRow, ReadOutput } from './output'
@@ -99,12 +99,11 @@ async function captions(piece: PieceContent, options: Options): Promise<CaptionR
       'angle',
     )
   const wordings = options.wordings === undefined ? 0 : wholeNumber(options.wordings, 'wordings', 0)
-  const found = findPassages(piece)
-  const quotable = found.filter((p) => !p.reasons.some((r) => r.startsWith('ages')))
+  const lasting = weighPassages(piece).filter((w) => !w.passage.reasons.some((r) => r.startsWith('ages')))
   const written = writeDrip({
     piece,
-    passages: quotable.slice(0, days.length),
-    spare: quotable.slice(days.length),
+    passages: lasting.filter((w) => w.kept).map((w) => w.passage),
+    spare: lasting.filter((w) => !w.kept).map((w) => w.passage),
     accounts,
     days,
     house: { ...(await houseIn(options.house)), briefs: await briefsIn(options.brief) },

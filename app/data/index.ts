@@ -23,6 +23,7 @@ export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage }
 export {
   dealWith,
   leaveChanged,
+  keepForGood,
   letThrough,
   makeAgain,
   openPostsOf,

@@ -12,6 +12,7 @@ import {
   during,
   giveTranscript,
   joinPassage,
+  keepForGood,
   removePassage,
   stretchPassage,
   useAccounts,
@@ -352,23 +353,34 @@ function KeepsNotice({ piece }: { piece: WholePiece }) {
   if (phrases.length === 0 && span === 'evergreen') return null
   const words = [...new Set(phrases.map((p) => `“${piece.text.slice(p.start, p.end)}”`))]
   const named = words.slice(0, 4).join(', ') + (words.length > 4 ? ` and ${words.length - 4} more` : '')
-  const title =
-    span === 'evergreen'
+  const overruled = piece.keeps.overruled
+  const title = overruled
+    ? 'It keeps for good: you said so'
+    : span === 'evergreen'
       ? phrases.length === 1
         ? 'Evergreen but for one phrase'
         : `Evergreen but for ${phrases.length} phrases`
       : span === 'past'
-        ? 'What it speaks of is past'
+        ? 'What it is about is past'
         : `Keeps ${span === 'about a year' ? 'about a year' : `some ${span}`}${until ? `, until ${longDay(until)} ${until.slice(0, 4)}` : ''}`
+  const ends = overruled !== undefined || span !== 'evergreen'
   return (
     <Box mt="3" borderLeftWidth="4px" borderColor="amber" pl="3" fontSize="13px">
       <Box fontWeight="600">{title}</Box>
       <Box color="soft">
-        {named} {words.length === 1 ? 'ages' : 'age'}.{' '}
-        {span === 'evergreen'
-          ? `Passages near ${words.length === 1 ? 'it' : 'them'} are left out of long drips.`
-          : 'Choose a rhythm that ends before.'}
+        {overruled
+          ? `It had been found to end${overruled.until ? ` on ${longDay(overruled.until)} ${overruled.until.slice(0, 4)}` : ''}. ${piece.keeps.because ?? ''}`
+          : ends
+            ? `${piece.keeps.because ?? ''} A drip that you begin is placed as you ask; what comes later than that day is flagged.`
+            : `${named} ${words.length === 1 ? 'ages' : 'age'}. Passages near ${words.length === 1 ? 'it' : 'them'} are left out of long drips.`}
       </Box>
+      {ends && (
+        <Box mt="2">
+          <Button onClick={() => void attempt(() => keepForGood(piece.id, !overruled))}>
+            {overruled ? 'Go by what was found' : 'It keeps for good'}
+          </Button>
+        </Box>
+      )}
     </Box>
   )
 }

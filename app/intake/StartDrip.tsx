@@ -4,8 +4,8 @@ import useSWR from 'swr'
 import { Link } from 'react-router'
 import type { Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
-import { addDays, proposedRhythm, toWall } from '../../core/planning'
-import { clockNow, during, startDrip, startsFor, useOpenAccounts } from '../data'
+import { addDays, proposedRhythm, toWall, TRICKLE } from '../../core/planning'
+import { clockNow, during, keepForGood, startDrip, startsFor, useOpenAccounts } from '../data'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -113,8 +113,23 @@ export function StartDrip({
       </Heading>
       {soonest?.keeps.until && (
         <Box fontSize="13px" borderLeftWidth="4px" borderColor="amber" pl="3">
-          {pieces.length === 1 ? 'It keeps' : `“${soonest.title}” keeps`} until {longDay(soonest.keeps.until)}{' '}
-          {soonest.keeps.until.slice(0, 4)}; the rhythm proposed ends by then.
+          {pieces.length === 1 ? '' : `“${soonest.title}”: `}
+          {soonest.keeps.because ?? ''} {soonest.keeps.span === 'past' ? 'It kept' : 'It keeps'} until{' '}
+          {longDay(soonest.keeps.until)} {soonest.keeps.until.slice(0, 4)}; posts after that day get a place
+          too, and a flag.
+          <Box mt="2">
+            <Button
+              type="button"
+              onClick={() =>
+                void attempt(async () => {
+                  await keepForGood(soonest.id, true)
+                  if (!first && pieces.length === 1) setRhythm(TRICKLE)
+                })
+              }
+            >
+              It keeps for good
+            </Button>
+          </Box>
         </Box>
       )}
       <RhythmPicker value={rhythm} onChange={setRhythm} />

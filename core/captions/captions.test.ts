@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import type { PieceContent } from '../model'
 import { measure, network } from '../networks'
-import { findPassages } from '../passages'
+import { weighPassages } from '../passages'
 import { beatDays, RHYTHMS } from '../planning'
 import { readFragment } from '../reading'
 import {
@@ -54,7 +54,7 @@ function pieces(): PieceContent[] {
 }
 
 function write(piece: PieceContent, house = PLAIN_HOUSE): WrittenPost[] {
-  const found = findPassages(piece)
+  const found = weighPassages(piece).map((w) => w.passage)
   const days = beatDays(RHYTHMS[0]!)
   return writeDrip({
     piece,
@@ -340,7 +340,7 @@ describe('hashtags with the networks’ own figures', () => {
   })
 
   function tagsIn(tagFigures: Record<string, Record<string, number>>): string[] {
-    const found = findPassages(piece)
+    const found = weighPassages(piece).map((w) => w.passage)
     return writeDrip({
       piece,
       passages: found.slice(0, 5),

@@ -1,8 +1,9 @@
 import type { Check, Wording } from '../model'
 import { graphemes, measure, sliceGraphemes, URL_PATTERN, type NetworkProfile } from '../networks'
-import { danglingWords, isBalanced } from '../passages'
+import { danglingWords, isBalanced } from '../language'
 import { bareWords } from '../planning'
-import { ageingWords, readSentences } from '../reading'
+import { ageingWords } from '../reading'
+import { readSentences } from '../language'
 import { briefOf, type House } from './brief'
 import { firstSentence } from './compose'
 import { ungrounded, type Ungrounded } from './grounding'
@@ -25,6 +26,9 @@ export interface CheckContext {
   alts?: readonly string[]
   /** The address the post leads to. */
   link?: string | null
+  /** The last day for which the piece keeps, and the day on which the post goes out (local dates). */
+  keepsUntil?: string | null
+  goesOut?: string | null
   /** What was wrong with the page it leads to when it was last looked at. */
   linkTrouble?: string | null
   /** Other captions of the same account or of siblings on the network. */
@@ -246,6 +250,8 @@ function truth({ text, prose }: Caption, context: CheckContext, say: Say): void 
       `“${ages}” will not be true for long. Reword it, or accept it for a short drip.`,
       ages,
     )
+  const outlives = outlivesCheck(context.keepsUntil ?? null, context.goesOut ?? null)
+  if (outlives) say(outlives.severity, outlives.code, outlives.message)
   // The very same on a sibling is blocked, and need not be said twice.
   const mine = bareWords(text)
   const near = context.others.reduce((top, o) => {
@@ -429,4 +435,14 @@ function calm(text: string): string {
   return text
     .replace(/!+/g, () => (++marks > 1 ? '.' : '!'))
     .replace(/\b\p{Lu}{5,}(?: \p{Lu}{3,})+\b/gu, (shout) => shout.charAt(0) + shout.slice(1).toLowerCase())
+}
+
+/** The flag on a post that goes out after the last day for which its piece keeps, or null; local dates. */
+export function outlivesCheck(keepsUntil: string | null, goesOut: string | null): Check | null {
+  if (!keepsUntil || !goesOut || goesOut <= keepsUntil) return null
+  return {
+    code: 'outlives-piece',
+    severity: 'flag',
+    message: `The piece keeps until ${keepsUntil}, and this post goes out after that. Move it to an earlier day, accept it, or say in the Reader that the piece keeps.`,
+  }
 }

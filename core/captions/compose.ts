@@ -1,6 +1,6 @@
 import type { PieceContent, Wording } from '../model'
 import { graphemes, measure, type NetworkProfile } from '../networks'
-import { STOP_WORDS } from '../passages'
+import { STOP_WORDS } from '../language'
 import type { WholeBrief } from './brief'
 import type { Draft } from './drafts'
 import { shortenUntil } from './shorten'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { PieceContent } from '../model'
-import { findPassages } from '../passages'
+import { weighPassages } from '../passages'
 import { readWriting } from '../reading'
 import { draftsFor, type Draft } from './drafts'
 
@@ -52,7 +52,7 @@ const bodies = (drafts: readonly Draft[]): string[] => drafts.map((d) => d.parag
 describe('drafts of a passage', () => {
   it('are the piece’s own sentences, and their spans say which', () => {
     for (const piece of [CHOIR, HIVE])
-      for (const passage of findPassages(piece))
+      for (const passage of weighPassages(piece).map((w) => w.passage))
         for (const draft of draftsFor(piece, passage)) {
           const body = draft.paragraphs.join(' ').replace(/\s+/g, ' ')
           for (const span of draft.spans.filter(() => !draft.framed && !body.includes(': ')))

@@ -1,6 +1,7 @@
 import type { Angle, PassageKind, PieceContent, Place } from '../model'
 import { withoutFillers } from '../speech'
-import { analyse, readSentences, type ReadSentence, type Token } from '../reading'
+import { analyse, type ReadSentence } from '../reading'
+import { readSentences, type Token } from '../language'
 import { isBelief } from './belief'
 import { lowerFirst } from './grammar'
 import { isGeneral } from './hashtags'
@@ -15,12 +16,11 @@ import {
   isImperative,
   opensOnKnown,
   promisesList,
-  sentenceFeatures,
   NUMBER_WORDS,
   STOP_WORDS,
   THIRD_PERSON,
-  type SentenceFeatures,
-} from '../passages'
+} from '../language'
+import { sentenceFeatures, type SentenceFeatures } from '../study'
 
 /** What a first sentence does: tells the reader what to do, says what is so, or tells what happened. */
 export type Opens = 'order' | 'statement' | 'event' | 'other'
@@ -166,6 +166,8 @@ function allDrafts(piece: PieceContent, passage: Extract): Draft[] {
     run.length > 0 &&
     run[0]?.sentence.start === passage.start &&
     run[run.length - 1]?.sentence.end === passage.end
+  // What somebody else says goes out as a quotation with the name, or not at all.
+  if (saidByOther(piece, passage)) return whole ? quotationDrafts(piece, run) : []
   const angle = ANGLE_OF[passage.kind]
   if (!whole) return [bareDraft(angle, [piece.text.slice(passage.start, passage.end)], passage)]
   const drafts: Draft[] = []
@@ -218,6 +220,12 @@ function allDrafts(piece: PieceContent, passage: Extract): Draft[] {
   drafts.push(...questionDrafts(section, at, run.length))
   drafts.push(...quotationDrafts(piece, run))
   return drafts
+}
+
+/** Whether a place is somebody's words who is not the brand: a quotation or turn of a talk with a name. */
+function saidByOther(piece: PieceContent, place: Place): boolean {
+  const block = piece.blocks.find((b) => b.start <= place.start && place.start < b.end)
+  return block?.kind === 'quotation' && block.speaker !== undefined
 }
 
 /** How a run of sentences argues, by what it is made of. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readSentences } from '../reading'
+import { readSentences } from '../language'
 import { gerund, indefinite, past, plural } from './grammar'
 import { inHouse, neverSaid, swapWords } from './house'
 import { readingEase } from './reading'

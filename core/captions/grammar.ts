@@ -1,5 +1,5 @@
-import { isImperative } from '../passages'
-import { readSentences } from '../reading'
+import { isImperative } from '../language'
+import { readSentences } from '../language'
 
 /*
  * Small, certain pieces of English word formation (after Huddleston and Pullum, The Cambridge

@@ -1,6 +1,6 @@
 import { URL_PATTERN } from '../networks'
-import { NUMBER_WORDS, STOP_WORDS } from '../passages'
-import { readSentences } from '../reading'
+import { NUMBER_WORDS, STOP_WORDS } from '../language'
+import { readSentences } from '../language'
 import { baseOf } from './grammar'
 import { oneSpelling } from './spelling'
 

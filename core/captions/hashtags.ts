@@ -1,6 +1,7 @@
 import type { PieceContent, TagFigures } from '../model'
-import { analyse, readSentences, type Token } from '../reading'
-import { STOP_WORDS } from '../passages'
+import { analyse } from '../reading'
+import { readSentences, type Token } from '../language'
+import { STOP_WORDS } from '../language'
 
 /**
  * Hashtags for a piece, best first, without the number sign and in CamelCase so that screen

@@ -1,5 +1,5 @@
 export { briefOf, houseOf, PLAIN_HOUSE, type House } from './brief'
-export { checkCaption, remedyFor, type CheckContext } from './checks'
+export { checkCaption, outlivesCheck, remedyFor, type CheckContext } from './checks'
 export { commission, sentBack, weighAnswer, type Commission, type Weighed } from './connected'
 export { hashtagsFor } from './hashtags'
 export { anglesOf, MATERIAL_KINDS, materialOf } from './material'

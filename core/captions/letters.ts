@@ -1,6 +1,7 @@
 import type { FoundPassage, PieceContent, Place } from '../model'
 import { analyse } from '../reading'
-import { danglingWords, isBalanced, opensOnKnown, promisesList, sentenceFeatures } from '../passages'
+import { danglingWords, isBalanced, opensOnKnown, promisesList } from '../language'
+import { sentenceFeatures } from '../study'
 import type { Draft } from './drafts'
 import { isEmptyHeading } from './titles'
 

@@ -1,5 +1,5 @@
 import { URL_PATTERN } from '../networks'
-import { jaccard } from '../passages'
+import { jaccard } from '../study'
 
 /** How alike two posts of one account or of siblings may be. */
 export const LIKENESS_BOUND = 0.3

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { ANGLES, type PieceContent } from '../model'
 import { NETWORKS } from '../networks'
-import { findPassages } from '../passages'
+import { weighPassages } from '../passages'
 import { read, readWriting } from '../reading'
 import { PLAIN_HOUSE } from './brief'
 import { anglesOf, MATERIAL_KINDS, materialOf, type MaterialKind } from './material'
@@ -140,7 +140,7 @@ describe('the captions of texts of many fields', () => {
       const result = await read(new Uint8Array(readFileSync(join(folder, name))), { name })
       if (result.kind !== 'piece') throw new Error(name)
       const { piece } = result
-      const found = findPassages(piece)
+      const found = weighPassages(piece).map((w) => w.passage)
       const written = writeDrip({
         piece,
         passages: found.slice(0, 6),

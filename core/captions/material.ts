@@ -1,5 +1,6 @@
 import { ANGLES, type Angle, type Block, type PieceContent, type Place } from '../model'
-import { isImperative, sentenceFeatures, type SentenceFeatures } from '../passages'
+import { isImperative } from '../language'
+import { sentenceFeatures, type SentenceFeatures } from '../study'
 import { analyse } from '../reading'
 import { isBelief } from './belief'
 import { quantitiesIn } from './grounding'

@@ -1,6 +1,7 @@
 import type { PieceContent } from '../model'
 import { URL_PATTERN } from '../networks'
-import { analyse, readSentences } from '../reading'
+import { analyse } from '../reading'
+import { readSentences } from '../language'
 import { withoutFillers } from '../speech'
 import { closingsFor } from './closings'
 import { FRAMES, fill } from './frames'

@@ -1,5 +1,5 @@
-import { danglingWords, hasVerb } from '../passages'
-import { readSentences } from '../reading'
+import { danglingWords, hasVerb } from '../language'
+import { readSentences } from '../language'
 import { lowerFirst, upperFirst } from './grammar'
 
 /** Clauses that may stand before or after what they belong to (Quirk and others 1985, § 15.17 ff.). */

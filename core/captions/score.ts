@@ -1,6 +1,6 @@
 import type { FoundPassage, Wording } from '../model'
 import { graphemes, measure, type NetworkProfile } from '../networks'
-import { NUMBER_WORDS } from '../passages'
+import { NUMBER_WORDS } from '../language'
 import type { WholeBrief } from './brief'
 import { firstSentence } from './compose'
 import type { Draft } from './drafts'

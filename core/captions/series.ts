@@ -1,5 +1,5 @@
 import type { FoundPassage, PieceContent, Wording } from '../model'
-import { sentenceFeatures } from '../passages'
+import { sentenceFeatures } from '../study'
 import { analyse } from '../reading'
 import type { House } from './brief'
 import { candidatesFor } from './write'

@@ -1,5 +1,5 @@
-import { danglingWords, hasVerb, isBalanced } from '../passages'
-import { readSentences, type Token } from '../reading'
+import { danglingWords, hasVerb, isBalanced } from '../language'
+import { readSentences, type Token } from '../language'
 import { upperFirst } from './grammar'
 
 /** Openings that a sentence can lose without saying more than it did. "Usually" is not among them. */

@@ -1,8 +1,10 @@
 import { isBelief } from './belief'
 import type { PieceContent, Place } from '../model'
 import { graphemes } from '../networks'
-import { danglingWords, isBalanced, opensOnKnown, sentenceFeatures } from '../passages'
-import { ageingWords, analyse, readSentences } from '../reading'
+import { danglingWords, isBalanced, opensOnKnown } from '../language'
+import { sentenceFeatures } from '../study'
+import { ageingWords, analyse } from '../reading'
+import { readSentences } from '../language'
 import { lowerFirst } from './grammar'
 import { topicOf } from './topics'
 

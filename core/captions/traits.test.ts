@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { findPassages } from '../passages'
+import { weighPassages } from '../passages'
 import { readWriting } from '../reading'
 import { PLAIN_HOUSE } from './brief'
 import { bareDraft, draftsFor, type Draft } from './drafts'
@@ -117,7 +117,7 @@ I have kept every mould. They fill a barn that I can no longer enter.`,
   })
 
   it('is never told in the brand’s own “I”: what is said is quoted with the name', () => {
-    const found = findPassages(SPOKEN)
+    const found = weighPassages(SPOKEN).map((w) => w.passage)
     for (const passage of found)
       for (const { paragraphs } of draftsFor(SPOKEN, passage))
         if (/\b(?:I|my)\b/i.test(paragraphs.join(' ').replace(/“[^”]*”/g, '')))

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Angle, FoundPassage, PieceContent, Voice } from '../model'
 import { aWording } from '../model/samples'
 import { measure, network } from '../networks'
-import { findPassages } from '../passages'
+import { weighPassages } from '../passages'
 import { readWriting } from '../reading'
 import { likeness, LIKENESS_BOUND, opening, originsOf, PLAIN_HOUSE, writeDrip, type WrittenPost } from '.'
 import { briefOf } from './brief'
@@ -272,7 +272,7 @@ describe('whatever is written', () => {
             `# Firing a kiln slowly\n\nA kiln is a slow oven.\n\n${blocks.join('\n\n')}`,
             'kiln',
           )
-          const found = findPassages(piece)
+          const found = weighPassages(piece).map((w) => w.passage)
           const posts = writeDrip({
             piece,
             passages: found.slice(0, 3),

@@ -79,7 +79,8 @@ export interface WrittenPost {
  * Writes the posts of a drip. Passages rotate over the accounts as in a Latin square: at beat k
  * account j takes passage (k + j) mod n, so that no beat carries a passage twice and each account
  * gets each passage once. Where nothing good can be made of that one, another takes its turn that
- * neither the account nor the beat has had, then a spare one. For every post many drafts are made, fitted and checked; the best by
+ * neither the account nor the beat has had, then a spare one; but an account gets no more posts than there
+ * are kept passages, for a shorter drip beats a padded one. For every post many drafts are made, fitted and checked; the best by
  * `scoreWording` is taken and the next ones are kept as other wordings. No two captions of the
  * drip open alike, and none comes over the likeness bound with its account or a sibling.
  */
@@ -104,7 +105,7 @@ export function writeDrip(
       const candidates = [...Array.from({ length: modulus }, (_, i) => turn(i)), ...extra].filter(
         (p): p is FoundPassage => p !== undefined && !mine.has(p) && !atBeat.has(p),
       )
-      const post = writer.post(account, beat, day, candidates)
+      const post = writer.post(account, beat, day, mine.size < used.length ? candidates : [], used.length)
       if (post.passage && post.wording) {
         mine.add(post.passage)
         atBeat.add(post.passage)
@@ -176,6 +177,7 @@ class Writer {
     beat: number,
     day: number,
     candidates: readonly FoundPassage[],
+    kept: number,
   ): WrittenPost {
     const profile = network(account.network)
     const base = { beat, day, account: account.id, network: account.network, picture: null }
@@ -190,7 +192,7 @@ class Writer {
     if (!first)
       return none(
         null,
-        `The piece is too thin for beat ${beat + 1}: there is no passage left for it. Keep or add one, or choose a shorter rhythm.`,
+        `The piece is too thin for beat ${beat + 1}: ${kept === 1 ? 'one passage is' : `${kept} passages are`} kept, and each goes out once on an account. Keep or add one in the Reader, or choose a shorter rhythm.`,
       )
     let fallback: { passage: FoundPassage; ranked: Wording[] } | null = null
     const take = (passage: FoundPassage, [best, ...rest]: Wording[]): WrittenPost | null => {

@@ -309,3 +309,37 @@ describe('a description that is a text and no summary is the item’s body, in e
     expect(first(bytes.replace(text, 'Larch lasts.')).html).toBe('')
   })
 })
+
+describe('an item that has only', () => {
+  const rss = (items: string): string =>
+    `<rss version="2.0"><channel><title>Notes</title><link>https://notes.example/</link>${items}</channel></rss>`
+  it('words is an item, and two with one date are two', () => {
+    const { items, notes } = parseFeed(
+      rss(
+        '<item><description>The tar boiled over. Nobody was near.</description><pubDate>Sat, 08 Feb 2025 10:00:00 GMT</pubDate></item><item><description>The tar has set.</description><pubDate>Sat, 08 Feb 2025 10:00:00 GMT</pubDate></item>',
+      ),
+    )
+    expect(items.map((i) => i.title)).toEqual(['The tar boiled over.', 'The tar has set.'])
+    expect(new Set(items.map((i) => i.id)).size).toBe(2)
+    expect(notes).toEqual([])
+  })
+
+  it('a file is an item that is called after it', () => {
+    const { items } = parseFeed(
+      rss(
+        '<item><enclosure url="https://notes.example/the-long-seam.mp3" type="audio/mpeg" length="9"/></item>',
+      ),
+    )
+    expect(items[0]).toMatchObject({
+      title: 'the long seam',
+      video: { url: 'https://notes.example/the-long-seam.mp3' },
+    })
+  })
+
+  it('nothing is left out, with a note', () => {
+    expect(parseFeed(rss('<item><title>One</title></item><item><author>A</author></item>'))).toMatchObject({
+      items: [{ title: 'One' }],
+      notes: [expect.stringContaining('without words, address or file')],
+    })
+  })
+})

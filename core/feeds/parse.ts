@@ -4,7 +4,8 @@ import { Fault } from '../model'
 import { canonicalAddress } from './address'
 import { xmlFields } from './fields'
 import type { Feed, FeedItem } from './item'
-import { normalise } from './normalise'
+import { normalise, type ItemDraft } from './normalise'
+import { plain } from './plain'
 
 /** Whether a document looks like a feed of any kind. */
 export function looksLikeFeed(text: string): boolean {
@@ -37,7 +38,7 @@ export function parseFeed(text: string, base: string | null = null): Feed {
   let doubled = 0
   let nameless = 0
   drafts.forEach((draft, index) => {
-    const id = draft.id || draft.url || `${draft.title} ${draft.publishedAt ?? ''}`.trim()
+    const id = draft.id || draft.url || nameOf(draft)
     if (!id) {
       nameless++
       return
@@ -48,12 +49,17 @@ export function parseFeed(text: string, base: string | null = null): Feed {
       return
     }
     seen.add(id).add(address)
-    const named = draft.title || draft.summary.split(/(?<=[.!?])\s/)[0]?.slice(0, 120) || draft.url || id
+    const named =
+      draft.title ||
+      firstSentence(draft) ||
+      fileName(draft.video?.url ?? draft.images[0]?.url) ||
+      draft.url ||
+      id
     items.push({ ...draft, id, title: named, fields: fields?.[index] ?? draft.fields })
   })
   if (nameless)
     notes.push(
-      `${nameless === 1 ? 'An item' : `${nameless} items`} without title, address or id ${nameless === 1 ? 'was' : 'were'} left out.`,
+      `${nameless === 1 ? 'An item' : `${nameless} items`} without words, address or file ${nameless === 1 ? 'was' : 'were'} left out.`,
     )
   if (doubled) notes.push(`${doubled} doubled ${doubled === 1 ? 'item was' : 'items were'} left out.`)
   const undated = items.filter((i) => i.publishedAt === null).length
@@ -63,6 +69,29 @@ export function parseFeed(text: string, base: string | null = null): Feed {
     )
   if (items.length === 0 && notes.length === 0) notes.push('The feed has no items yet.')
   return { title: title || 'Untitled feed', url: site, items, notes }
+}
+
+/** What an item is known by that has neither id nor address: its title and date, else its words, else its file. */
+function nameOf(draft: ItemDraft): string {
+  const dated = draft.publishedAt ?? ''
+  if (draft.title) return `${draft.title} ${dated}`.trim()
+  const said = plain(draft.summary || draft.html).slice(0, 200)
+  const file = draft.video?.url ?? draft.images[0]?.url ?? ''
+  return `${said || file} ${said || file ? dated : ''}`.trim()
+}
+
+function firstSentence(draft: ItemDraft): string {
+  return (
+    plain(draft.summary || draft.html)
+      .split(/(?<=[.!?])\s/)[0]
+      ?.slice(0, 120) ?? ''
+  )
+}
+
+/** The name of a file in an address, with spaces for its joints: what an episode without a title is called. */
+function fileName(address: string | null | undefined): string {
+  const name = /([^/?#]+?)(?:\.\w+)?(?:[?#].*)?$/.exec(address ?? '')?.[1] ?? ''
+  return name.replace(/%20|[-_+]+/g, ' ').trim()
 }
 
 const parseString = (text: string) => parseWithFeedsmith(text)

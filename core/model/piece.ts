@@ -63,6 +63,10 @@ export const Keeps = z.object({
   /** The last day on which a post of it should go out; null for what does not age. */
   until: LocalDate.nullable(),
   phrases: z.array(Place.extend({ why: z.string(), span: Span })),
+  /** Why the piece as a whole ends, in one sentence; where it does. */
+  because: z.string().optional(),
+  /** What was found before a person said that the piece keeps for good; taken up again when they undo that. */
+  overruled: z.object({ span: Span, until: LocalDate.nullable() }).optional(),
 })
 export type Keeps = z.infer<typeof Keeps>
 

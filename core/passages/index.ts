@@ -1,13 +1,13 @@
-export { findPassages, passageAt } from './find'
-export { jaccard } from './centrality'
+export { findPassages, passageAt, weighPassages } from './find'
+export { logOdds, type TreeNode, type Trees } from './trees'
 export {
-  danglingWords,
-  hasVerb,
-  isBalanced,
-  isImperative,
-  opensOnKnown,
-  promisesList,
-  sentenceFeatures,
-  type SentenceFeatures,
-} from './features'
-export { NUMBER_WORDS, STOP_WORDS, THIRD_PERSON } from './words'
+  phraseOdds,
+  PHRASE_SHARE,
+  QUESTIONS,
+  type Judge,
+  type Model,
+  type Question,
+  type SentenceOdds,
+} from './model'
+export { runsOf, traitsOf, type Run } from './candidates'
+export { choosePassages } from './choose'

@@ -1,4 +1,4 @@
-import { houseOf, linkOf, writeDrip, type EarlierCaption, type WrittenPost } from '../captions'
+import { houseOf, linkOf, outlivesCheck, writeDrip, type EarlierCaption, type WrittenPost } from '../captions'
 import type {
   Account,
   Brand,
@@ -101,7 +101,11 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     drips: [drip],
     pipelines: request.pipeline ? [request.pipeline] : [],
   })
-  const posts = placed.map((p) => ({ ...p, state: gateState(p.checks, request.gate) }))
+  const posts = placed.map((p) => {
+    const outlives = outlivesCheck(piece.keeps.until, (p.at ?? p.wished).slice(0, 10))
+    const checks = outlives ? [...p.checks, outlives] : p.checks
+    return { ...p, checks, state: gateState(checks, request.gate) }
+  })
   const missing = written
     .filter((w) => w.wording === null)
     .map((w) => ({ beat: w.beat, account: w.account, message: w.checks[0]?.message ?? '' }))
@@ -132,6 +136,8 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
     pipeline: drip.pipeline,
     beat: written.beat,
     wished: wishedAt(drip, written.beat, account, request.brand.weights.staggerMinutes),
+    // What a pipeline makes ends with its piece; a person's drip is placed as it was asked for.
+    latest: drip.pipeline ? request.piece.keeps.until : null,
   })
 }
 
@@ -141,7 +147,7 @@ export function writtenPost(
   account: Account,
   piece: WholePiece,
   passages: readonly Passage[],
-  of: Pick<Post, 'id' | 'brand' | 'drip' | 'pipeline' | 'beat' | 'wished'>,
+  of: Pick<Post, 'id' | 'brand' | 'drip' | 'pipeline' | 'beat' | 'wished' | 'latest'>,
 ): Post {
   const wording = written.wording as Post['wording']
   const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
@@ -156,7 +162,6 @@ export function writtenPost(
     link: linkOf(wording, piece.url),
     media: mediaOf(image, piece.title, account.network),
     checks: written.checks,
-    latest: piece.keeps.until,
   })
 }
 

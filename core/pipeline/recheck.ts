@@ -21,6 +21,8 @@ export function contextFor(
     source: piece && sourceText(piece),
     writtenAt: piece?.publishedAt ?? null,
     link: post.link,
+    keepsUntil: piece?.keeps.until ?? null,
+    goesOut: (post.at ?? post.wished).slice(0, 10),
     linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
     pictures: post.media ? 1 : 0,
     beside: post.wording,

@@ -61,6 +61,7 @@ export function singlePost(request: SingleRequest): Post {
     pipeline: request.pipeline?.id ?? null,
     beat: request.beat,
     wished: request.wished,
+    latest: request.pipeline ? piece.keeps.until : null,
   })
   if (post.media)
     post.media = mediaOf(leastSeen(piece.images, account.id, request), piece.title, account.network)

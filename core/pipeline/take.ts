@@ -9,25 +9,28 @@ import {
   type Sketch,
   type WholePiece,
 } from '../model'
-import { findPassages } from '../passages'
+import { weighPassages } from '../passages'
 import { hash32 } from '../planning'
 import {
   findChapters,
   howLongItKeeps,
-  languageOf,
   markRepeats,
+  overruleKeeps,
   readFragment,
   readPage,
   readTranscript,
   type Known,
 } from '../reading'
+import { languageOf } from '../language'
 import { sketchOf } from '../sieve'
 
 /** The words below which a feed's own text counts as a summary and the page is wanted. */
 const FULL_TEXT_WORDS = 150
 
-/** How many passages are kept at first, for the longest built-in rhythm; the others are spare. */
+/** How many passages are kept at first at most, for the longest built-in rhythm. */
 const KEPT_AT_FIRST = 8
+/** How many are shown in all. */
+const SHOWN = 24
 
 /** Whether an item carries its whole text, so that its page need not be fetched. */
 export function carriesFullText(item: FeedItem): boolean {
@@ -251,7 +254,9 @@ export function finishPiece(
   newId: () => string,
 ): TakenPiece {
   const marked = markRepeats(whole, others)
-  const piece = { ...marked, keeps: howLongItKeeps(marked, now) }
+  // What a person said of it holds for its next revision too.
+  const keeps = howLongItKeeps(marked, now)
+  const piece = { ...marked, keeps: whole.keeps.overruled ? overruleKeeps(keeps, true) : keeps }
   return {
     piece,
     passages: toPassages(piece, newId),
@@ -260,31 +265,33 @@ export function finishPiece(
 }
 
 /**
- * The passages found in a piece as records: the best few kept, the others spare. What ages is
+ * The passages found in a piece as records: those that are good enough kept, the others spare. What ages is
  * kept only of a piece that ends before it has aged, such as a notice of an event.
  */
 export function toPassages(piece: WholePiece, newId: () => string): Passage[] {
   const ends = piece.keeps.span === 'weeks' || piece.keeps.span === 'months'
-  return findPassages(piece, { ends }).map((found, index) => {
-    const ageing = piece.keeps.phrases.find((p) => p.start < found.end && p.end > found.start)
-    const said = found.reasons.some((r) => r.startsWith('ages'))
-    const reasons =
-      ageing && !said
-        ? [...found.reasons, `ages: “${piece.text.slice(ageing.start, ageing.end)}”`]
-        : found.reasons
-    return {
-      ...found,
-      reasons,
-      id: newId(),
-      brand: piece.brand,
-      piece: piece.id,
-      revision: piece.revision,
-      ...around(piece.text, found.start, found.end),
-      choice: index < KEPT_AT_FIRST && (ends || (!said && !ageing)) ? 'kept' : 'spare',
-      by: 'machine',
-      lostPlace: false,
-    }
-  })
+  return weighPassages(piece, ends ? piece.keeps.phrases : null)
+    .slice(0, SHOWN)
+    .map(({ passage: found, kept }, index) => {
+      const ageing = piece.keeps.phrases.find((p) => p.start < found.end && p.end > found.start)
+      const said = found.reasons.some((r) => r.startsWith('ages'))
+      const reasons =
+        ageing && !said
+          ? [...found.reasons, `ages: “${piece.text.slice(ageing.start, ageing.end)}”`]
+          : found.reasons
+      return {
+        ...found,
+        reasons,
+        id: newId(),
+        brand: piece.brand,
+        piece: piece.id,
+        revision: piece.revision,
+        ...around(piece.text, found.start, found.end),
+        choice: kept && index < KEPT_AT_FIRST && (ends || (!said && !ageing)) ? 'kept' : 'spare',
+        by: 'machine',
+        lostPlace: false,
+      }
+    })
 }
 
 /**

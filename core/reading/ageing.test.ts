@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { ageingPhrases, ageingWords, howLongItKeeps, readWriting } from '.'
+import { ageingPhrases, ageingWords, howLongItKeeps, overruleKeeps, readWriting } from '.'
 
 const NOW = '2026-11-24T10:00:00.000Z'
 const found = (text: string): string[] =>
@@ -68,14 +68,38 @@ describe('how long a piece keeps', () => {
     expect(keeps(text, NOW, '2026-12-13T08:00:00.000Z')).toMatchObject({ span: 'past', until: '2026-12-12' })
   })
 
-  it('counts from the day of publication where no day is named', () => {
+  it('is not about its day for saying “today”, “right now” and “last year” in passing', () => {
+    const text = `Last year we fired with gas, and right now we fire with wood. ${evergreen} Today it is cold, and this week it snows. ${evergreen}`
+    expect(keeps(text, '2025-11-20T10:00:00.000Z')).toMatchObject({ span: 'evergreen', until: null })
+  })
+
+  it('counts from the day of publication where its subject ends and no day is named', () => {
+    const prices = `A bowl costs €45 with its lid. A cup costs €12 in any glaze. A plate costs €20 and a jug €38. ${evergreen}`
+    const old = '2026-06-01T10:00:00.000Z'
+    expect(howLongItKeeps({ ...readWriting(prices, 'Our prices'), publishedAt: old }, NOW)).toMatchObject({
+      span: 'about a year',
+      until: '2027-06-01',
+      because: expect.stringMatching(/list of prices/) as string,
+    })
     expect(
-      keeps('Last week the kiln cracked. Right now we fire at a friend’s. It is cold today.'),
-    ).toMatchObject({ span: 'weeks', until: '2027-01-05' })
+      howLongItKeeps({ ...readWriting(evergreen, 'The tax dates of 2027'), publishedAt: NOW }, NOW),
+    ).toMatchObject({
+      span: 'about a year',
+      because: expect.stringContaining('2027') as string,
+    })
     expect(
-      keeps(`A bowl costs €45, a cup €12 and a plate €20 each. ${evergreen}`, '2026-06-01T10:00:00.000Z')
-        .until,
-    ).toBe('2027-06-01')
+      howLongItKeeps({ ...readWriting(evergreen, 'Introducing the small kiln'), publishedAt: NOW }, NOW),
+    ).toMatchObject({
+      span: 'months',
+      because: 'It tells news, by its title.',
+    })
+  })
+
+  it('is what a person says it is, until they take that back', () => {
+    const found = keeps(`On 12 December the kiln is open from ten. ${evergreen}`)
+    const kept = overruleKeeps(found, true)
+    expect(kept).toMatchObject({ span: 'evergreen', until: null, because: found.because })
+    expect(overruleKeeps(overruleKeeps(kept, true), false)).toEqual(found)
   })
 
   it('does not take an event in passing for the matter of the piece', () => {
@@ -93,4 +117,10 @@ describe('how long a piece keeps', () => {
     }
     expect(howLongItKeeps({ ...marked, publishedAt: NOW }, NOW).phrases).toEqual([])
   })
+})
+
+it('knows what ages', () => {
+  expect(ageingWords('Every plank we cut out last winter had one.')).toBe('last winter')
+  expect(ageingWords('The prices of 2026 will not hold.')).toBe('2026')
+  expect(ageingWords('Varnish laid in November stays soft.')).toBeNull()
 })

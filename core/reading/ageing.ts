@@ -206,15 +206,31 @@ const GOOD_FOR: Record<Span, number | null> = {
   past: 0,
 }
 
-/** Where in a piece a phrase weighs most: it speaks of the whole there. */
+/** Where in a piece a phrase speaks of the whole: its first characters. */
 const OPENING = 400
 
+/** Titles of lists of prices, and of news. */
+const PRICE_LIST =
+  /\b(?:prices?|price list|rates|fees|tariffs?|costs? (?:list|of courses)|what (?:we|it) charges?)\b/i
+/** A title that says of something that it is new, or that somebody is about to change. */
+const NEWS =
+  /^(?:the |our |a )?new \w+|\b(?:announc\w+|introducing|launch(?:es|ed|ing)?|now available|release notes?|changelog|what(?:’|')s new|press release|we(?:’|')?re (?:moving|closing|hiring)|is (?:closing|moving|here)|newsletter)\b/i
+/** What only passes by in a sentence, and is no matter of the piece however often it comes. */
+const IN_PASSING =
+  /^(?:today|right now|at the moment|these days|nowadays|currently|recently|so far|up to now|(?:this|last|next) (?:year|month|week|weekend|season|spring|summer|autumn|winter|\w+day)|just \w+|latest|newest|yesterday|tomorrow|tonight)\b/i
+
+/** What a piece is about that ends: why, in one sentence, how fast, and the last day where it names one. */
+interface Ending {
+  because: string
+  span: Span
+  day: string | null
+}
+
 /**
- * How long a piece stays true. A phrase here and there leaves it evergreen (its passages are left
- * out of long drips); one in the title or the opening, several of them (three, and one in every
- * eight sentences), or a bound date (an event, an offer that ends) make the piece itself age, as
- * fast as the fastest of them. `until` is the last bound day, else the span counted from the day
- * of publication.
+ * How long a piece stays true. It ages as a whole only where its subject does: an event, an offer that
+ * ends, a list of prices, news, a year in its title. What speaks of a time in passing touches its own
+ * sentence alone; the passages around it are left out of long drips. `until` is the last day of the
+ * event, else the span counted from the day of publication; `because` says it in one sentence.
  */
 export function howLongItKeeps(
   piece: Pick<PieceContent, 'title' | 'text' | 'blocks' | 'sentences' | 'publishedAt'>,
@@ -225,34 +241,81 @@ export function howLongItKeeps(
   const phrases = ageingPhrases(piece.text, published).filter(
     (p) => !furniture.some((b) => b.start <= p.start && b.end >= p.end),
   )
-  const title = ageingPhrases(piece.title, published)
-  const firstBlock = piece.blocks.find((b) => b.furniture === null && b.kind !== 'heading')
-  const opening = (firstBlock?.start ?? 0) + OPENING
-  const bound = phrases.filter((p) => p.bound)
-  // An event or offer makes the piece one only where it is the matter: early on, or several times.
-  const event = bound.length >= 2 || bound.some((p) => p.start < opening)
-  const dense = phrases.length >= 3 && phrases.length * 8 >= piece.sentences.length
-  const weighing = [
-    ...title,
-    ...phrases.filter((p) => (p.bound && event) || dense || (p.start < opening && p.day !== null)),
-    // A season or a year named in the opening dates what follows.
-    ...phrases.filter((p) => p.start < opening && p.span !== 'weeks' && !p.bound && phrases.length >= 2),
-  ]
-  const span = weighing.reduce<Span>(
+  const found = { phrases: phrases.map(({ start, end, why, span }) => ({ start, end, why, span })) }
+  const ending = endingOf(piece, phrases, published)
+  if (!ending) return { span: 'evergreen', until: null, ...found }
+  const until =
+    ending.day ??
+    new Date(Date.parse(published) + (GOOD_FOR[ending.span] ?? 0) * DAY).toISOString().slice(0, 10)
+  const past = until < now.slice(0, 10)
+  return { span: past ? 'past' : ending.span, until, because: ending.because, ...found }
+}
+
+const fastest = (phrases: readonly AgeingPhrase[]): Span =>
+  phrases.reduce<Span>(
     (worst, p) => (SPANS.indexOf(p.span) > SPANS.indexOf(worst) ? p.span : worst),
     'evergreen',
   )
+
+function endingOf(
+  piece: Pick<PieceContent, 'title' | 'text' | 'blocks' | 'sentences'>,
+  phrases: readonly AgeingPhrase[],
+  published: string,
+): Ending | null {
+  const title = ageingPhrases(piece.title, published)
+  const first = piece.blocks.find((b) => b.furniture === null && b.kind !== 'heading')
+  const opening = (first?.start ?? 0) + OPENING
+  const words = (p: AgeingPhrase): string => piece.text.slice(p.start, p.end)
+  const titled = title[0] ? piece.title.slice(title[0].start, title[0].end) : ''
+  const bound = phrases.filter((p) => p.bound)
+  // An event or offer makes the piece one only where it is the matter: in its title, early on, or several times.
+  const early = bound.filter((p) => p.start < opening)
+  const dense = bound.length >= 2 && bound.length * 12 >= piece.sentences.length
   const days = [...title, ...bound].flatMap((p) => p.day ?? []).sort()
-  const good = GOOD_FOR[span]
-  const until =
-    span === 'evergreen'
-      ? null
-      : event && days.length
-        ? (days[days.length - 1] ?? null)
-        : new Date(Date.parse(published) + (good ?? 0) * DAY).toISOString().slice(0, 10)
-  return {
-    span: until !== null && until < now.slice(0, 10) ? 'past' : span,
-    until,
-    phrases: phrases.map(({ start, end, why, span: s }) => ({ start, end, why, span: s })),
+  if (title.some((p) => p.bound) || early.length > 0 || dense) {
+    const named = early[0] ?? bound[0]
+    const offer = bound.some((p) => p.why === 'an offer that ends') && days.length === 0
+    return {
+      because: offer
+        ? `It makes an offer that ends (“${named ? words(named) : titled}”).`
+        : `It is about something that takes place (“${named ? words(named) : titled}”).`,
+      span: fastest([...title, ...bound]),
+      day: days[days.length - 1] ?? null,
+    }
   }
+  const prices = phrases.filter((p) => p.why === 'a price')
+  if (prices.length >= 3 && (PRICE_LIST.test(piece.title) || prices.length * 3 >= piece.sentences.length))
+    return { because: `It is a list of prices (${prices.length} of them).`, span: 'about a year', day: null }
+  if (titled && fastest(title) !== 'evergreen')
+    return {
+      because: `Its title names a time (“${titled}”).`,
+      span: fastest(title),
+      day: days[days.length - 1] ?? null,
+    }
+  if (NEWS.test(piece.title)) return { because: 'It tells news, by its title.', span: 'months', day: null }
+  // A year, a version, a day, again and again: the text is about its time.
+  const firm = phrases.filter((p) => !IN_PASSING.test(words(p)) && p.why !== 'a price')
+  if (firm.length >= 4 && firm.length * 6 >= piece.sentences.length)
+    return {
+      because: `It speaks of its time throughout (${firm
+        .slice(0, 3)
+        .map((p) => `“${words(p)}”`)
+        .join(', ')}).`,
+      span: 'about a year',
+      day: null,
+    }
+  return null
+}
+
+/** What a person says of how long a piece keeps: for good, whatever was found; or again what was found. */
+export function overruleKeeps(keeps: Keeps, forGood: boolean): Keeps {
+  const { overruled, ...found } = keeps
+  if (forGood)
+    return {
+      ...found,
+      span: 'evergreen',
+      until: null,
+      overruled: overruled ?? { span: keeps.span, until: keeps.until },
+    }
+  return overruled ? { ...found, ...overruled } : keeps
 }

@@ -13,9 +13,9 @@ export interface ManuscriptChapter {
 const SPELLED =
   /^(?:#+\s*)?((?:chapter|part|book)\s+(?:\d+|[ivxlc]+|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve)\b[^\n]{0,80}|prologue|epilogue|introduction|foreword|afterword)\s*$/i
 
-/** Markdown or plain text as HTML; a front matter is left out, lines such as "Chapter 3" become headings. */
+/** Markdown or plain text as HTML; lines such as "Chapter 3" become headings. */
 export function writingToHtml(text: string): string {
-  const body = text.replace(/\r\n?/g, '\n').replace(/^---\n[\s\S]*?\n---\n/, '')
+  const body = text.replace(/\r\n?/g, '\n')
   const source = withTitleLine(body)
     .split('\n')
     .map((line, i, lines) =>

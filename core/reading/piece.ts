@@ -1,5 +1,5 @@
 import type { Block, PieceContent, PieceImage, Sentence } from '../model'
-import { readSentences, type SentenceTokens } from './language'
+import { readSentences, type SentenceTokens } from '../language'
 
 /** A block before its place in the text is known. */
 export interface BlockDraft {
@@ -9,6 +9,8 @@ export interface BlockDraft {
   list?: NonNullable<Block['list']>
   speaker?: string
   furniture: string | null
+  /** What of it is set in bold at its beginning. */
+  bold?: string
 }
 
 /** A sentence of a piece with its tokens and the index of its block. */
@@ -38,7 +40,7 @@ export function assemblePiece(
       continue
     }
     if (text) text += '\n\n'
-    const { text: _, ...rest } = draft
+    const { text: _, bold: __, ...rest } = draft
     blocks.push({ ...rest, start: text.length, end: text.length + words.length })
     numbers.push(blocks.length - 1)
     text += words

@@ -1,6 +1,8 @@
 import { decodeText, looksLikeFeed, looksLikeOpml, parseFeed, type Feed } from '../feeds'
 import { Fault, type PieceContent } from '../model'
-import { readFragment, readPage, type Known } from './html'
+import type { Known } from './about'
+import { frontMatter } from './frontMatter'
+import { readFragment, readPage } from './html'
 import { chaptersOf, docxToHtml, writingToHtml } from './manuscript'
 import { readTranscript } from './transcript'
 
@@ -26,12 +28,13 @@ export async function read(bytes: Uint8Array, options: ReadOptions = {}): Promis
   if (opened.as === 'article') return { kind: 'piece', piece: readPage(opened.text, { url }) }
   if (opened.as === 'transcript')
     return { kind: 'piece', piece: readTranscript(opened.text, { title: opened.title, url }) }
-  return { kind: 'piece', piece: readWhole(opened.text, opened.title, { url }) }
+  return { kind: 'piece', piece: readWhole(opened.text, opened.title, { url, ...opened.known }) }
 }
 
 /** Reads Markdown or plain text as one piece. Its first heading is the title. */
 export function readWriting(text: string, title: string, known: Known = {}): PieceContent {
-  return readWhole(writingToHtml(text), title, known)
+  const { known: own, body } = frontMatter(text)
+  return readWhole(writingToHtml(body), title, { ...own, ...known })
 }
 
 function readWhole(html: string, title: string, known: Known): PieceContent {
@@ -44,18 +47,20 @@ export async function readOwn(
   bytes: Uint8Array,
   name: string,
 ): Promise<{ kind: 'transcript' | 'writing'; title: string; chapters: PieceContent[] }> {
-  const { as, text, title } = await open(bytes, { name })
+  const { as, text, title, known } = await open(bytes, { name })
   if (as === 'feed')
     throw new Fault('bad-file', 'This file is a feed. Add it by its address, so that it is visited again.')
   if (as === 'transcript') return { kind: as, title, chapters: [readTranscript(text, { title })] }
   // A saved page has furniture around its text; a manuscript has none.
   if (as === 'article' && /<body[\s>]/i.test(text))
     return { kind: 'writing', title, chapters: [readPage(text)] }
-  const parts = chaptersOf(text, title)
+  const parts = chaptersOf(text, known.title ?? title)
   return {
     kind: 'writing',
-    title: parts.length === 1 ? (parts[0]?.title ?? title) : title,
-    chapters: parts.map((c) => readFragment(c.html, { title: c.title })),
+    title: known.title ?? (parts.length === 1 ? (parts[0]?.title ?? title) : title),
+    chapters: parts.map((c) =>
+      readFragment(c.html, { ...known, title: parts.length === 1 ? (known.title ?? c.title) : c.title }),
+    ),
   }
 }
 
@@ -65,10 +70,11 @@ const ZIP = [0x50, 0x4b, 0x03, 0x04]
 async function open(
   bytes: Uint8Array,
   options: ReadOptions,
-): Promise<{ as: ReadKind; text: string; title: string }> {
+): Promise<{ as: ReadKind; text: string; title: string; known: Known }> {
   const name = (options.name ?? '').replace(/^.*[\\/]/, '')
   const title = titleOf(name)
-  if (ZIP.every((b, i) => bytes[i] === b)) return { as: 'writing', text: await docxToHtml(bytes), title }
+  if (ZIP.every((b, i) => bytes[i] === b))
+    return { as: 'writing', text: await docxToHtml(bytes), title, known: {} }
   const text = decodeText(bytes).replace(/^\uFEFF/, '')
   if (!text.trim()) throw new Fault('bad-file', 'The file is empty.')
   if (text.slice(0, 2000).includes('\0'))
@@ -76,7 +82,9 @@ async function open(
   if (looksLikeOpml(text))
     throw new Fault('bad-file', 'This is a list of feeds. Import it under Sources; there is no piece in it.')
   const as = options.as ?? recognise(text, name)
-  return { as, text: as === 'writing' ? writingToHtml(text) : text, title }
+  if (as !== 'writing') return { as, text, title, known: {} }
+  const { known, body } = frontMatter(text)
+  return { as, text: writingToHtml(body), title, known }
 }
 
 /** A title from a file's name: without its ending, its joints as spaces. */

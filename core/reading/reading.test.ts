@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readFragment, readPage, read } from '.'
-import { readSentences } from './language'
+import { readSentences } from '../language'
 import { parseCues } from './transcript'
 
 const PAGE = `<!doctype html><html lang="en"><head><title>Raking a seam – The yard</title><link rel="canonical" href="/raking"><meta property="article:published_time" content="2026-03-01T09:00:00Z"></head><body>

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { seconds } from '../feeds'
 import { Fault, type Chapter, type PieceContent } from '../model'
-import { readSentences } from './language'
+import { readSentences } from '../language'
 import { analyse, assemblePiece, countWords, type BlockDraft } from './piece'
 
 /** One cue of a timed text: seconds from the beginning, its lines, and who says it. */

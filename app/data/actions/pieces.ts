@@ -1,4 +1,5 @@
-import type { Piece, WordList } from '../../../core/model'
+import type { Check, Piece, WordList } from '../../../core/model'
+import { overruleKeeps } from '../../../core/reading'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, type Write } from '../store'
 import { recall } from './recall'
@@ -21,6 +22,37 @@ export async function letThrough(ids: readonly string[], through: boolean): Prom
     dealt: through && p.dealt?.by === 'set aside' ? null : p.dealt,
   }))
 }
+
+/**
+ * Says that a piece keeps for good, whatever was found in it, or takes that back. Its posts to come lose
+ * the last day that the piece had given them, and the flag that they go out after it.
+ */
+export async function keepForGood(id: string, forGood: boolean): Promise<void> {
+  const piece = await must('pieces', id)
+  const { until } = forGood ? piece.keeps : { until: null }
+  const posts = until
+    ? (await openPostsOf(id)).filter((p) => p.latest === until || p.checks.some(outlives))
+    : []
+  await commit(
+    {
+      brand: piece.brand,
+      label: forGood ? `Say that “${piece.title}” keeps` : `Go by what “${piece.title}” says of time`,
+    },
+    [
+      patch('pieces', id, (p) => ({ ...p, keeps: overruleKeeps(p.keeps, forGood) })) as Write,
+      ...posts.map(
+        (post) =>
+          patch('posts', post.id, (p) => ({
+            ...p,
+            latest: p.latest === until ? null : p.latest,
+            checks: p.checks.filter((c) => !outlives(c)),
+          })) as Write,
+      ),
+    ],
+  )
+}
+
+const outlives = (check: Check): boolean => check.code === 'outlives-piece'
 
 /** Takes a piece out from under its double for good, or lets it fold again. */
 export async function unfold(id: string, unfolded: boolean): Promise<void> {

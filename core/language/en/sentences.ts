@@ -1,5 +1,6 @@
 import winkNLP, { type Document, type ItsHelpers } from 'wink-nlp'
 import model from 'wink-eng-lite-web-model'
+import { STOP_WORDS } from './words'
 
 /** A word, number or mark of a sentence, with its place in the whole text. */
 export interface Token {
@@ -78,7 +79,17 @@ export function readSentences(text: string, offset = 0): SentenceTokens[] {
 
 const KEPT_ABBREVIATION = /^(?:vs|e\.g|i\.e|approx|cf|ca|pp?|nos?|figs?|eds?|al|vol|ch|dr|mrs?|ms|prof|st)\.$/
 
-/** Parts a sentence where a common word was taken for an abbreviation: "goes in. Bare cotton …". */
+/** Abbreviations that a number follows: "Sect. 4", "Tel. 555 0123". */
+const BEFORE_NUMBER = /(?:^|[\s(])(?:Sect?|Tel|Ext|Art|Ch|Vol|Op|Para|Eq|Ref|Est|No|Nos|Fig|Figs|pp?)\.$/i
+
+/** Whether a word with a capital opens a sentence for certain: "The", "It", "Nobody" are no names. */
+const opensSentence = (token: Token | undefined): boolean =>
+  token !== undefined && /^\p{Lu}/u.test(token.text) && STOP_WORDS.has(token.lower)
+
+/**
+ * Parts a sentence where a word was taken for an abbreviation or an initial: "goes in. Bare cotton …",
+ * "5 °C. It froze", "Vitamin C. It helps", "10 p.m. Everyone sleeps".
+ */
 function splitLate(tokens: Token[]): Token[][] {
   const parts: Token[][] = [[]]
   tokens.forEach((token, i) => {
@@ -87,13 +98,23 @@ function splitLate(tokens: Token[]): Token[][] {
     const word = /^\p{Ll}{2,}\.$/u.test(token.text) && !KEPT_ABBREVIATION.test(token.text)
     const measured = /\d/.test(tokens[i - 1]?.text ?? '')
     if (word && !measured && next && /^["“‘(]?\p{Lu}/u.test(next.text)) parts.push([])
+    else if (/^(?:°?\p{Lu}|[ap]\.m|etc|\d*°[CF])\.$/u.test(token.text) && opensSentence(next)) parts.push([])
+    else if (
+      token.text === '.' &&
+      /^(?:\p{Lu}|°?[CF]|[ap]\.?m)$/u.test(tokens[i - 1]?.text ?? '') &&
+      opensSentence(next)
+    )
+      parts.push([])
   })
-  return parts
+  return parts.filter((part) => part.length)
 }
 
 /** Whether a sentence was split too early before the token that follows it. */
 function continues(previous: string, first: Token): boolean {
   if (/^[)\]”’"]+$/.test(first.text)) return true
-  if (/^\p{Ll}/u.test(first.text) && /[.…]["”’)]*$/.test(previous)) return true
-  return ABBREVIATION.test(previous) || (INITIAL.test(previous) && /^\p{Lu}/u.test(first.text))
+  if (/^\p{Ll}/u.test(first.text) && /(?:[.…]["”’)]*|[!?]["”’)]+)$/.test(previous)) return true
+  if (/\bPh\.$/.test(previous) && first.text.startsWith('D')) return true
+  if (/^\d/.test(first.text) && BEFORE_NUMBER.test(previous)) return true
+  if (ABBREVIATION.test(previous)) return true
+  return INITIAL.test(previous) && /^\p{Lu}/u.test(first.text) && !opensSentence(first)
 }

@@ -66,10 +66,6 @@ export const NUMBER_WORDS: Readonly<Record<string, number>> = {
   second: 2,
 }
 
-/** Phrases that point at something the reader of a caption cannot see. */
-export const POINTING =
-  /\b(?:as (?:shown|above|below|mentioned|described|we saw|discussed)|(?:see|shown|listed|described|pictured) (?:below|above|here)|(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|next section|last section|previous section)|what follows|this is (?:what|how|why|where)|click here|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|earlier in this|later in this|in this (?:article|post|piece|section|chapter|guide|course|video))\b/i
-
 /** Verbs of something that happens to somebody or something, by lemma; one sees them happen. */
 export const STRONG_VERBS: ReadonlySet<string> = new Set(
   'bend bite bleed boil break burn burst choke chop collapse crack crash creep crush cut die drag drown drip explode fail flood freeze grind halve haul hiss hum jam kill leak lose melt pour pull push rip rot ruin scrape scream shatter shiver shrink sink slam slip smash snap soak split spoil starve steal sting swell tear throw triple twist warp win wreck'.split(

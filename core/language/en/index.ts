@@ -1,0 +1,17 @@
+export { danglingWords, leanOf, type LeanKind } from './alone'
+export {
+  contentLemmas,
+  isBalanced,
+  isContrast,
+  isDefinition,
+  isSurprise,
+  numbersIn,
+  opensOnKnown,
+  promisesList,
+  withoutOpener,
+} from './form'
+export { readSentences, type SentenceTokens, type Token } from './sentences'
+export { hasVerb, isImperative, isNoun, isPast, isPlural, isVerb } from './verbs'
+export { NUMBER_WORDS, STOP_WORDS, STRONG_VERBS, THIRD_PERSON } from './words'
+export { CLASS_OF, WORD_CLASSES } from './lexicon'
+export { rarity } from './rarity'

@@ -1,0 +1,2 @@
+export * from './en'
+export { languageOf } from './detect'

@@ -1,0 +1,401 @@
+import { resolveAddress } from '../feeds'
+
+/** What is known of a piece before its page is read, for instance from its feed. */
+export interface Known {
+  url?: string | null
+  /** What addresses in its text are relative to, where that is not its own address. */
+  base?: string | null
+  language?: string | null
+  title?: string
+  author?: string | null
+  publishedAt?: string | null
+  categories?: string[]
+  summary?: string
+  images?: readonly { url: string; alt: string; width: number | null; height: number | null }[]
+}
+
+/** What a page says of its article. */
+export interface About {
+  title: string
+  url: string | null
+  author: string | null
+  publishedAt: string | null
+  language: string | null
+  categories: string[]
+  summary: string
+  images: NonNullable<Known['images']>
+  video: null
+  base: string | null
+}
+
+interface Queried {
+  getAttribute(name: string): string | null
+  textContent: string | null
+  closest(selector: string): unknown
+  childElementCount: number
+}
+
+/** The part of a document that is looked into. */
+interface Queryable {
+  querySelector(selector: string): Queried | null
+  querySelectorAll(selector: string): Iterable<Queried>
+}
+
+/** One space for every run of white space; soft hyphens and zero-width spaces are none. */
+export function squeeze(text: string): string {
+  return text
+    .replace(/[\s\u00AD\u200B\uFEFF]+/g, (run) => (/^[\u00AD\u200B\uFEFF]+$/.test(run) ? '' : ' '))
+    .trim()
+}
+
+/**
+ * What a page says of its article, wherever pages keep it: its meta tags (Open Graph, Dublin Core and
+ * the plain ones), JSON-LD (schema.org), microdata, time elements, bylines and lists of tags. What is
+ * known from its feed goes before.
+ */
+export function aboutPage(page: Queryable, known: Known): About {
+  const meta = metaOf(page)
+  const linked = linkedData(page)
+  const stated = page.querySelector('base[href]')?.getAttribute('href')
+  const first = known.url ?? absolute(meta('og:url')) ?? linked.url ?? absolute(stated) ?? null
+  const url =
+    resolveAddress(page.querySelector('link[rel~="canonical"]')?.getAttribute('href'), first) ?? first
+  const base = resolveAddress(stated, url) ?? known.base ?? known.url ?? url
+  const heading = squeeze(
+    page.querySelector('article h1, main h1, [itemprop="headline"], h1')?.textContent ?? '',
+  )
+  const byline = bylineOf(page)
+  return {
+    title: squeeze(
+      known.title || heading || linked.title || (meta('og:title', 'twitter:title') ?? '') || titleTag(page),
+    ).replace(/\s*[¶🔗]$/u, ''),
+    url,
+    author:
+      known.author ||
+      personName(
+        meta('author', 'article:author', 'dc.creator', 'dcterms.creator', 'parsely-author', 'byl'),
+      ) ||
+      linked.author ||
+      personName(
+        textOf(
+          page,
+          '[rel~="author"], [itemprop="author"] [itemprop="name"], [itemprop="author"], .p-author, .byline .author, .author-name, .author .name',
+        ),
+      ) ||
+      byline.author,
+    publishedAt:
+      known.publishedAt ??
+      instantOf(
+        meta(
+          'article:published_time',
+          'og:published_time',
+          'datepublished',
+          'date',
+          'dc.date',
+          'dcterms.created',
+          'dc.date.issued',
+          'pubdate',
+          'publish-date',
+          'parsely-pub-date',
+        ),
+      ) ??
+      linked.publishedAt ??
+      instantOf(attributeOf(page, '[itemprop="datePublished"]', 'content', 'datetime')) ??
+      timeOf(page) ??
+      byline.publishedAt ??
+      instantOf(
+        textOf(
+          page,
+          '[itemprop="datePublished"], .dt-published, .entry-date, .post-date, .published, .date, .pubdate',
+        ),
+      ),
+    language:
+      attributeOf(page, 'html[lang]', 'lang') ??
+      meta('og:locale', 'content-language', 'dc.language') ??
+      known.language ??
+      null,
+    categories: tagsOf(page, known, linked.tags, meta('keywords', 'news_keywords', 'parsely-tags')),
+    summary:
+      known.summary || (meta('description', 'og:description', 'twitter:description') ?? linked.summary),
+    images: [
+      ...(known.images ?? []),
+      ...leadImages(meta('og:image', 'og:image:url', 'twitter:image'), linked.images, base, known),
+    ],
+    video: null,
+    base,
+  }
+}
+
+const absolute = (address: string | null | undefined): string | null =>
+  address && /^https?:\/\//i.test(address.trim()) ? address.trim() : null
+
+function titleTag(page: Queryable): string {
+  const title = squeeze(page.querySelector('title')?.textContent ?? '')
+  // "The title – The site": the longer part is the title, unless both are long.
+  const parts = title.split(/\s+[|–—·»]\s+/)
+  return parts.length > 1 && (parts[0]?.length ?? 0) >= 12 ? (parts[0] ?? title) : title
+}
+
+/** A look-up of meta tags by property, name or http-equiv, whatever their case. */
+function metaOf(page: Queryable): (...names: string[]) => string | null {
+  const found = new Map<string, string>()
+  for (const tag of page.querySelectorAll('meta')) {
+    const name = (
+      tag.getAttribute('property') ??
+      tag.getAttribute('name') ??
+      tag.getAttribute('http-equiv') ??
+      ''
+    ).toLowerCase()
+    const content = squeeze(tag.getAttribute('content') ?? '')
+    if (name && content && !found.has(name)) found.set(name, content)
+  }
+  return (...names) => names.map((n) => found.get(n)).find((v) => v !== undefined) ?? null
+}
+
+const textOf = (page: Queryable, selector: string): string =>
+  squeeze(page.querySelector(selector)?.textContent ?? '')
+
+function attributeOf(page: Queryable, selector: string, ...names: string[]): string | null {
+  const element = page.querySelector(selector)
+  return names.map((n) => element?.getAttribute(n)?.trim()).find(Boolean) ?? null
+}
+
+/** The publication time of a page among its time elements: one that says so, else the first of its article. */
+function timeOf(page: Queryable): string | null {
+  const all = [...page.querySelectorAll('time[datetime], time')]
+  const time = (t: Queried): string | null =>
+    instantOf(t.getAttribute('datetime') ?? squeeze(t.textContent ?? ''))
+  const marked = all.find(
+    (t) =>
+      t.getAttribute('pubdate') !== null ||
+      /publish|entry-date|dt-published/.test(t.getAttribute('class') ?? ''),
+  )
+  const own = all.find(
+    (t) => t.closest('article, main') !== null && t.closest('aside, .comments, .related, footer') === null,
+  )
+  return [marked, own, all[0]].map((t) => (t ? time(t) : null)).find((t) => t !== null) ?? null
+}
+
+const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ')
+
+/**
+ * An instant (ISO 8601) from what pages write: ISO with or without a zone, "8 February 2025",
+ * "February 8th, 2025", RFC 2822. A day alone is its beginning in UTC; figures with slashes say nothing
+ * that is certain.
+ */
+export function instantOf(text: string | null | undefined): string | null {
+  if (!text) return null
+  const value = text.trim()
+  const iso =
+    /^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}:\d{2}(?::\d{2})?(?:\.\d+)?)\s*(Z|[+-]\d{2}:?\d{2})?)?/.exec(value)
+  if (iso) return valid(`${iso[1]}-${iso[2]}-${iso[3]}T${iso[4] ?? '00:00'}${zone(iso[5])}`)
+  const written =
+    /\b(\d{1,2})(?:st|nd|rd|th)?(?: of)?[ .]+([a-z]{3,9})\.?,? +(\d{4})\b/i.exec(value) ??
+    swap(/\b([a-z]{3,9})\.? +(\d{1,2})(?:st|nd|rd|th)?,? +(\d{4})\b/i.exec(value))
+  if (written) {
+    const month = MONTHS.indexOf((written[2] ?? '').slice(0, 3).toLowerCase())
+    const day = Number(written[1])
+    if (month < 0 || day < 1 || day > 31) return null
+    const clock = /\b(\d{1,2}):(\d{2})(?::(\d{2}))?\s*(GMT|UTC|Z|[+-]\d{4})?/.exec(
+      value.slice(written.index + written[0].length),
+    )
+    const time = clock ? `${(clock[1] ?? '').padStart(2, '0')}:${clock[2]}:${clock[3] ?? '00'}` : '00:00:00'
+    const offset = clock?.[4]?.startsWith('+') || clock?.[4]?.startsWith('-') ? clock[4] : 'Z'
+    return valid(
+      `${written[3]}-${String(month + 1).padStart(2, '0')}-${String(day).padStart(2, '0')}T${time}${zone(offset)}`,
+    )
+  }
+  return null
+}
+
+const zone = (offset: string | undefined): string =>
+  offset && offset !== 'Z' ? offset.replace(/^([+-]\d{2})(\d{2})$/, '$1:$2') : 'Z'
+
+function swap(match: RegExpExecArray | null): RegExpExecArray | null {
+  if (match) [match[1], match[2]] = [match[2] ?? '', match[1] ?? '']
+  return match
+}
+
+function valid(iso: string): string | null {
+  const time = Date.parse(iso)
+  return Number.isNaN(time) ? null : new Date(time).toISOString()
+}
+
+/** A person's name out of "By Anna Ruff" or "Anna Ruff, carpenter"; null for addresses and dates. */
+function personName(text: string | null): string | null {
+  const name = squeeze(text ?? '')
+    .replace(/^(?:written |posted |story |words |text )?by:?\s+/i, '')
+    .replace(/\s*(?:[|·•]| – | — |, (?:on |\d|[a-z])|\son \w+ \d).*$/, '')
+    .trim()
+  return name && name.length <= 60 && !/https?:|@|\d{4}/.test(name) ? name : null
+}
+
+/** What a line such as "By Anna Ruff | 8 February 2025" says at the top of an article. */
+function bylineOf(page: Queryable): { author: string | null; publishedAt: string | null } {
+  for (const element of page.querySelectorAll(
+    'p, div, span, td, address, font, small, em, i, center, h2, h3, h4, h5',
+  )) {
+    if (element.childElementCount > 6) continue
+    const text = squeeze(element.textContent ?? '')
+    if (text.length < 6 || text.length > 120) continue
+    const by =
+      /^(?:(?:written|posted|published|words|text|story)\s+)?by:?\s+((?:\p{Lu}[\p{L}.'’-]*)(?:\s+(?:(?:de|van|von|der|la|du|di|of|and)\s+)?\p{Lu}[\p{L}.'’-]*){0,4})/iu.exec(
+        text,
+      )
+    const dated = /^(?:posted|published|first published|last updated|updated|written|date)\b/i.test(text)
+      ? instantOf(text)
+      : null
+    const bare =
+      /^(?:(?:mon|tues?|wed(?:nes)?|thu(?:rs)?|fri|sat(?:ur)?|sun)(?:day)?,?\s+)?(?:\d{1,2}(?:st|nd|rd|th)? \p{L}{3,9}\.?,? \d{4}|\p{L}{3,9}\.? \d{1,2}(?:st|nd|rd|th)?,? \d{4})\b/iu.test(
+        text,
+      ) && text.length < 60
+        ? instantOf(text)
+        : null
+    if (by) return { author: personName(by[1] ?? null), publishedAt: instantOf(text) ?? laterDate(page) }
+    if (dated ?? bare) return { author: null, publishedAt: dated ?? bare }
+  }
+  return { author: null, publishedAt: null }
+}
+
+/** A line that is only a date, somewhere on the page. */
+function laterDate(page: Queryable): string | null {
+  for (const element of page.querySelectorAll('p, div, span, td, font, small, em, i')) {
+    if (element.childElementCount > 6) continue
+    if (element.childElementCount > 2) continue
+    const text = squeeze(element.textContent ?? '')
+    if (text.length < 60 && text.length > 7) {
+      const instant =
+        /^(?:posted |published )?(?:on )?(?:\p{L}+day,? )?(?:\d{1,2}(?:st|nd|rd|th)? \p{L}{3,9}|\p{L}{3,9} \d{1,2}(?:st|nd|rd|th)?),? \d{4}\b/iu.test(
+          text,
+        )
+          ? instantOf(text)
+          : null
+      if (instant) return instant
+    }
+  }
+  return null
+}
+
+interface LinkedData {
+  title: string
+  url: string | null
+  author: string | null
+  publishedAt: string | null
+  summary: string
+  tags: string[]
+  images: string[]
+}
+
+/** What JSON-LD says of the article: the first object of a kind that is written. */
+function linkedData(page: Queryable): LinkedData {
+  const none: LinkedData = {
+    title: '',
+    url: null,
+    author: null,
+    publishedAt: null,
+    summary: '',
+    tags: [],
+    images: [],
+  }
+  for (const script of page.querySelectorAll('script[type="application/ld+json"]')) {
+    let data: unknown
+    try {
+      data = JSON.parse((script.textContent ?? '').replace(/^\s*<!\[CDATA\[|\]\]>\s*$/g, ''))
+    } catch {
+      continue
+    }
+    const article = objectsIn(data).find(
+      (o) =>
+        /article|posting|report|review|recipe|howto|creativework|webpage/i.test(String(o['@type'] ?? '')) &&
+        ('headline' in o || 'datePublished' in o || 'author' in o),
+    )
+    if (!article) continue
+    const text = (value: unknown): string => (typeof value === 'string' ? squeeze(value) : '')
+    const keywords = article['keywords']
+    return {
+      title: text(article['headline']) || text(article['name']),
+      url: absolute(text(article['url']) || text(idOf(article['mainEntityOfPage']))),
+      author: personName(namesIn(article['author'])[0] ?? null),
+      publishedAt: instantOf(text(article['datePublished'])) ?? instantOf(text(article['dateCreated'])),
+      summary: text(article['description']),
+      tags: (Array.isArray(keywords) ? keywords.map(text) : text(keywords).split(',')).concat(
+        [article['articleSection']].flat().map(text),
+      ),
+      images: [article['image']].flat().flatMap((i) => text(i) || text(idOf(i)) || []),
+    }
+  }
+  return none
+}
+
+type Json = Record<string, unknown>
+const isObject = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)
+
+function objectsIn(data: unknown): Json[] {
+  if (Array.isArray(data)) return data.flatMap(objectsIn)
+  if (!isObject(data)) return []
+  return [data, ...objectsIn(data['@graph']), ...objectsIn(data['mainEntity'])]
+}
+
+const idOf = (value: unknown): unknown =>
+  isObject(value) ? (value['url'] ?? value['contentUrl'] ?? value['@id']) : value
+
+function namesIn(value: unknown): string[] {
+  if (typeof value === 'string') return [value]
+  if (Array.isArray(value)) return value.flatMap(namesIn)
+  return isObject(value) && typeof value['name'] === 'string' ? [value['name']] : []
+}
+
+/** The tags an author gave: of the feed, of meta tags and JSON-LD, links with rel=tag, and lists called tags. */
+function tagsOf(page: Queryable, known: Known, linked: readonly string[], keywords: string | null): string[] {
+  const own = [...page.querySelectorAll('meta[property="article:tag"]')].map(
+    (m) => m.getAttribute('content') ?? '',
+  )
+  const links = [
+    ...page.querySelectorAll(
+      'a[rel~="tag"], a[rel~="category"], .p-category, .tags a, .tags li, .tag-list a, .tag-list li, .post-tags a, .entry-tags a, .tagged a, .article-tags a, [itemprop="keywords"]',
+    ),
+  ].flatMap((a) => (a.getAttribute('content') ?? a.textContent ?? '').split(','))
+  const line = [...page.querySelectorAll('p, div, footer')]
+    .filter((e) => e.childElementCount < 20)
+    .map((e) => squeeze(e.textContent ?? ''))
+    .filter((t) => t.length < 160)
+    .map(
+      (t) =>
+        /^(?:tags|tagged|filed under|topics|categories|keywords)(?: (?:as|with|in))?:\s*(.+)$/i.exec(
+          t,
+        )?.[1] ?? '',
+    )
+    .find(Boolean)
+  const all = [
+    ...(known.categories ?? []),
+    ...own,
+    ...linked,
+    ...(keywords ?? '').split(','),
+    ...links,
+    ...(line ?? '').split(/[,·|]/),
+  ]
+  const found = new Map<string, string>()
+  for (const tag of all) {
+    const name = squeeze(tag)
+      .replace(/^#|^(?:tags?|topics?):?\s*/i, '')
+      .replace(/[.;]$/, '')
+    if (name.length > 1 && name.length <= 40 && !found.has(name.toLowerCase()))
+      found.set(name.toLowerCase(), name)
+  }
+  return [...found.values()].slice(0, 20)
+}
+
+function leadImages(
+  meta: string | null,
+  linked: readonly string[],
+  base: string | null,
+  known: Known,
+): NonNullable<Known['images']> {
+  const have = new Set((known.images ?? []).map((i) => i.url))
+  return [meta ?? '', ...linked]
+    .flatMap((u) => resolveAddress(u || null, base) ?? [])
+    .filter((u, i, all) => !have.has(u) && all.indexOf(u) === i)
+    .slice(0, 1)
+    .map((url) => ({ url, alt: '', width: null, height: null }))
+}

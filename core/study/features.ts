@@ -1,0 +1,668 @@
+import {
+  CLASS_OF,
+  hasVerb,
+  isContrast,
+  isDefinition,
+  isImperative,
+  isNoun,
+  isPast,
+  isPlural,
+  isSurprise,
+  isVerb,
+  leanOf,
+  numbersIn,
+  rarity,
+  STRONG_VERBS,
+  WORD_CLASSES,
+  withoutOpener,
+  type LeanKind,
+  type Token,
+} from '../language'
+import type { Study, StudiedSentence } from './study'
+
+const PARTS = [
+  'NOUN',
+  'PROPN',
+  'VERB',
+  'AUX',
+  'ADJ',
+  'ADV',
+  'PRON',
+  'DET',
+  'ADP',
+  'NUM',
+  'CCONJ',
+  'SCONJ',
+  'PART',
+]
+
+/** What is counted of a sentence in one pass over its tokens. */
+interface Profile {
+  s: StudiedSentence
+  study: Study
+  tokens: readonly Token[]
+  words: readonly Token[]
+  n: number
+  classes: Float64Array
+  parts: Float64Array
+  first: Set<number>
+  second: Set<number>
+  rarities: number[]
+  nouns: Token[]
+  names: Token[]
+  lean: LeanKind | null
+  definite: Definite
+}
+
+/** Phrases with "the": how many, how many with nothing that says which, and what of them is known. */
+interface Definite {
+  all: number
+  bare: number
+  known: number
+  fresh: number
+  opens: boolean
+  opensBare: boolean
+  opensKnown: boolean
+}
+
+const SAYS_WHICH = /^(?:of|that|who|which|whose|where|for|in|on|with|between|from|you|we|i|they|to)$/
+
+function definiteOf(s: StudiedSentence, study: Study): Definite {
+  const d: Definite = {
+    all: 0,
+    bare: 0,
+    known: 0,
+    fresh: 0,
+    opens: false,
+    opensBare: false,
+    opensKnown: false,
+  }
+  const { tokens } = s
+  for (let i = 0; i < tokens.length; i++) {
+    if (tokens[i]?.lower !== 'the') continue
+    let end = i + 1
+    while (end < tokens.length && /^(?:ADJ|NUM|ADV|NOUN|PROPN)$/.test(tokens[end]?.pos ?? '')) end++
+    const head = tokens[end - 1]
+    if (end === i + 1 || !head) continue
+    const superlative = /(?:est|most|least|only|same|first|last)$/.test(tokens[i + 1]?.lower ?? '')
+    const bare = !superlative && !SAYS_WHICH.test(tokens[end]?.lower ?? '')
+    const seen = (study.lemmas.get(head.lemma)?.first ?? Infinity) < s.index
+    d.all++
+    if (bare) d.bare++
+    if (seen) d.known++
+    else d.fresh++
+    if (i <= 1) {
+      d.opens = true
+      d.opensBare = bare
+      d.opensKnown = seen
+    }
+  }
+  return d
+}
+
+function profileOf(study: Study, s: StudiedSentence): Profile {
+  const classes = new Float64Array(WORD_CLASSES.length)
+  const parts = new Float64Array(PARTS.length)
+  const rarities: number[] = []
+  const nouns: Token[] = []
+  const names: Token[] = []
+  for (const t of s.words) {
+    for (const c of CLASS_OF.get(t.lower) ?? []) classes[c] = (classes[c] ?? 0) + 1
+    const p = PARTS.indexOf(t.pos)
+    if (p >= 0) parts[p] = (parts[p] ?? 0) + 1
+    if (isNoun(t)) nouns.push(t)
+    if (t.pos === 'PROPN') names.push(t)
+    if (/^(?:NOUN|VERB|ADJ|ADV)$/.test(t.pos)) rarities.push(rarity(t.lower))
+  }
+  const opened = withoutOpener(s.tokens)
+  return {
+    s,
+    study,
+    tokens: s.tokens,
+    words: s.words,
+    n: Math.max(1, s.words.length),
+    classes,
+    parts,
+    first: new Set(CLASS_OF.get(s.words[0]?.lower ?? '') ?? []),
+    second: new Set(CLASS_OF.get(s.words[1]?.lower ?? '') ?? []),
+    rarities,
+    nouns,
+    names,
+    lean: leanOf(opened, s.text)?.kind ?? null,
+    definite: definiteOf(s, study),
+  }
+}
+
+const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0)
+const bit = (value: boolean): number => (value ? 1 : 0)
+const log = (n: number): number => Math.log1p(Math.max(0, n))
+const matches = (pattern: RegExp, text: string): number => text.match(pattern)?.length ?? 0
+
+/** What a feature looks at: its group is what is taken away to see what it is worth. */
+export const GROUPS = [
+  'length',
+  'marks',
+  'parts of speech',
+  'word classes',
+  'opening',
+  'reference',
+  'given and new',
+  'neighbours',
+  'place',
+  'distinctiveness',
+  'form',
+] as const
+type FeatureGroup = (typeof GROUPS)[number]
+
+/** One number that is told of a sentence. */
+interface Feature {
+  name: string
+  group: FeatureGroup
+  of: (p: Profile, all: readonly Profile[]) => number
+}
+
+const feature = (group: FeatureGroup, name: string, of: Feature['of']): Feature => ({ group, name, of })
+const classNumber = new Map(WORD_CLASSES.map((name, i) => [name, i]))
+const has = (set: ReadonlySet<number>, name: (typeof WORD_CLASSES)[number]): boolean =>
+  set.has(classNumber.get(name) ?? -1)
+
+const PRONOUN =
+  /^(?:it|its|they|them|their|theirs|he|she|him|her|his|hers|itself|themselves|himself|herself)$/
+const NEXT_LEANS = /^(?:it|they|he|she|this|that|these|those|but|and|so|or|because|then|which)$/
+
+/** Where the first third-person pronoun stands among the words, and whether a noun stands before it. */
+function pronounAt(p: Profile): { at: number; nounBefore: boolean } {
+  const at = p.words.findIndex((t) => PRONOUN.test(t.lower))
+  return { at, nounBefore: at > 0 && p.words.slice(0, at).some(isNoun) }
+}
+
+const other = (p: Profile, all: readonly Profile[], by: number): Profile | undefined => all[p.s.index + by]
+const inBlock = (p: Profile, all: readonly Profile[], by: number): Profile | undefined => {
+  const q = other(p, all, by)
+  return q?.s.block === p.s.block ? q : undefined
+}
+
+function overlap(a: readonly string[], b: ReadonlySet<string>): number {
+  if (a.length === 0) return 0
+  return a.filter((x) => b.has(x)).length / a.length
+}
+
+/** Words of content that a sentence says twice, and forms of parallel: "the more …, the more …". */
+function repeated(p: Profile): number {
+  return p.s.lemmas.length - new Set(p.s.lemmas).size
+}
+
+/** How like the two halves of a sentence are in their parts of speech: the Jaccard index of their bigrams. */
+function parallel(p: Profile): number {
+  const at = p.tokens.findIndex(
+    (t, i) =>
+      i > 2 &&
+      i < p.tokens.length - 3 &&
+      (/^[,;:–—.]$/.test(t.text) || t.lower === 'and' || t.lower === 'but'),
+  )
+  if (at < 0) return 0
+  const grams = (list: readonly Token[]): Set<string> =>
+    new Set(list.slice(1).map((t, i) => `${list[i]?.pos}${t.pos}`))
+  const a = grams(p.tokens.slice(0, at).filter((t) => t.word))
+  const b = grams(p.tokens.slice(at + 1).filter((t) => t.word))
+  let shared = 0
+  for (const x of a) if (b.has(x)) shared++
+  return shared / Math.max(1, a.size + b.size - shared)
+}
+
+/** A subject that stands for all of its kind, "a modern wall", "old walls", "nobody", with a verb of the present. */
+function generic(p: Profile): boolean {
+  const [first, second] = p.words
+  if (!first || isPast(p.tokens)) return false
+  if (/^(?:a|an|every|any|no|most|nobody|everybody|everyone|people|all|each)$/.test(first.lower)) return true
+  const noun = [first, second, p.words[2]].find((t) => t !== undefined && isNoun(t))
+  const before = p.words.slice(0, noun ? p.words.indexOf(noun) : 0)
+  return (
+    noun !== undefined &&
+    noun.pos === 'NOUN' &&
+    before.every((t) => t.pos === 'ADJ' || t.pos === 'NOUN') &&
+    (isPlural(noun) || before.length > 0 || isVerb(p.words[1] ?? noun))
+  )
+}
+
+const TAKES_UP =
+  /^(?:also|too|either|else|instead|then|such|same|again|otherwise|likewise|similarly|thus|therefore|hence|still|yet|even|neither|nor|rest|another|other|others|former|latter)$/
+
+/** Words that take up something said before: "also", "instead", "there" where it is a place. */
+function takenUp(p: Profile, within = Infinity): number {
+  return p.words.filter(
+    (t, i) =>
+      i < within &&
+      (TAKES_UP.test(t.lower) ||
+        (t.lower === 'there' &&
+          i > 0 &&
+          !/^(?:is|are|was|were|will|’s|'s|has|have)$/.test(p.words[i + 1]?.lower ?? '')) ||
+        (t.lower === 'so' && i > 0 && !/^(?:ADJ|ADV)$/.test(p.words[i + 1]?.pos ?? ''))),
+  ).length
+}
+
+/** "That", "this" or "these" in place of a thing that was said, not before a noun of its own clause. */
+function thatSaid(p: Profile, within = Infinity): number {
+  return p.words.filter((t, i) => {
+    if (i >= within || !/^(?:that|this|these|those)$/.test(t.lower)) return false
+    if (t.lower !== 'that') return true
+    const next = p.words[i + 1]
+    const before = p.words[i - 1]
+    if (next === undefined) return true
+    if (before === undefined) return true
+    return (
+      before.pos === 'ADP' ||
+      (isVerb(next) && !isNoun(before) && !isVerb(before)) ||
+      (isVerb(before) && next.pos === 'ADP')
+    )
+  }).length
+}
+
+/** "More", "better", "further" with no "than" that says than what. */
+function halfCompared(p: Profile): boolean {
+  return (
+    /\b(?:better|worse|cheaper|faster|slower|easier|harder|bigger|smaller|stronger|longer|shorter|higher|lower|earlier|later|further|\w{3,}ier)\b/i.test(
+      p.s.text,
+    ) && !/\bthan\b/i.test(p.s.text)
+  )
+}
+
+function bareNumbers(p: Profile): number {
+  return p.words.filter(
+    (t, i) =>
+      t.pos === 'NUM' &&
+      !/^(?:NOUN|PROPN|ADJ|NUM)$/.test(p.words[i + 1]?.pos ?? '') &&
+      !/^(?:19|20)\d\d$/.test(t.text),
+  ).length
+}
+
+function bareOutsideTitle(p: Profile, within = Infinity): number {
+  let n = 0
+  for (let i = 0; i < Math.min(within, p.words.length - 1); i++) {
+    if (p.words[i]?.lower !== 'the') continue
+    const next = p.words[i + 1] as Token
+    let end = i + 1
+    while (
+      end + 1 < p.words.length &&
+      /^(?:NOUN|PROPN)$/.test(p.words[end + 1]?.pos ?? '') &&
+      /^(?:ADJ|NOUN|NUM|PROPN)$/.test(p.words[end]?.pos ?? '')
+    )
+      end++
+    const head = p.words[end] as Token
+    const superlative = /(?:est|most|least|only|same|first|last)$/.test(next.lower)
+    if (
+      !superlative &&
+      !SAYS_WHICH.test(p.words[end + 1]?.lower ?? '') &&
+      !p.study.titleLemmas.has(head.lemma)
+    )
+      n++
+  }
+  return n
+}
+
+function indefinite(p: Profile): number {
+  return p.words.filter((t, i) => {
+    if (t.pos !== 'NOUN') return false
+    let j = i - 1
+    while (j >= 0 && /^(?:ADJ|NOUN|ADV|NUM)$/.test(p.words[j]?.pos ?? '')) j--
+    return j < 0 || !/^(?:the|this|that|these|those|its|their|his|her|our|my)$/.test(p.words[j]?.lower ?? '')
+  }).length
+}
+
+const unknownCapital = (t: Token, i: number): boolean =>
+  i > 0 && /^\p{Lu}/u.test(t.text) && t.text.length > 1 && rarity(t.lower) > 13.5
+
+function unknownCapitals(p: Profile): number {
+  return p.words.filter(unknownCapital).length
+}
+
+/** Names of one word that no other name stands beside. */
+function firstNames(p: Profile): number {
+  return p.words.filter(
+    (t, i) =>
+      t.pos === 'PROPN' &&
+      /^\p{Lu}\p{Ll}/u.test(t.text) &&
+      p.words[i - 1]?.pos !== 'PROPN' &&
+      p.words[i + 1]?.pos !== 'PROPN',
+  ).length
+}
+
+/** How many things in a sentence may need what stands before it, in its first words or in all. */
+function risks(p: Profile, within = Infinity): number {
+  const opening = p.words[0]?.lower ?? ''
+  return (
+    p.words.filter((t, i) => i < within && PRONOUN.test(t.lower)).length +
+    bareOutsideTitle(p, within) +
+    thatSaid(p, within) +
+    takenUp(p, within) +
+    p.words.filter((t, i) => i < within && /^(?:one|ones)$/.test(t.lower) && i > 0).length +
+    p.names.filter((t) => (p.study.names.get(t.lower) ?? Infinity) < p.s.index && p.words.indexOf(t) < within)
+      .length +
+    bit(/^(?:and|but|or|so|because|which|then|yes|no|now|well)$/.test(opening)) +
+    bit(p.n < 4) +
+    bit(p.lean !== null)
+  )
+}
+
+/** How many words of a sentence are among those that the piece says often and everyday English seldom. */
+function topical(p: Profile): number {
+  return p.s.lemmas.filter((l) => (p.study.lemmas.get(l)?.count ?? 0) >= 3 && rarity(l) > 10).length
+}
+
+function namesSubject(p: Profile): boolean {
+  const verb = p.words.findIndex(isVerb)
+  return p.words
+    .slice(0, verb < 0 ? p.n : verb)
+    .some(
+      (t) =>
+        p.study.titleLemmas.has(t.lemma) || ((p.study.lemmas.get(t.lemma)?.count ?? 0) >= 4 && isNoun(t)),
+    )
+}
+
+/** How many sentences ago the first noun was last named; 40 where it never was. */
+function sinceNamed(p: Profile, all: readonly Profile[]): number {
+  const noun = p.nouns[0]
+  if (!noun || (p.study.lemmas.get(noun.lemma)?.first ?? Infinity) >= p.s.index) return 40
+  for (let k = 1; k < 40; k++) if (all[p.s.index - k]?.s.lemmas.includes(noun.lemma)) return k
+  return 40
+}
+
+/** All features, in the order in which a model's weights name them. */
+export const FEATURES: readonly Feature[] = [
+  feature('length', 'words', (p) => p.n),
+  feature('length', 'letters a word', (p) => sum(p.words.map((t) => t.text.length)) / p.n),
+  feature('length', 'longest word', (p) => Math.max(0, ...p.words.map((t) => t.text.length))),
+
+  feature('marks', 'commas', (p) => matches(/,/g, p.s.text)),
+  feature('marks', 'colon inside', (p) => matches(/[:;]\s/g, p.s.text)),
+  feature('marks', 'dash', (p) => matches(/\s[–—-]\s|—/g, p.s.text)),
+  feature('marks', 'bracket', (p) => matches(/[()[\]]/g, p.s.text)),
+  feature('marks', 'quotation', (p) => matches(/[“”"]/g, p.s.text)),
+  feature('marks', 'opens with a quotation', (p) => bit(/^[“"‘']/.test(p.s.text))),
+  feature('marks', 'question', (p) => bit(p.s.text.endsWith('?'))),
+  feature('marks', 'exclamation', (p) => matches(/!/g, p.s.text)),
+  feature('marks', 'leads on', (p) => bit(/[:…]$/.test(p.s.text))),
+  feature('marks', 'no end', (p) => bit(!/[.!?…:]["”’)\]]*$/.test(p.s.text))),
+  feature('marks', 'figures', (p) => p.words.filter((t) => /\d/.test(t.text)).length),
+  feature('marks', 'money and per cent', (p) => matches(/[€£$%]|per ?cent\b/gi, p.s.text)),
+  feature('marks', 'address or number to ring', (p) =>
+    matches(/@|www\.|https?:|\.(?:com|org|net|example)\b|\b\d{3,}[ -]\d{3,}/g, p.s.text),
+  ),
+  feature(
+    'marks',
+    'capitals',
+    (p) => p.words.filter((t, i) => i > 0 && /^\p{Lu}/u.test(t.text) && t.text !== 'I').length / p.n,
+  ),
+  feature('marks', 'all capitals', (p) => p.words.filter((t) => /^\p{Lu}{2,}$/u.test(t.text)).length),
+  feature('marks', 'begins small', (p) => bit(/^\p{Ll}/u.test(p.s.text))),
+  feature('marks', 'speaker', (p) => bit(/^\p{Lu}[\p{L}.'’ -]{1,30}:\s/u.test(p.s.text))),
+
+  ...PARTS.map((part, i) => feature('parts of speech', part, (p) => (p.parts[i] ?? 0) / p.n)),
+  feature('parts of speech', 'names', (p) => p.names.length),
+  feature('parts of speech', 'nouns', (p) => p.nouns.length),
+
+  ...WORD_CLASSES.map((name, i) => feature('word classes', name, (p) => p.classes[i] ?? 0)),
+
+  ...PARTS.map((part) => feature('opening', `opens with ${part}`, (p) => bit(p.words[0]?.pos === part))),
+  ...PARTS.map((part) => feature('opening', `second is ${part}`, (p) => bit(p.words[1]?.pos === part))),
+  ...(
+    [
+      'it',
+      'they',
+      'he or she',
+      'I',
+      'we',
+      'you',
+      'this',
+      'joining word',
+      'connective',
+      'not',
+      'absolute',
+      'article',
+      'a',
+      'asking',
+      'condition',
+      'against',
+      'opening noise',
+      'number word',
+      'be',
+      'now',
+      'each',
+    ] as const
+  ).map((name) => feature('opening', `opens with “${name}”`, (p) => bit(has(p.first, name)))),
+  ...(['it', 'they', 'he or she', 'I', 'we', 'you', 'this', 'be', 'not', 'vague'] as const).map((name) =>
+    feature('opening', `second is “${name}”`, (p) => bit(has(p.second, name))),
+  ),
+  feature('opening', 'there is', (p) => bit(p.words[0]?.lower === 'there')),
+  feature('opening', 'imperative', (p) => bit(isImperative(p.tokens))),
+  feature('opening', 'my or our', (p) => bit(/^(?:my|our)$/.test(p.words[0]?.lower ?? ''))),
+  feature('opening', 'plural noun', (p) =>
+    bit(p.words[0] !== undefined && isNoun(p.words[0]) && isPlural(p.words[0])),
+  ),
+  feature('opening', 'rarity of the first word', (p) => rarity(p.words[0]?.lower ?? '')),
+  feature('opening', 'words before the verb', (p) => {
+    const at = p.words.findIndex(isVerb)
+    return at < 0 ? 30 : at
+  }),
+
+  feature('reference', 'points out (rules)', (p) => bit(p.lean !== null)),
+  ...(['joins', 'pronoun', 'points', 'left out', 'elsewhere'] as const).map((kind) =>
+    feature('reference', `leans: ${kind}`, (p) => bit(p.lean === kind)),
+  ),
+  feature('reference', 'where the first pronoun stands', (p) => {
+    const { at } = pronounAt(p)
+    return at < 0 ? 40 : at
+  }),
+  feature('reference', 'pronoun before any noun', (p) => {
+    const { at, nounBefore } = pronounAt(p)
+    return bit(at >= 0 && !nounBefore)
+  }),
+  feature('reference', 'third-person pronouns', (p) => p.words.filter((t) => PRONOUN.test(t.lower)).length),
+  feature(
+    'reference',
+    'pronouns to nouns',
+    (p) => p.words.filter((t) => PRONOUN.test(t.lower)).length / (1 + p.nouns.length),
+  ),
+  feature('reference', '“the” without saying which', (p) => p.definite.bare),
+  feature('reference', '“the” and a thing named before', (p) => p.definite.known),
+  feature('reference', '“the” and a thing not named before', (p) => p.definite.fresh),
+  feature('reference', 'opens with “the” and says which', (p) =>
+    bit(p.definite.opens && !p.definite.opensBare),
+  ),
+  feature('reference', 'opens with a bare “the”', (p) => bit(p.definite.opensBare)),
+  feature('reference', 'opens with “the” and a thing named before', (p) => bit(p.definite.opensKnown)),
+  feature(
+    'reference',
+    '“one” for a thing',
+    (p) =>
+      p.words.filter((t) => /^(?:one|ones|another|other|others|both|latter|former)$/.test(t.lower)).length,
+  ),
+  feature('reference', 'words that take up what was said', (p) => takenUp(p)),
+  feature('reference', '“that” for a thing said', (p) => thatSaid(p)),
+  feature('reference', 'comparison without its second half', (p) => bit(halfCompared(p))),
+  feature('reference', 'number without its thing', (p) => bareNumbers(p)),
+  feature('reference', 'ends on an auxiliary', (p) =>
+    bit(/^(?:AUX|PART)$/.test(p.words[p.n - 1]?.pos ?? '')),
+  ),
+  feature('reference', '“the” and a thing that is not in the title', (p) => bareOutsideTitle(p)),
+  feature('reference', 'things with “a” or none', (p) => indefinite(p)),
+  feature('reference', 'unknown capitals', (p) => unknownCapitals(p)),
+  feature('reference', 'opens with an unknown capital', (p) =>
+    bit(rarity(p.words[0]?.lower ?? 'the') > 14.5 && p.words[0]?.pos === 'PROPN'),
+  ),
+  feature('reference', 'a first name alone', (p) => firstNames(p)),
+  feature('reference', 'possessive of a thing or person', (p) => matches(/[’']s\b/g, p.s.text)),
+  feature('reference', 'risks', (p) => risks(p)),
+  feature('reference', 'risks in the first six words', (p) => risks(p, 6)),
+  feature('reference', 'no risk at all', (p) => bit(risks(p) === 0)),
+  feature('reference', 'has a main verb', (p) => bit(hasVerb(p.tokens))),
+
+  feature(
+    'given and new',
+    'share named before',
+    (p) =>
+      p.s.lemmas.filter((l) => (p.study.lemmas.get(l)?.first ?? p.s.index) < p.s.index).length /
+      Math.max(1, p.s.lemmas.length),
+  ),
+  feature(
+    'given and new',
+    'new words of content',
+    (p) => p.s.lemmas.filter((l) => (p.study.lemmas.get(l)?.first ?? p.s.index) >= p.s.index).length,
+  ),
+  feature('given and new', 'share named in the sentence before', (p, all) => {
+    const q = other(p, all, -1)
+    return q ? overlap(p.s.lemmas, new Set(q.s.lemmas)) : 0
+  }),
+  feature('given and new', 'share taken up by the next', (p, all) => {
+    const q = other(p, all, 1)
+    return q ? overlap(q.s.lemmas, new Set(p.s.lemmas)) : 0
+  }),
+  feature('given and new', 'first noun named before', (p) => {
+    const noun = p.nouns[0]
+    return bit(noun !== undefined && (p.study.lemmas.get(noun.lemma)?.first ?? Infinity) < p.s.index)
+  }),
+  feature('given and new', 'first noun named in the three before', (p, all) => {
+    const noun = p.nouns[0]
+    return bit(noun !== undefined && [1, 2, 3].some((k) => other(p, all, -k)?.s.lemmas.includes(noun.lemma)))
+  }),
+  feature('given and new', 'first noun in the title', (p) =>
+    bit(p.nouns[0] !== undefined && p.study.titleLemmas.has(p.nouns[0].lemma)),
+  ),
+  feature('given and new', 'share in the title', (p) => overlap(p.s.lemmas, p.study.titleLemmas)),
+  feature('given and new', 'share in the heading', (p) => {
+    const heading = p.study.sections[p.s.section]?.heading
+    return heading ? overlap(p.s.lemmas, new Set(heading.toLowerCase().split(/[^\p{L}\p{N}]+/u))) : 0
+  }),
+  feature(
+    'given and new',
+    'names met before',
+    (p) => p.names.filter((t) => (p.study.names.get(t.lower) ?? Infinity) < p.s.index).length,
+  ),
+  feature(
+    'given and new',
+    'names first met here',
+    (p) => p.names.filter((t) => (p.study.names.get(t.lower) ?? Infinity) >= p.s.index).length,
+  ),
+  feature('given and new', 'matter of the piece', (p) =>
+    p.s.lemmas.length
+      ? sum(p.s.lemmas.map((l) => log(p.study.lemmas.get(l)?.count ?? 1))) / p.s.lemmas.length
+      : 0,
+  ),
+
+  feature('given and new', 'its most frequent word', (p) =>
+    Math.max(0, ...p.s.lemmas.map((l) => p.study.lemmas.get(l)?.count ?? 0)),
+  ),
+  feature('given and new', 'words that make up the subject', (p) => topical(p)),
+  feature('given and new', 'names the subject before its verb', (p) => bit(namesSubject(p))),
+  feature('given and new', 'sentences since its first noun', (p, all) => sinceNamed(p, all)),
+
+  feature('neighbours', 'before is a question', (p, all) =>
+    bit(other(p, all, -1)?.s.text.endsWith('?') ?? false),
+  ),
+  feature('neighbours', 'before leads on', (p, all) => bit(/:$/.test(other(p, all, -1)?.s.text ?? ''))),
+  feature('neighbours', 'before is a heading', (p, all) => bit(other(p, all, -1)?.s.kind === 'heading')),
+  feature('neighbours', 'before leans', (p, all) => bit(Boolean(inBlock(p, all, -1)?.lean))),
+  feature('neighbours', 'words before', (p, all) => inBlock(p, all, -1)?.n ?? 0),
+  feature('neighbours', 'words after', (p, all) => inBlock(p, all, 1)?.n ?? 0),
+  feature('neighbours', 'after leans', (p, all) => bit(Boolean(inBlock(p, all, 1)?.lean))),
+  feature('neighbours', 'after takes it up', (p, all) =>
+    bit(NEXT_LEANS.test(inBlock(p, all, 1)?.words[0]?.lower ?? '')),
+  ),
+  feature('neighbours', 'after says but', (p, all) =>
+    bit(/^(?:but|except|unless|however|though|still)$/.test(other(p, all, 1)?.words[0]?.lower ?? '')),
+  ),
+  feature('neighbours', 'after is a heading', (p, all) => bit(other(p, all, 1)?.s.kind === 'heading')),
+  feature('neighbours', 'after is a question', (p, all) =>
+    bit(other(p, all, 1)?.s.text.endsWith('?') ?? false),
+  ),
+  feature('neighbours', 'offers around', (p, all) =>
+    sum(
+      [-2, -1, 1, 2].map((k) => {
+        const q = other(p, all, k)
+        return q ? (q.classes[classNumber.get('offer') ?? 0] ?? 0) / q.n : 0
+      }),
+    ),
+  ),
+  feature('neighbours', 'past around', (p, all) =>
+    sum(
+      [-2, -1, 1, 2].map((k) => {
+        const q = other(p, all, k)
+        return q ? bit((q.classes[classNumber.get('past be') ?? 0] ?? 0) > 0) : 0
+      }),
+    ),
+  ),
+  feature('neighbours', 'rules lean around', (p, all) =>
+    sum([-2, -1, 1, 2].map((k) => bit(Boolean(other(p, all, k)?.lean)))),
+  ),
+
+  feature('place', 'share of the piece', (p, all) => p.s.index / Math.max(1, all.length - 1)),
+  feature('place', 'from the beginning', (p) => log(p.s.index)),
+  feature('place', 'from the end', (p, all) => log(all.length - 1 - p.s.index)),
+  feature('place', 'in its paragraph', (p) => p.s.inBlock),
+  feature('place', 'to its paragraph’s end', (p) => p.s.toBlockEnd),
+  feature('place', 'sentences of its paragraph', (p) => p.s.inBlock + p.s.toBlockEnd + 1),
+  feature('place', 'in its section', (p) => p.s.index - (p.study.sections[p.s.section]?.from ?? 0)),
+  feature('place', 'to its section’s end', (p) => (p.study.sections[p.s.section]?.to ?? 0) - 1 - p.s.index),
+  feature('place', 'section', (p) => p.s.section / Math.max(1, p.study.sections.length - 1)),
+  feature('place', 'sections', (p) => p.study.sections.length),
+  feature('place', 'last section', (p) => bit(p.s.section === p.study.sections.length - 1)),
+  feature('place', 'heading', (p) => bit(p.s.kind === 'heading')),
+  feature('place', 'item', (p) => bit(p.s.kind === 'item')),
+  feature('place', 'quotation', (p) => bit(p.s.kind === 'quotation')),
+  feature('place', 'furniture', (p) => bit(p.s.furniture)),
+  feature('place', 'sentences of the piece', (_, all) => all.length),
+
+  feature('distinctiveness', 'mean rarity', (p) =>
+    p.rarities.length ? sum(p.rarities) / p.rarities.length : 0,
+  ),
+  feature('distinctiveness', 'rarest', (p) => Math.max(0, ...p.rarities)),
+  feature('distinctiveness', 'second rarest', (p) => [...p.rarities].sort((a, b) => b - a)[1] ?? 0),
+  feature('distinctiveness', 'least rare word of content', (p) => Math.min(16, ...p.rarities)),
+  feature('distinctiveness', 'spread of rarity', (p) =>
+    p.rarities.length ? Math.max(...p.rarities) - Math.min(...p.rarities) : 0,
+  ),
+  feature('distinctiveness', 'central', (p) => p.study.centrality[p.s.index] ?? 0),
+
+  feature('form', 'contrast', (p) => bit(isContrast(p.s.text))),
+  feature('form', 'definition', (p) => bit(isDefinition(p.tokens))),
+  feature('form', 'surprise', (p) => bit(isSurprise(p.s.text))),
+  feature(
+    'form',
+    'strong verb',
+    (p) => p.tokens.filter((t) => t.pos === 'VERB' && STRONG_VERBS.has(t.lemma)).length,
+  ),
+  feature('form', 'past', (p) => bit(isPast(p.tokens))),
+  feature('form', 'numbers', (p) => numbersIn(p.tokens).length),
+  feature('form', 'ages', (p) => bit(p.s.ageing !== null)),
+  feature('form', 'says a word twice', (p) => repeated(p)),
+  feature('form', 'parallel halves', (p) => parallel(p)),
+  feature('form', 'generic', (p) => bit(generic(p))),
+  feature('form', 'simile', (p) =>
+    matches(/\b(?:like an? |like the |as if |as though |as \w+ as )/gi, p.s.text),
+  ),
+  feature('form', 'not this but that', (p) =>
+    matches(/\bnot\b[^.]*(?:\bbut\b|[,;:] it\b)|, not \b|\bisn[’']t\b[^.]*[,;:]/gi, p.s.text),
+  ),
+  feature('form', 'the more, the more', (p) =>
+    matches(/\bthe (?:more|less|better|\w+er)\b[^,]*, the\b/gi, p.s.text),
+  ),
+  feature('form', 'if at the beginning', (p) => bit(/^(?:if|when|once|unless)\b/i.test(p.s.text))),
+  feature('form', 'short after a colon', (p) => bit(/[:;] [^:;]{3,60}[.!]$/.test(p.s.text))),
+  feature('form', 'short last clause', (p) => {
+    const last = /, ([^,]{3,40})[.!]$/.exec(p.s.text)?.[1]
+    return last ? last.split(' ').length : 0
+  }),
+  feature('form', 'verbs', (p) => p.tokens.filter(isVerb).length / p.n),
+  feature('form', 'promises of the text', (p) =>
+    matches(
+      /\b(?:in this|this (?:post|article|guide|week|month|time)|we(?:’|')?ll (?:look|cover|show|go)|i(?:’|')?ll (?:show|explain|come|get)|let(?:’|')s|read on|more (?:on|about) (?:that|this))\b/gi,
+      p.s.text,
+    ),
+  ),
+]
+
+/** The features of every sentence of a piece, one row a sentence in the order of `FEATURES`. */
+export function featureRows(study: Study): Float32Array[] {
+  const profiles = study.sentences.map((s) => profileOf(study, s))
+  return profiles.map((p) => Float32Array.from(FEATURES, (f) => f.of(p, profiles)))
+}

@@ -1,0 +1,5 @@
+export { sentenceFeatures, type SentenceFeatures } from './sentence'
+export { studyOf, type StudiedSentence, type Study } from './study'
+export { FEATURES, featureRows, GROUPS } from './features'
+export { jaccard } from './centrality'
+export { phrasesOf } from './phrases'

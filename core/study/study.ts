@@ -1,0 +1,101 @@
+import { contentLemmas, type Token } from '../language'
+import type { Block, PieceContent } from '../model'
+import { ageingWords, analyse, type ReadSentence } from '../reading'
+import { lexRank } from './centrality'
+
+/** A stretch of a piece between two headings; the first may have none. */
+export interface Section {
+  heading: string | null
+  /** Indexes of its sentences: the first, and one past the last. */
+  from: number
+  to: number
+}
+
+/** A sentence with its place among the others. Indexes are into `Study.sentences`. */
+export interface StudiedSentence extends ReadSentence {
+  index: number
+  words: Token[]
+  lemmas: string[]
+  /** The words by which it ages, or null. */
+  ageing: string | null
+  kind: Block['kind']
+  furniture: boolean
+  section: number
+  /** Its place in its block, counted from both ends. */
+  inBlock: number
+  toBlockEnd: number
+}
+
+/**
+ * A piece studied once: what every later stage wants to know of its sentences. It is a value that is
+ * made in one place (`studyOf`) and handed on; nothing in it changes.
+ */
+export interface Study {
+  piece: PieceContent
+  sentences: readonly StudiedSentence[]
+  sections: readonly Section[]
+  /** How central each sentence is to the piece (LexRank), 0 to 1. */
+  centrality: readonly number[]
+  /** In which sentence each lemma of a content word stands first, and how often in all. */
+  lemmas: ReadonlyMap<string, { first: number; count: number }>
+  /** In which sentence each word of a name stands first. */
+  names: ReadonlyMap<string, number>
+  titleLemmas: ReadonlySet<string>
+}
+
+/** Studies a piece: its sentences in their sections and paragraphs, what is new in each, what is central. */
+export function studyOf(piece: PieceContent): Study {
+  const read = analyse(piece)
+  const sections: Section[] = []
+  const inBlock = new Map<number, number>()
+  const blockSizes = new Map<number, number>()
+  for (const s of read) blockSizes.set(s.block, (blockSizes.get(s.block) ?? 0) + 1)
+  const sentences = read.map((sentence, index): StudiedSentence => {
+    const block = piece.blocks[sentence.block] as Block
+    if (block.kind === 'heading' || sections.length === 0)
+      sections.push({ heading: block.kind === 'heading' ? sentence.text : null, from: index, to: index })
+    const section = sections.length - 1
+    ;(sections[section] as Section).to = index + 1
+    const place = inBlock.get(sentence.block) ?? 0
+    inBlock.set(sentence.block, place + 1)
+    return {
+      ...sentence,
+      index,
+      words: sentence.tokens.filter((t) => t.word),
+      lemmas: contentLemmas(sentence.tokens),
+      ageing: ageingWords(sentence.text, piece.publishedAt),
+      kind: block.kind,
+      furniture: block.furniture !== null,
+      section,
+      inBlock: place,
+      toBlockEnd: (blockSizes.get(sentence.block) ?? 1) - 1 - place,
+    }
+  })
+  const lemmas = new Map<string, { first: number; count: number }>()
+  const names = new Map<string, number>()
+  for (const s of sentences) {
+    for (const lemma of s.lemmas) {
+      const known = lemmas.get(lemma)
+      if (known) known.count++
+      else lemmas.set(lemma, { first: s.index, count: 1 })
+    }
+    for (const t of s.words) if (t.pos === 'PROPN' && !names.has(t.lower)) names.set(t.lower, s.index)
+  }
+  return {
+    piece,
+    sentences,
+    sections,
+    centrality: lexRank(sentences.map((s) => s.lemmas)),
+    lemmas,
+    names,
+    titleLemmas: new Set(readTitle(piece.title)),
+  }
+}
+
+function readTitle(title: string): string[] {
+  return title
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((w) => w.length > 3)
+    .flatMap((w) => [w, w.replace(/(?:ies)$/, 'y'), w.replace(/s$/, '')])
+}
