@@ -1,9 +1,8 @@
 import type { Check, Wording } from '../model'
 import { graphemes, measure, sliceGraphemes, URL_PATTERN, type NetworkProfile } from '../networks'
-import { danglingWords, isBalanced } from '../language'
+import { danglingWords, isBalanced, isEnglish, languageName, readSentences } from '../language'
 import { bareWords } from '../planning'
 import { ageingWords } from '../reading'
-import { readSentences } from '../language'
 import { briefOf, type House } from './brief'
 import { firstSentence } from './compose'
 import { ungrounded, type Ungrounded } from './grounding'
@@ -18,6 +17,8 @@ export interface CheckContext {
   house: House
   /** The piece's text with its title, author and categories. */
   source: string | null
+  /** The piece's language, two letters; null for English. */
+  language?: string | null
   /** When the piece was written, which decides which dates in a caption age; null where unknown. */
   writtenAt?: string | null
   pictures: number
@@ -65,9 +66,18 @@ export function checkCaption(text: string, context: CheckContext): Check[] {
   const caption = { text, prose, tags: bare.match(TAG) ?? [] }
   networkRules(caption, context, say)
   houseRules(caption, context, say)
-  truth(caption, context, say)
-  form(caption, context, say)
-  manners(caption, context, say)
+  if (isEnglish(context.language ?? null)) {
+    truth(caption, context, say)
+    form(caption, context, say)
+    manners(caption, context, say)
+  } else
+    say(
+      'flag',
+      'other-language',
+      `It is in ${languageName(context.language ?? '')}, whose rules Dripline does not know: the words are the piece’s own, and nothing in them was checked. Read it before it goes out.`,
+    )
+  time(context, say)
+  unlikeOthers(text, context, say)
   return checks
 }
 
@@ -215,7 +225,7 @@ const NOT_THERE: Readonly<Record<Exclude<Ungrounded['kind'], 'word'>, (words: st
 /** So many words of substance that the piece does not hold are another text. */
 const FOREIGN = 4
 
-function truth({ text, prose }: Caption, context: CheckContext, say: Say): void {
+function truth({ prose }: Caption, context: CheckContext, say: Say): void {
   const { house, source } = context
   const allowed = [
     house.brand,
@@ -249,20 +259,6 @@ function truth({ text, prose }: Caption, context: CheckContext, say: Say): void 
       'ages',
       `“${ages}” will not be true for long. Reword it, or accept it for a short drip.`,
       ages,
-    )
-  const outlives = outlivesCheck(context.keepsUntil ?? null, context.goesOut ?? null)
-  if (outlives) say(outlives.severity, outlives.code, outlives.message)
-  // The very same on a sibling is blocked, and need not be said twice.
-  const mine = bareWords(text)
-  const near = context.others.reduce((top, o) => {
-    const alike = likeness(text, o.text)
-    return alike > top && !isRepeated(mine, o) ? alike : top
-  }, 0)
-  if (near > LIKENESS_BOUND)
-    say(
-      'flag',
-      'too-alike',
-      `${Math.round(near * 100)} % like another caption of this account or a sibling. Take another wording.`,
     )
 }
 
@@ -435,6 +431,28 @@ function calm(text: string): string {
   return text
     .replace(/!+/g, () => (++marks > 1 ? '.' : '!'))
     .replace(/\b\p{Lu}{5,}(?: \p{Lu}{3,})+\b/gu, (shout) => shout.charAt(0) + shout.slice(1).toLowerCase())
+}
+
+/** Whether it goes out while its piece still keeps. */
+function time(context: CheckContext, say: Say): void {
+  const outlives = outlivesCheck(context.keepsUntil ?? null, context.goesOut ?? null)
+  if (outlives) say(outlives.severity, outlives.code, outlives.message)
+}
+
+/** Whether it is too like what else goes out on its account or a sibling. */
+function unlikeOthers(text: string, context: CheckContext, say: Say): void {
+  // The very same on a sibling is blocked, and need not be said twice.
+  const mine = bareWords(text)
+  const near = context.others.reduce((top, o) => {
+    const alike = likeness(text, o.text)
+    return alike > top && !isRepeated(mine, o) ? alike : top
+  }, 0)
+  if (near > LIKENESS_BOUND)
+    say(
+      'flag',
+      'too-alike',
+      `${Math.round(near * 100)} % like another caption of this account or a sibling. Take another wording.`,
+    )
 }
 
 /** The flag on a post that goes out after the last day for which its piece keeps, or null; local dates. */

@@ -34,6 +34,8 @@ export interface Surroundings {
   opener: Opener | null
   title: string | null
   credit: boolean
+  /** Whether no line of ours may stand under it that says where the link is. */
+  wordless?: boolean
   /** A text in the house's own words and spelling. */
   house: (text: string) => string
 }
@@ -171,11 +173,13 @@ function assemble(
       ? brief.shape === 'letter'
         ? `[${around.piece.title}](${around.link})`
         : around.link
-      : brief.link === 'first comment'
-        ? 'Link in the first comment.'
-        : brief.link === 'profile'
-          ? 'Link in the profile.'
-          : null
+      : around.wordless
+        ? null
+        : brief.link === 'first comment'
+          ? 'Link in the first comment.'
+          : brief.link === 'profile'
+            ? 'Link in the profile.'
+            : null
     : null
   const chapters = profile.chapters ? chapterLines(around.piece.video, profile.chapters) : null
   return [body, chapters, closed, credit, link, tags].filter(Boolean).join('\n\n')

@@ -2,6 +2,8 @@ import type { Angle, Check, FoundPassage, PieceContent, TagFigures, Wording } fr
 import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
 import { seededRandom, type Random } from '../planning'
 import { briefOf, type House, type WholeBrief } from './brief'
+import { isEnglish } from '../language'
+import { plainWording } from './plain'
 import { checkCaption, isBlocked } from './checks'
 import { asks, closingsFor } from './closings'
 import { compose, type Opener } from './compose'
@@ -89,6 +91,7 @@ export function writeDrip(
   onProgress?: (done: number, all: number) => void,
 ): WrittenPost[] {
   const { piece, accounts, days } = request
+  if (!isEnglish(piece.language)) return writePlainly(request, onProgress)
   const random = seededRandom(request.seed)
   const used = request.passages.slice(0, days.length)
   const extra = [...request.passages.slice(days.length), ...request.spare]
@@ -118,12 +121,64 @@ export function writeDrip(
   return posts.map((post) => writer.check(post))
 }
 
+/** The posts of a drip of a piece in another language: its passages in turn, each as it stands. */
+function writePlainly(
+  request: WriteRequest,
+  onProgress?: (done: number, all: number) => void,
+): WrittenPost[] {
+  const { piece, accounts, days, house, link } = request
+  const used = request.passages.slice(0, days.length)
+  const posts = days.flatMap((day, beat) =>
+    accounts.map((account, column): WrittenPost => {
+      const profile = network(account.network)
+      const passage = beat < used.length ? (used[(beat + column) % used.length] ?? null) : null
+      const wording = passage && plainWording(request, passage, account)
+      const message = passage
+        ? `The passage does not fit ${profile.name} as it stands, and it is not in English, so nothing is shortened. Choose a shorter one in the Reader.`
+        : `The piece is too thin for beat ${beat + 1}: ${used.length} of its passages are kept, and each goes out once on an account. Keep or add one in the Reader, or choose a shorter rhythm.`
+      return {
+        beat,
+        day,
+        account: account.id,
+        network: account.network,
+        passage,
+        wording: wording || null,
+        others: [],
+        checks: wording ? [] : [{ code: 'too-thin', severity: 'block', message }],
+        picture: null,
+      }
+    }),
+  )
+  assignPictures(posts, piece.images.length, accounts)
+  return posts.map((post, i) => {
+    onProgress?.(i + 1, posts.length)
+    if (!post.wording) return post
+    const others = posts.filter((p) => p.wording && p !== post && p.network === post.network)
+    const checks = checkCaption(post.wording.text, {
+      profile: network(post.network),
+      house,
+      source: sourceText(piece),
+      language: piece.language,
+      link,
+      pictures: post.picture === null ? 0 : 1,
+      others: others.map((o) => ({ text: o.wording?.text ?? '', sibling: o.account !== post.account })),
+      beside: post.wording,
+    })
+    return { ...post, checks }
+  })
+}
+
 /** Every caption that can be made of some passages for one account, checked against the network's blocks; best first. */
 export function candidatesFor(
   request: Omit<WriteRequest, 'days' | 'accounts'>,
   account: { id: string; network: string },
   passages: readonly FoundPassage[],
 ): { wording: Wording; passage: FoundPassage }[] {
+  if (!isEnglish(request.piece.language))
+    return passages.flatMap((passage) => {
+      const wording = plainWording(request, passage, account)
+      return wording ? [{ wording, passage }] : []
+    })
   const writer = new Writer({ ...request, accounts: [account], days: [0] }, seededRandom(request.seed))
   return passages
     .flatMap((passage) => writer.candidates(passage, account).map((wording) => ({ wording, passage })))
@@ -277,7 +332,14 @@ class Writer {
 
   #context(profile: NetworkProfile) {
     const { piece, house, link } = this.#request
-    return { profile, house, source: sourceText(piece), writtenAt: piece.publishedAt, link }
+    return {
+      profile,
+      house,
+      source: sourceText(piece),
+      writtenAt: piece.publishedAt,
+      language: piece.language,
+      link,
+    }
   }
 
   #near(networkId: string): EarlierCaption[] {

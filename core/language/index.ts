@@ -1,2 +1,3 @@
 export * from './en'
-export { languageOf } from './detect'
+export { isEnglish, languageName, languageOf } from './detect'
+export { plainSentences } from './plain'

@@ -1,8 +1,10 @@
 import type { FoundPassage, PassageKind, PieceContent, Place } from '../model'
+import { isEnglish } from '../language'
 import { sentenceFeatures, studyOf, type SentenceFeatures, type Study } from '../study'
 import { placeOf, traitsOf, type Run } from './candidates'
 import { choosePassages, probability } from './choose'
 import { oddsOf, ready, type Model, type ReadyModel, type SentenceOdds } from './model'
+import { plainPassages } from './plain'
 import weights from './weights.json'
 
 let known: ReadyModel | null = null
@@ -22,6 +24,7 @@ export interface WeighedPassage {
  * are the phrases that say when the piece itself ends, as a notice of an event does; null where it does not.
  */
 export function weighPassages(piece: PieceContent, ends: readonly Place[] | null = null): WeighedPassage[] {
+  if (!isEnglish(piece.language)) return plainPassages(piece)
   const study = studyOf(piece)
   const odds = oddsOf(study, chooser())
   return choosePassages(study, odds, chooser().passage, ends).map(({ run, score, kept }) => ({
@@ -40,13 +43,22 @@ export function findPassages(piece: PieceContent, { count = 24 } = {}): FoundPas
 
 /** A passage of a person's own choosing, scored like the others; any range of the text will do. */
 export function passageAt(piece: PieceContent, start: number, end: number): FoundPassage {
+  const byHand = {
+    start,
+    end,
+    text: piece.text.slice(start, end),
+    kind: 'statement' as const,
+    score: 0,
+    reasons: ['chosen by hand'],
+  }
+  if (!isEnglish(piece.language)) return byHand
   const study = studyOf(piece)
   const odds = oddsOf(study, chooser())
   const inside = study.sentences.filter((s) => s.start < end && s.end > start)
-  const text = piece.text.slice(start, end)
+  const { text } = byHand
   const [first] = inside
   const last = inside[inside.length - 1]
-  if (!first || !last) return { start, end, text, kind: 'statement', score: 0, reasons: ['chosen by hand'] }
+  if (!first || !last) return byHand
   const run: Run = { from: first.index, to: last.index, steps: false }
   const score = probability(traitsOf(run, odds, end - start), chooser().passage)
   const passage = found(study, run, Math.round(score * 1000) / 1000, odds)

@@ -19,6 +19,7 @@ export function contextFor(
     profile: network(post.network),
     house: houseOf(brand),
     source: piece && sourceText(piece),
+    language: piece?.language ?? null,
     writtenAt: piece?.publishedAt ?? null,
     link: post.link,
     keepsUntil: piece?.keeps.until ?? null,

@@ -1,5 +1,5 @@
 import type { Block, PieceContent, PieceImage, Sentence } from '../model'
-import { readSentences, type SentenceTokens } from '../language'
+import { isEnglish, languageOf, plainSentences, readSentences, type SentenceTokens } from '../language'
 
 /** A block before its place in the text is known. */
 export interface BlockDraft {
@@ -47,6 +47,7 @@ export function assemblePiece(
   }
   const content: PieceContent = {
     ...about,
+    language: languageOf(text, about.language),
     text,
     words: blocks
       .filter((b) => b.furniture === null)
@@ -61,17 +62,17 @@ export function assemblePiece(
 }
 
 /**
- * The sentences of a piece with tokens and parts of speech. One pass per piece: reading, passages
+ * The sentences of a piece with tokens, and parts of speech where it is English. One pass per piece: reading, passages
  * and captions share it through a weak map.
  */
-export function analyse(piece: Pick<PieceContent, 'text' | 'blocks'>): ReadSentence[] {
+export function analyse(piece: Pick<PieceContent, 'text' | 'blocks' | 'language'>): ReadSentence[] {
   // Kept by the blocks, which stay the same objects while a piece gets an owner.
   const known = analyses.get(piece.blocks)
   if (known) return known
   const read = piece.blocks.flatMap((block, index) =>
     block.kind === 'code' || block.kind === 'row'
       ? []
-      : readSentences(piece.text.slice(block.start, block.end), block.start).map((s) => ({
+      : sentencesIn(piece, block).map((s) => ({
           ...s,
           block: index,
           text: piece.text.slice(s.start, s.end),
@@ -79,6 +80,16 @@ export function analyse(piece: Pick<PieceContent, 'text' | 'blocks'>): ReadSente
   )
   analyses.set(piece.blocks, read)
   return read
+}
+
+function sentencesIn(
+  { text, language }: Pick<PieceContent, 'text' | 'language'>,
+  block: Block,
+): SentenceTokens[] {
+  const words = text.slice(block.start, block.end)
+  return isEnglish(language)
+    ? readSentences(words, block.start)
+    : plainSentences(words, language ?? '', block.start)
 }
 
 /** Lets blocks that only got other marks share what was read of the ones they were made from. */

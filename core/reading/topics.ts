@@ -20,7 +20,9 @@ const COMMON = new Set(
  * changes. Each is called after the words that are frequent in it and rare in the others
  * (tf–idf over the chapters). Empty for what is short or holds together.
  */
-export function findChapters(piece: Pick<PieceContent, 'text' | 'blocks' | 'sentences'>): Chapter[] {
+export function findChapters(
+  piece: Pick<PieceContent, 'text' | 'blocks' | 'sentences' | 'language'>,
+): Chapter[] {
   const read = analyse(piece)
   const times = new Map(piece.sentences.map((s) => [s.start, s.from]))
   const length = piece.sentences[piece.sentences.length - 1]?.to ?? 0
