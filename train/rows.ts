@@ -1,6 +1,6 @@
 import { phraseOdds, QUESTIONS, type Judge, type Question, type SentenceOdds } from '../core/passages'
 import { FEATURES, phrasesOf } from '../core/study'
-import { logOdds } from '../core/passages'
+import { layOut, logOdds } from '../core/passages'
 import { binned, grow, type Binned, type Growth } from './boost'
 import type { RatedArticle, Rating } from './data'
 import { linear } from './linear'
@@ -93,13 +93,17 @@ export function heldOutOdds(
 ): SentenceOdds[] {
   const none = Object.fromEntries(QUESTIONS.map((q) => [q, -6])) as Record<Question, number>
   const odds = Array.from({ length: count }, () => ({ ...none }))
+  const laid = Object.fromEntries(QUESTIONS.map((q) => [q, layOut(judges[q].trees)])) as Record<
+    Question,
+    ReturnType<typeof layOut>
+  >
   for (const i of rowsWhere(table, (a) => a === article)) {
     const mine = odds[table.sentence[i] as number]
     if (!mine) continue
     for (const q of QUESTIONS) {
       const judge = judges[q]
       mine[q] =
-        logOdds(judge.trees, table.rows[i] as Float32Array) +
+        logOdds(laid[q], table.rows[i] as Float32Array) +
         share * phraseOdds(judge.phrases, judge.base, table.phrases[i] ?? [])
     }
   }

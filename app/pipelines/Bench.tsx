@@ -77,7 +77,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
   const accounts = useOpenAccounts(brand.id) ?? []
   const [name, setName] = useState(pipeline.name)
   const save = (change: Partial<Pipeline>, label: string): void =>
-    void attempt(() => savePipeline({ ...pipeline, ...change }, label))
+    void attempt(() => savePipeline(pipeline, change, label))
   const toggle = (list: readonly string[], id: string): string[] =>
     list.includes(id) ? list.filter((x) => x !== id) : [...list, id]
   const what = { table: 'pipelines' as const, id: pipeline.id, brand: brand.id, name: pipeline.name }

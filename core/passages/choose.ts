@@ -21,6 +21,9 @@ const FAIR = 0.4
 const FEW = 3
 const SPARE = 0.02
 
+/** How many are chosen at most, kept and spare. */
+const SHOWN = 24
+
 /** How alike two passages of a choice may be: the Jaccard index of their words of content. */
 const ALIKE = 0.5
 
@@ -64,6 +67,7 @@ export function choosePassages(
   all.sort((a, b) => b.score - a.score || a.run.from - b.run.from)
   const chosen: { run: Run; score: number; lemmas: Set<string> }[] = []
   for (const { run, score } of all) {
+    if (chosen.length >= SHOWN) break
     if (chosen.some((c) => c.run.from <= run.to && c.run.to >= run.from)) continue
     const lemmas = new Set(sentences.slice(run.from, run.to + 1).flatMap((s) => s.lemmas))
     if (chosen.some((c) => jaccard(c.lemmas, lemmas) >= ALIKE)) continue

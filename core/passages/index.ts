@@ -1,5 +1,5 @@
 export { findPassages, passageAt, weighPassages } from './find'
-export { logOdds, type TreeNode, type Trees } from './trees'
+export { layOut, logOdds, type TreeNode, type Trees } from './trees'
 export {
   phraseOdds,
   PHRASE_SHARE,

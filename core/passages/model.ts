@@ -1,5 +1,5 @@
-import { FEATURES, featureRows, phrasesOf, type Study } from '../study'
-import { logOdds, type Trees } from './trees'
+import { FEATURES, featureRows, type Study, Vocabulary } from '../study'
+import { layOut, logOdds, type LaidOut, type Trees } from './trees'
 
 /** What is asked of a sentence. */
 export const QUESTIONS = ['worth', 'quotable', 'alone', 'never', 'good'] as const
@@ -32,25 +32,16 @@ export const PHRASE_SHARE = 0.4
 
 /** What a linear model of phrases says: their weights over the root of their number. */
 export function phraseOdds(weights: ArrayLike<number>, base: number, ids: readonly number[]): number {
-  const scale = 1 / Math.sqrt(Math.max(1, ids.length))
-  return ids.reduce((sum, id) => sum + (weights[id] ?? 0) * scale, base)
-}
-
-/** The numbers, in a vocabulary, of the phrases of each sentence of a study. */
-export function phraseNumbers(study: Study, vocabulary: ReadonlyMap<string, number>): number[][] {
-  return study.sentences.map((s) => {
-    const ids: number[] = []
-    for (const phrase of phrasesOf(s)) {
-      const id = vocabulary.get(phrase)
-      if (id !== undefined) ids.push(id)
-    }
-    return ids
-  })
+  let sum = 0
+  for (let i = 0; i < ids.length; i++) sum += weights[ids[i] as number] as number
+  return base + sum / Math.sqrt(Math.max(1, ids.length))
 }
 
 /** A model that is ready to be asked: its vocabulary indexed, its features those of this program. */
-export interface ReadyModel extends Model {
-  index: ReadonlyMap<string, number>
+export interface ReadyModel {
+  vocabulary: Vocabulary
+  judges: Readonly<Record<Question, { trees: LaidOut; phrases: Float32Array; base: number }>>
+  passage: readonly number[]
 }
 
 /** Makes a model ready. Throws where it was trained on other features than the program computes. */
@@ -58,14 +49,30 @@ export function ready(model: Model): ReadyModel {
   const names = FEATURES.map((f) => f.name)
   if (names.join('|') !== model.features.join('|'))
     throw new Error('The chooser was trained on other features. Run npm run train.')
-  return { ...model, index: new Map(model.vocabulary.map((phrase, id) => [phrase, id])) }
+  const judges = Object.fromEntries(
+    QUESTIONS.map((q) => {
+      const { trees, phrases, base } = model.judges[q]
+      return [q, { trees: layOut(trees), phrases: Float32Array.from(phrases), base }]
+    }),
+  ) as unknown as ReadyModel['judges']
+  return {
+    vocabulary: new Vocabulary(model.vocabulary),
+    judges,
+    passage: model.passage,
+  }
 }
+
+/** What is said of a sentence that no passage holds. */
+const NONE: SentenceOdds = { worth: -9, quotable: -9, alone: -9, never: 9, good: -9 }
 
 /** What a model says of every sentence of a study. */
 export function oddsOf(study: Study, model: ReadyModel): SentenceOdds[] {
   const rows = featureRows(study)
-  const phrases = phraseNumbers(study, model.index)
+  const phrases = study.sentences.map((s) => model.vocabulary.numbersOf(s))
   return rows.map((row, i) => {
+    // Nothing asks about a heading or what is no part of the piece.
+    const sentence = study.sentences[i]
+    if (!sentence || sentence.furniture || sentence.kind === 'heading') return NONE
     const odds = {} as Record<Question, number>
     for (const question of QUESTIONS) {
       const { trees, phrases: weights, base } = model.judges[question]

@@ -29,8 +29,6 @@ const FULL_TEXT_WORDS = 150
 
 /** How many passages are kept at first at most, for the longest built-in rhythm. */
 const KEPT_AT_FIRST = 8
-/** How many are shown in all. */
-const SHOWN = 24
 
 /** Whether an item carries its whole text, so that its page need not be fetched. */
 export function carriesFullText(item: FeedItem): boolean {
@@ -270,28 +268,26 @@ export function finishPiece(
  */
 export function toPassages(piece: WholePiece, newId: () => string): Passage[] {
   const ends = piece.keeps.span === 'weeks' || piece.keeps.span === 'months'
-  return weighPassages(piece, ends ? piece.keeps.phrases : null)
-    .slice(0, SHOWN)
-    .map(({ passage: found, kept }, index) => {
-      const ageing = piece.keeps.phrases.find((p) => p.start < found.end && p.end > found.start)
-      const said = found.reasons.some((r) => r.startsWith('ages'))
-      const reasons =
-        ageing && !said
-          ? [...found.reasons, `ages: “${piece.text.slice(ageing.start, ageing.end)}”`]
-          : found.reasons
-      return {
-        ...found,
-        reasons,
-        id: newId(),
-        brand: piece.brand,
-        piece: piece.id,
-        revision: piece.revision,
-        ...around(piece.text, found.start, found.end),
-        choice: kept && index < KEPT_AT_FIRST && (ends || (!said && !ageing)) ? 'kept' : 'spare',
-        by: 'machine',
-        lostPlace: false,
-      }
-    })
+  return weighPassages(piece, ends ? piece.keeps.phrases : null).map(({ passage: found, kept }, index) => {
+    const ageing = piece.keeps.phrases.find((p) => p.start < found.end && p.end > found.start)
+    const said = found.reasons.some((r) => r.startsWith('ages'))
+    const reasons =
+      ageing && !said
+        ? [...found.reasons, `ages: “${piece.text.slice(ageing.start, ageing.end)}”`]
+        : found.reasons
+    return {
+      ...found,
+      reasons,
+      id: newId(),
+      brand: piece.brand,
+      piece: piece.id,
+      revision: piece.revision,
+      ...around(piece.text, found.start, found.end),
+      choice: kept && index < KEPT_AT_FIRST && (ends || (!said && !ageing)) ? 'kept' : 'spare',
+      by: 'machine',
+      lostPlace: false,
+    }
+  })
 }
 
 /**

@@ -126,6 +126,23 @@ export function aboutPage(page: Queryable, known: Known): About {
   }
 }
 
+/** What is known of a fragment, which is all piece: what its feed or file says, and a heading for a title. */
+export function aboutFragment(page: Queryable, known: Known): About {
+  const url = known.url ?? null
+  return {
+    title: squeeze(known.title ?? page.querySelector('h1')?.textContent ?? ''),
+    url,
+    author: known.author || null,
+    publishedAt: known.publishedAt ?? null,
+    language: known.language ?? null,
+    categories: known.categories ?? [],
+    summary: known.summary ?? '',
+    images: known.images ?? [],
+    video: null,
+    base: known.base ?? url,
+  }
+}
+
 const absolute = (address: string | null | undefined): string | null =>
   address && /^https?:\/\//i.test(address.trim()) ? address.trim() : null
 

@@ -2,7 +2,7 @@ import { Readability } from '@mozilla/readability'
 import { parseHTML } from 'linkedom'
 import { parse, serialize } from 'parse5'
 import { Fault, type PieceContent, type PieceImage } from '../model'
-import { aboutPage, type About, type Known } from './about'
+import { aboutFragment, aboutPage, type About, type Known } from './about'
 import { markDrafts } from './marks'
 import { assemblePiece, countWords } from './piece'
 import { Walker } from './walk'
@@ -40,7 +40,7 @@ export function readPage(html: string, known: Known = {}): PieceContent {
 /** Reads a fragment of HTML that is all piece: a feed item's body, or rendered Markdown. */
 export function readFragment(html: string, known: Known = {}): PieceContent {
   const document = documentOf(html)
-  return readContainer(document.body as unknown as Element, aboutPage(document, known), null)
+  return readContainer(document.body as unknown as Element, aboutFragment(document, known), null)
 }
 
 /** The words that stand in an element itself, not in its blocks. */

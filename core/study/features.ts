@@ -52,6 +52,11 @@ interface Profile {
   names: Token[]
   lean: LeanKind | null
   definite: Definite
+  past: boolean
+  imperative: boolean
+  /** What may need what stands before it: in all, and in the first six words. */
+  risks: number
+  earlyRisks: number
 }
 
 /** Phrases with "the": how many, how many with nothing that says which, and what of them is known. */
@@ -115,7 +120,7 @@ function profileOf(study: Study, s: StudiedSentence): Profile {
     if (/^(?:NOUN|VERB|ADJ|ADV)$/.test(t.pos)) rarities.push(rarity(t.lower))
   }
   const opened = withoutOpener(s.tokens)
-  return {
+  const profile: Profile = {
     s,
     study,
     tokens: s.tokens,
@@ -130,7 +135,14 @@ function profileOf(study: Study, s: StudiedSentence): Profile {
     names,
     lean: leanOf(opened, s.text)?.kind ?? null,
     definite: definiteOf(s, study),
+    past: isPast(s.tokens),
+    imperative: isImperative(s.tokens),
+    risks: 0,
+    earlyRisks: 0,
   }
+  profile.risks = risks(profile)
+  profile.earlyRisks = risks(profile, 6)
+  return profile
 }
 
 const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0)
@@ -213,7 +225,7 @@ function parallel(p: Profile): number {
 /** A subject that stands for all of its kind, "a modern wall", "old walls", "nobody", with a verb of the present. */
 function generic(p: Profile): boolean {
   const [first, second] = p.words
-  if (!first || isPast(p.tokens)) return false
+  if (!first || p.past) return false
   if (/^(?:a|an|every|any|no|most|nobody|everybody|everyone|people|all|each)$/.test(first.lower)) return true
   const noun = [first, second, p.words[2]].find((t) => t !== undefined && isNoun(t))
   const before = p.words.slice(0, noun ? p.words.indexOf(noun) : 0)
@@ -434,7 +446,7 @@ export const FEATURES: readonly Feature[] = [
     feature('opening', `second is “${name}”`, (p) => bit(has(p.second, name))),
   ),
   feature('opening', 'there is', (p) => bit(p.words[0]?.lower === 'there')),
-  feature('opening', 'imperative', (p) => bit(isImperative(p.tokens))),
+  feature('opening', 'imperative', (p) => bit(p.imperative)),
   feature('opening', 'my or our', (p) => bit(/^(?:my|our)$/.test(p.words[0]?.lower ?? ''))),
   feature('opening', 'plural noun', (p) =>
     bit(p.words[0] !== undefined && isNoun(p.words[0]) && isPlural(p.words[0])),
@@ -492,9 +504,9 @@ export const FEATURES: readonly Feature[] = [
   ),
   feature('reference', 'a first name alone', (p) => firstNames(p)),
   feature('reference', 'possessive of a thing or person', (p) => matches(/[’']s\b/g, p.s.text)),
-  feature('reference', 'risks', (p) => risks(p)),
-  feature('reference', 'risks in the first six words', (p) => risks(p, 6)),
-  feature('reference', 'no risk at all', (p) => bit(risks(p) === 0)),
+  feature('reference', 'risks', (p) => p.risks),
+  feature('reference', 'risks in the first six words', (p) => p.earlyRisks),
+  feature('reference', 'no risk at all', (p) => bit(p.risks === 0)),
   feature('reference', 'has a main verb', (p) => bit(hasVerb(p.tokens))),
 
   feature(
@@ -631,7 +643,7 @@ export const FEATURES: readonly Feature[] = [
     'strong verb',
     (p) => p.tokens.filter((t) => t.pos === 'VERB' && STRONG_VERBS.has(t.lemma)).length,
   ),
-  feature('form', 'past', (p) => bit(isPast(p.tokens))),
+  feature('form', 'past', (p) => bit(p.past)),
   feature('form', 'numbers', (p) => numbersIn(p.tokens).length),
   feature('form', 'ages', (p) => bit(p.s.ageing !== null)),
   feature('form', 'says a word twice', (p) => repeated(p)),
@@ -661,8 +673,10 @@ export const FEATURES: readonly Feature[] = [
   ),
 ]
 
+const profilesOf = (study: Study): Profile[] => study.sentences.map((s) => profileOf(study, s))
+
 /** The features of every sentence of a piece, one row a sentence in the order of `FEATURES`. */
 export function featureRows(study: Study): Float32Array[] {
-  const profiles = study.sentences.map((s) => profileOf(study, s))
+  const profiles = profilesOf(study)
   return profiles.map((p) => Float32Array.from(FEATURES, (f) => f.of(p, profiles)))
 }

@@ -2,14 +2,22 @@ import type { Pipeline } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, must, patch, put, remove, type Write } from '../store'
 
-/** Saves a pipeline as a new version. */
-export async function savePipeline(pipeline: Pipeline, label: string): Promise<void> {
+/**
+ * Changes some fields of a pipeline and saves it as a new version. What else was changed meanwhile stays:
+ * the change is put into the record as it is kept, not into what a screen had of it.
+ */
+export async function savePipeline(
+  pipeline: Pipeline,
+  change: Partial<Pipeline>,
+  label: string,
+): Promise<void> {
   await commit({ brand: pipeline.brand, label }, [
     {
       table: 'pipelines',
       id: pipeline.id,
       change: (row: Pipeline | undefined) => ({
-        ...pipeline,
+        ...(row ?? pipeline),
+        ...change,
         version: (row?.version ?? 0) + 1,
         savedAt: nowIso(),
       }),
