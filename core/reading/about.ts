@@ -67,7 +67,7 @@ export function aboutPage(page: Queryable, known: Known): About {
   const byline = bylineOf(page)
   return {
     title: squeeze(
-      known.title || heading || linked.title || (meta('og:title', 'twitter:title') ?? '') || titleTag(page),
+      known.title || heading || linked.title || (meta('og:title') ?? '') || titleTag(page),
     ).replace(/\s*[¶🔗]$/u, ''),
     url,
     author:
@@ -115,11 +115,10 @@ export function aboutPage(page: Queryable, known: Known): About {
       known.language ??
       null,
     categories: tagsOf(page, known, linked.tags, meta('keywords', 'news_keywords', 'parsely-tags')),
-    summary:
-      known.summary || (meta('description', 'og:description', 'twitter:description') ?? linked.summary),
+    summary: known.summary || (meta('description', 'og:description') ?? linked.summary),
     images: [
       ...(known.images ?? []),
-      ...leadImages(meta('og:image', 'og:image:url', 'twitter:image'), linked.images, base, known),
+      ...leadImages(meta('og:image', 'og:image:url'), linked.images, base, known),
     ],
     video: null,
     base,
