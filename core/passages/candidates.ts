@@ -1,4 +1,4 @@
-import { danglingWords, isBalanced, promisesList, type Token } from '../language'
+import { danglingWords, hasVerb, isBalanced, promisesList, type Token } from '../language'
 import type { Block } from '../model'
 import { longestClip } from '../networks'
 import type { Study, StudiedSentence } from '../study'
@@ -61,6 +61,8 @@ export function runsOf(study: Study): Run[] {
   const found: Run[] = []
   for (const first of sentences) {
     if (first.furniture || first.kind === 'heading' || isUnnamed(piece.blocks[first.block])) continue
+    // A phrase without a verb is the label or the answer of something, and opens nothing.
+    if (!hasVerb(first.tokens) || /^\p{Ll}/u.test(first.text)) continue
     let before: readonly Token[] = []
     for (let to = first.index; to < first.index + LONGEST_RUN; to++) {
       const last = sentences[to]

@@ -88,6 +88,15 @@ describe('findPassages', () => {
     )
   })
 
+  it('opens with no phrase that has no verb, and with no half of a sentence', () => {
+    const piece = readFragment(
+      '<p>A hook of iron that catches when the rope is let go.</p><p>and the plank that was left in the rain all winter long split.</p><p>Nobody ever regretted a second coat of varnish.</p>',
+    )
+    const opened = weighPassages(piece).map((w) => w.passage.text)
+    expect(opened.some((t) => /^(?:A hook|and )/.test(t))).toBe(false)
+    expect(opened.some((t) => t.startsWith('Nobody'))).toBe(true)
+  })
+
   it('never quotes furniture', () => {
     const piece = readFragment(
       `<p>${'An hour in the box for every inch of thickness. '.repeat(2)}</p><div class="author-box"><p>Rita Vance has taught at the yard for 40 years and never broke a frame.</p></div>`,
