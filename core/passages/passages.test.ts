@@ -90,10 +90,10 @@ describe('findPassages', () => {
 
   it('opens with no phrase that has no verb, and with no half of a sentence', () => {
     const piece = readFragment(
-      '<p>A hook of iron that catches when the rope is let go.</p><p>and the plank that was left in the rain all winter long split.</p><p>Nobody ever regretted a second coat of varnish.</p>',
+      '<p>Ten metres of light rope, clipped to a harness and never to a collar.</p><p>and the plank that was left in the rain all winter long split.</p><p>Nobody ever regretted a second coat of varnish.</p>',
     )
     const opened = weighPassages(piece).map((w) => w.passage.text)
-    expect(opened.some((t) => /^(?:A hook|and )/.test(t))).toBe(false)
+    expect(opened.some((t) => /^(?:Ten metres|and )/.test(t))).toBe(false)
     expect(opened.some((t) => t.startsWith('Nobody'))).toBe(true)
   })
 
