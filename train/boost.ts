@@ -1,3 +1,4 @@
+import { seededRandom } from '../core/planning'
 import type { TreeNode, Trees } from '../core/passages'
 
 /** How trees are grown. */
@@ -51,24 +52,12 @@ export function binned(rows: readonly Float32Array[]): Binned {
   return { columns, edges, rows: rows.length }
 }
 
-/** A small random source (mulberry32), so that training is the same everywhere. */
-export function random(seed: number): () => number {
-  let a = seed >>> 0
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0
-    let t = a
-    t = Math.imul(t ^ (t >>> 15), t | 1)
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
-
 /**
  * Grows boosted trees for 0/1 labels with logistic loss and Newton steps (Friedman 2001; Chen and
  * Guestrin 2016 for the gain with a ridge), on the given rows of the data.
  */
 export function grow(data: Binned, labels: Float64Array, use: Int32Array, g: Growth, seed: number): Trees {
-  const chance = random(seed)
+  const chance = seededRandom(seed)
   let positive = 0
   for (const i of use) positive += labels[i] ?? 0
   const share = positive / use.length

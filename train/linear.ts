@@ -1,5 +1,5 @@
 import { phraseOdds } from '../core/passages'
-import { random } from './boost'
+import { seededRandom } from '../core/planning'
 
 /** How a linear model is trained: rounds over the data, the first step (AdaGrad), and the L2 penalty. */
 const LINEAR = { rounds: 12, step: 0.15, ridge: 1e-3 }
@@ -21,7 +21,7 @@ export function linear(
 ): Linear {
   const weights = new Float64Array(size)
   const squares = new Float64Array(size).fill(1e-2)
-  const chance = random(7)
+  const chance = seededRandom(7)
   let base = -1
   const order = Int32Array.from(use)
   for (let round = 0; round < LINEAR.rounds; round++) {
