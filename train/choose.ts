@@ -1,5 +1,6 @@
 import { choosePassages, runsOf, traitsOf, type Run, type SentenceOdds } from '../core/passages'
-import { bare, type RatedArticle } from './data'
+import { printOf } from '../core/text'
+import type { RatedArticle } from './data'
 
 /** What readers' ratings say of a run of sentences, by the rule of the rubric. */
 export interface Judged {
@@ -15,7 +16,7 @@ export interface Judged {
  * words stand alone.
  */
 export function judged(text: string, article: RatedArticle): Judged {
-  const words = bare(text)
+  const words = printOf(text)
   const inside = article.ratings
     .filter((r) => words.includes(r.words))
     .sort((a, b) => words.indexOf(a.words) - words.indexOf(b.words))

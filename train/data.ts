@@ -1,3 +1,4 @@
+import { printOf } from '../core/text'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { read } from '../core/reading'
@@ -22,13 +23,6 @@ export interface RatedArticle {
 
 const folder = join(import.meta.dirname, 'quotable')
 
-/** Letters and digits alone, in lower case, one space between words. */
-export const bare = (text: string): string =>
-  text
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim()
-
 /** The rated articles, read as Dripline reads them. */
 export async function ratedArticles(): Promise<RatedArticle[]> {
   const all = JSON.parse(readFileSync(join(folder, 'ratings.json'), 'utf8')) as Record<
@@ -38,7 +32,7 @@ export async function ratedArticles(): Promise<RatedArticle[]> {
   const found: RatedArticle[] = []
   for (const file of readdirSync(folder).filter((f) => f.endsWith('.md'))) {
     const ratings = (all[file.replace('.md', '')] ?? [])
-      .map((r) => ({ words: bare(r.text), q: r.q[0] ?? 1, s: r.s[0] ?? 0 }))
+      .map((r) => ({ words: printOf(r.text), q: r.q[0] ?? 1, s: r.s[0] ?? 0 }))
       .filter((r) => r.words.length > 2)
     if (!ratings.length) continue
     const result = await read(readFileSync(join(folder, file)), { name: file })
@@ -48,7 +42,7 @@ export async function ratedArticles(): Promise<RatedArticle[]> {
       name: file,
       study,
       ratings,
-      labels: study.sentences.map((s) => ratingOf(bare(s.text), ratings)),
+      labels: study.sentences.map((s) => ratingOf(printOf(s.text), ratings)),
       rows: featureRows(study),
     })
   }

@@ -8,7 +8,7 @@ import { linear } from './linear'
 /** In how many articles a phrase must stand to be weighed. */
 const LEAST_ARTICLES = 6
 
-const GROWTH: Growth = { trees: 220, depth: 3, shrink: 0.07, columns: 0.2, rows: 0.7, least: 4, ridge: 2 }
+const GROWTH: Growth = { trees: 120, depth: 3, shrink: 0.12, columns: 0.2, rows: 0.7, least: 4, ridge: 2 }
 
 const ASKED: Record<Question, (r: Rating) => boolean> = {
   worth: (r) => r.q >= 2,

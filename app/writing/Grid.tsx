@@ -1,7 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
 import { type Account, type Drip, type Hue, type Post, openFlagsOf } from '../../core/model'
-import { measure, network, URL_PATTERN } from '../../core/networks'
+import { measure, network } from '../../core/networks'
+import { withoutAddresses } from '../../core/text'
 import { addDays, daysBetween, toWall } from '../../core/planning'
 import { Drop, NetworkMark, shortDay, weekdayName } from '../ui'
 
@@ -230,7 +231,7 @@ function Cell({
             {post.wording.angle} ·{' '}
           </chakra.span>
           {post.wording.title && <b>{post.wording.title} · </b>}
-          {post.wording.text.replace(URL_PATTERN, '↗')}
+          {withoutAddresses(post.wording.text, '↗')}
         </Box>
         {trouble && (
           <Box

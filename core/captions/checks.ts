@@ -1,15 +1,13 @@
 import type { Check, Wording } from '../model'
-import { graphemes, measure, sliceGraphemes, URL_PATTERN, type NetworkProfile } from '../networks'
-import { danglingWords, isBalanced, isEnglish, languageName, readSentences } from '../language'
-import { bareWords } from '../planning'
+import { graphemes, measure, sliceGraphemes, type NetworkProfile } from '../networks'
+import { danglingWords, isBalanced, isEnglish, languageName, readingEase, readSentences } from '../language'
+import { addressesIn, bareWords, firstSentence, tagsIn, withoutAddresses, withoutTags } from '../text'
 import { ageingWords } from '../reading'
 import { briefOf, type House } from './brief'
-import { firstSentence } from './compose'
 import { ungrounded, type Ungrounded } from './grounding'
 import { neverSaid } from './house'
 import { frameWords } from './library'
 import { likeness, LIKENESS_BOUND } from './likeness'
-import { readingEase } from './reading'
 
 /** Everything a caption is held against. */
 export interface CheckContext {
@@ -38,7 +36,6 @@ export interface CheckContext {
   beside?: Partial<Pick<Wording, 'title' | 'parts' | 'format' | 'poll' | 'summary'>>
 }
 
-const TAG = /(?<![\p{L}\p{N}_&/])#[\p{L}\p{N}_]+/gu
 const EMOJI = /\p{Extended_Pictographic}(?:\uFE0F|\u200D\p{Extended_Pictographic})*/gu
 const LEFTOVER =
   /\{\{?\w*\}?\}|\[\w+\](?!\()|<\/?[a-z][^>]*>|&[a-z]+;|\bundefined\b|\bNaN\b|\*\*|```|^\s*#{1,6} |\bLorem ipsum\b|\bAs an AI\b/im
@@ -61,9 +58,8 @@ export function checkCaption(text: string, context: CheckContext): Check[] {
     if (remedy !== undefined) check.remedy = remedy
     checks.push(check)
   }
-  const bare = text.replace(URL_PATTERN, ' ')
-  const prose = bare.replace(TAG, ' ').replace(/\s+$/gm, '')
-  const caption = { text, prose, tags: bare.match(TAG) ?? [] }
+  const bare = withoutAddresses(text, ' ')
+  const caption = { text, prose: withoutTags(bare).replace(/\s+$/gm, ''), tags: tagsIn(bare) }
   networkRules(caption, context, say)
   houseRules(caption, context, say)
   if (isEnglish(context.language ?? null)) {
@@ -87,8 +83,8 @@ export function isBlocked(text: string, context: CheckContext): boolean {
   const say: Say = (severity) => {
     blocked ||= severity === 'block'
   }
-  const bare = text.replace(URL_PATTERN, ' ')
-  const caption = { text, prose: bare.replace(TAG, ' '), tags: bare.match(TAG) ?? [] }
+  const bare = withoutAddresses(text, ' ')
+  const caption = { text, prose: withoutTags(bare), tags: tagsIn(bare) }
   networkRules(caption, context, say)
   houseRules(caption, context, say)
   return blocked
@@ -304,15 +300,15 @@ function form({ text, prose }: Caption, { profile, house, beside, source }: Chec
       doubled[0].trim(),
       'Keep one mark',
     )
-  if (profile.link.live === false && URL_PATTERN.test(text))
+  const [address] = addressesIn(text)
+  if (profile.link.live === false && address)
     say(
       'flag',
       'link-not-live',
       `A link in the text does nothing on ${profile.name}. Put it in the profile.`,
-      text.match(URL_PATTERN)?.[0],
+      address.text,
       'Take the link out',
     )
-  URL_PATTERN.lastIndex = 0
 }
 
 /** What in an opening points out of it; a label before it is not asked. */
@@ -395,8 +391,7 @@ function mend(check: Pick<Check, 'code' | 'words'>, text: string, profile: Netwo
         .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
         .replace(/([?!.])\1+(?!\.)/g, '$1')
     case 'link-not-live':
-      return text
-        .replace(URL_PATTERN, '')
+      return withoutAddresses(text)
         .replace(/[ \t]{2,}/g, ' ')
         .replace(/\n{3,}/g, '\n\n')
         .trim()
@@ -420,8 +415,7 @@ function withoutLastSentences(text: string, profile: NetworkProfile): string | n
 
 function firstTags(text: string, most: number): string {
   let count = 0
-  return text
-    .replace(TAG, (tag) => (++count > most ? '' : tag))
+  return withoutTags(text, (tag) => (++count > most ? '' : tag))
     .replace(/ {2,}/g, ' ')
     .replace(/ +$/gm, '')
 }

@@ -1,10 +1,9 @@
+import { inVoice, shortenUntil, STOP_WORDS } from '../language'
 import type { PieceContent, Wording } from '../model'
 import { graphemes, measure, type NetworkProfile } from '../networks'
-import { STOP_WORDS } from '../language'
+import { firstSentence } from '../text'
 import type { WholeBrief } from './brief'
 import type { Draft } from './drafts'
-import { shortenUntil } from './shorten'
-import { inVoice } from './voice'
 
 /** Fewer characters than this say nothing particular, whatever the network. */
 const LEAST_BODY = 40
@@ -249,9 +248,4 @@ function chooseTags(hashtags: readonly string[], count: number, body: string): s
   return ranked
     .filter((t, i) => !ranked.slice(0, count + 1).some((o, j) => j !== i && within(t, o)))
     .slice(0, count)
-}
-
-/** The first sentence of a paragraph, good enough for measuring: up to the first end mark before a space. */
-export function firstSentence(text: string): string {
-  return /^.*?[.!?…]["”’)]*(?=\s|$)/u.exec(text)?.[0] ?? text
 }

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import type { Angle, ChatMessage, Check, FoundPassage, PieceContent, Wording } from '../model'
-import { measure, network, URL_PATTERN, type NetworkProfile } from '../networks'
+import { measure, network, type NetworkProfile } from '../networks'
 import { withoutFillers } from '../speech'
 import { briefOf, type WholeBrief } from './brief'
 import { checkCaption } from './checks'
-import { firstSentence } from './compose'
+import { endsSentence, firstSentence, withoutAddresses, withoutTags } from '../text'
 import { bareDraft } from './drafts'
 import { substanceOf, ungrounded } from './grounding'
 import { opening } from './likeness'
@@ -181,7 +181,7 @@ export function weighAnswer(answer: string, request: Commission): Weighed {
     .filter(Boolean)
   const faults: string[] = []
   if (paragraphs.length === 0) return { faults: ['There were no words in it.'] }
-  if (!/[.!?…][”’"')\]]*$/.test(paragraphs[paragraphs.length - 1] ?? ''))
+  if (!endsSentence(paragraphs[paragraphs.length - 1] ?? ''))
     faults.push('It stops in the middle of a sentence.')
   const source = sourceText(piece)
   const words = substanceOf(text).size
@@ -218,9 +218,7 @@ function unwrapped(answer: string): { text: string; title: string | null } {
   const parsed = braces ? Answer.safeParse(parseJson(braces)) : null
   const text = parsed?.success ? parsed.data.text : fenced
   return {
-    text: text
-      .replace(URL_PATTERN, '')
-      .replace(/(?<![\p{L}\p{N}&])#[\p{L}][\p{L}\p{N}_]*/gu, '')
+    text: withoutTags(withoutAddresses(text), '')
       .replace(/[ \t]{2,}/g, ' ')
       .trim(),
     title: (parsed?.success ? parsed.data.title?.trim() : null) || null,

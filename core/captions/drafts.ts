@@ -1,25 +1,28 @@
-import type { Angle, PassageKind, PieceContent, Place } from '../model'
-import { withoutFillers } from '../speech'
-import { analyse, type ReadSentence } from '../reading'
-import { readSentences, type Token } from '../language'
-import { isBelief } from './belief'
-import { lowerFirst } from './grammar'
-import { isGeneral } from './hashtags'
-import { headingOver } from './headings'
-import { interviewOf, SPEAKS } from './interview'
-import { SOMEBODY } from './material'
-import { turned, unjoined } from './reorder'
-import { isEmptyHeading } from './titles'
 import {
   danglingWords,
   isBalanced,
   isImperative,
+  lowerFirst,
+  NUMBER_WORDS,
   opensOnKnown,
   promisesList,
-  NUMBER_WORDS,
+  readSentences,
   STOP_WORDS,
   THIRD_PERSON,
+  type Token,
+  turned,
+  unjoined,
 } from '../language'
+import type { Angle, PassageKind, PieceContent, Place } from '../model'
+import { endsSentence } from '../text'
+import { withoutFillers } from '../speech'
+import { analyse, type ReadSentence } from '../reading'
+import { isBelief } from './belief'
+import { isGeneral } from './hashtags'
+import { headingOver } from './headings'
+import { interviewOf, SPEAKS } from './interview'
+import { SOMEBODY } from './material'
+import { isEmptyHeading } from './titles'
 import { sentenceFeatures, type SentenceFeatures } from '../study'
 
 /** What a first sentence does: tells the reader what to do, says what is so, or tells what happened. */
@@ -286,7 +289,7 @@ const LEANS = new Set('will rather instead too also either such same else other 
  */
 function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boolean {
   const { tokens, text, block } = hook.sentence
-  if (!ENDS.test(text) || !stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens))
+  if (!endsSentence(text) || !stands([hook]) || hook.past || hook.imperative || opensOnKnown(tokens))
     return false
   if (tokens.some((t) => LEANS.has(t.lower))) return false
   // "In summer the sun would melt it": one in a row of events, or of things only imagined.
@@ -303,7 +306,6 @@ function canLead(hook: SentenceFeatures, rest: readonly SentenceFeatures[]): boo
   )
 }
 
-const ENDS = /[.!?…][”’"')\]]*$/
 const ANNOUNCES =
   /^(?:now|next|then|week|day|step|part|first|second|third|finally|last|the (?:first|second|third|last|next))\b/i
 
@@ -327,7 +329,7 @@ function stands(sentences: readonly SentenceFeatures[]): boolean {
   )
     return false
   // A line without an end runs into the next where paragraphs are joined.
-  if (sentences.slice(0, -1).some((f) => !ENDS.test(f.sentence.text))) return false
+  if (sentences.slice(0, -1).some((f) => !endsSentence(f.sentence.text))) return false
   // "Now the inside.", "Week four, in a field.": it announces what may not follow.
   if (sentences.some((f) => !f.verb && ANNOUNCES.test(f.sentence.text))) return false
   if (sentences.some((f) => f.ageing !== null || /[:;,–-]$/.test(f.sentence.text))) return false

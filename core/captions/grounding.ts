@@ -1,8 +1,5 @@
-import { URL_PATTERN } from '../networks'
-import { NUMBER_WORDS, STOP_WORDS } from '../language'
-import { readSentences } from '../language'
-import { baseOf } from './grammar'
-import { oneSpelling } from './spelling'
+import { baseOf, NUMBER_WORDS, oneSpelling, readSentences, STOP_WORDS } from '../language'
+import { withoutAddresses, withoutTags } from '../text'
 
 /** Something in a caption that the piece does not hold. */
 export interface Ungrounded {
@@ -64,10 +61,7 @@ function stem(word: string): string {
  * further texts whose words count as known: the brand's name, its closing lines, frames.
  */
 export function ungrounded(caption: string, source: string, allowed: readonly string[] = []): Ungrounded[] {
-  const text = caption
-    .replace(URL_PATTERN, ' ')
-    .replace(/(?<![\p{L}\p{N}])#[\p{L}\p{N}_]+/gu, ' ')
-    .replace(/^\d+[.)] /gm, '')
+  const text = withoutTags(withoutAddresses(caption, ' ')).replace(/^\d+[.)] /gm, '')
   const known = sourceOf(source)
   const house = sourceOf(allowed.join('\n'))
   const found: Ungrounded[] = []

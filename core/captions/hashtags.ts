@@ -1,7 +1,6 @@
+import { readSentences, STOP_WORDS, type Token } from '../language'
 import type { PieceContent, TagFigures } from '../model'
 import { analyse } from '../reading'
-import { readSentences, type Token } from '../language'
-import { STOP_WORDS } from '../language'
 
 /**
  * Hashtags for a piece, best first, without the number sign and in CamelCase so that screen

@@ -1,7 +1,5 @@
+import { cased, gerund, indefinite, outside, past, plural, respell } from '../language'
 import { Fault, type HouseStyle } from '../model'
-import { cased, gerund, indefinite, past, plural } from './grammar'
-import { respell } from './spelling'
-import { outside } from './voice'
 
 /** A text in the house's own words and spelling, for one network. Quotations stay as they were said. */
 export function inHouse(text: string, style: HouseStyle, network: string): string {

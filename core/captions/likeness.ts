@@ -1,5 +1,5 @@
-import { URL_PATTERN } from '../networks'
 import { jaccard } from '../study'
+import { withoutAddresses, withoutTags, wordsIn } from '../text'
 
 /** How alike two posts of one account or of siblings may be. */
 export const LIKENESS_BOUND = 0.3
@@ -12,12 +12,7 @@ const known = new Map<string, ReadonlySet<string>>()
 export function trigrams(text: string): ReadonlySet<string> {
   const before = known.get(text)
   if (before) return before
-  const words =
-    text
-      .replace(URL_PATTERN, ' ')
-      .replace(/#[\p{L}\p{N}_]+/gu, ' ')
-      .toLowerCase()
-      .match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []
+  const words = wordsIn(withoutTags(withoutAddresses(text, ' ')))
   const grams = new Set<string>()
   for (let i = 0; i + 2 < words.length; i++) grams.add(words.slice(i, i + 3).join(' '))
   if (known.size > MOST_KNOWN) known.clear()
@@ -32,5 +27,5 @@ export function likeness(a: string, b: string): number {
 
 /** How a caption opens: its first four words in lower case, by which openings are told apart. */
 export function opening(text: string): string {
-  return (text.toLowerCase().match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []).slice(0, 4).join(' ')
+  return wordsIn(text).slice(0, 4).join(' ')
 }

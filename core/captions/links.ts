@@ -1,5 +1,5 @@
 import type { HouseStyle, Wording } from '../model'
-import { URL_PATTERN } from '../networks'
+import { addressesIn, printOf } from '../text'
 
 /** What the templates of link tags are filled with. */
 export interface LinkFacts {
@@ -29,10 +29,7 @@ export function taggedLink(url: string, tags: HouseStyle['linkTags'], facts: Lin
       /\{(brand|network|pipeline|angle|account|beat)\}/g,
       (_, key: keyof LinkFacts) => String(facts[key]),
     )
-    const plain = filled
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-+|-+$/g, '')
+    const plain = printOf(filled).replaceAll(' ', '-')
     if (plain) address.searchParams.set(name, plain)
   }
   return address.toString()
@@ -54,5 +51,5 @@ export function linkOf(
   if (link === null) return null
   const page = (url: string): string => url.replace(/[?#].*$/, '')
   const said = [wording.text, ...wording.parts, wording.firstComment ?? ''].join('\n')
-  return said.match(URL_PATTERN)?.find((url) => page(url) === page(link)) ?? link
+  return addressesIn(said).find((a) => page(a.text) === page(link))?.text ?? link
 }

@@ -1,14 +1,12 @@
+import { readSentences, shorterSentences, turned, unjoined } from '../language'
 import type { PieceContent } from '../model'
-import { URL_PATTERN } from '../networks'
+import { withoutAddresses, withoutTags } from '../text'
 import { analyse } from '../reading'
-import { readSentences } from '../language'
 import { withoutFillers } from '../speech'
 import { closingsFor } from './closings'
 import { FRAMES, fill } from './frames'
 import { headlines } from './titles'
-import { shorterSentences } from './shorten'
 import { topicOf } from './topics'
-import { turned, unjoined } from './reorder'
 import { ANGLES } from '../model'
 
 /** Where a sentence of a caption comes from. */
@@ -41,9 +39,7 @@ export function originsOf(
   own: readonly string[] = [],
 ): { sentence: string; origin: Origin | null }[] {
   const known = sourcesOf(piece)
-  const lines = text
-    .replace(URL_PATTERN, '')
-    .replace(/(?<![\p{L}\p{N}])#[\p{L}\p{N}_]+/gu, '')
+  const lines = withoutTags(withoutAddresses(text), '')
     .replace(/\]\(\)/g, ']')
     .split('\n')
     .map((l) => l.replace(/^(?:#+|>|–|-|✅|\d+\.|\d+:\d\d(?::\d\d)?) /u, '').trim())

@@ -1,7 +1,6 @@
+import { readSentences, upperFirst } from '../language'
 import type { PieceContent, Place } from '../model'
 import { graphemes, type NetworkProfile } from '../networks'
-import { readSentences } from '../language'
-import { upperFirst } from './grammar'
 
 /** A real alternative that a piece holds, as a question with its answers. */
 export interface Poll {

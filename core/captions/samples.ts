@@ -1,5 +1,6 @@
 import type { Voice } from '../model'
-import { graphemes, URL_PATTERN } from '../networks'
+import { graphemes } from '../networks'
+import { tagsIn, withoutAddresses, withoutTags } from '../text'
 
 /** What pasted posts say of how a brand writes. */
 export interface MeasuredVoice {
@@ -30,10 +31,10 @@ const LEAST = 3
  * without a parser). Every figure is rounded to the steps of its slider.
  */
 export function measureVoice(samples: readonly string[]): MeasuredVoice | null {
-  const posts = samples.map((s) => s.replace(URL_PATTERN, ' ').trim()).filter((s) => /\p{L}/u.test(s))
+  const posts = samples.map((s) => withoutAddresses(s, ' ').trim()).filter((s) => /\p{L}/u.test(s))
   if (posts.length < LEAST) return null
   const text = posts.join('\n').replace(/[‘’]/g, "'")
-  const prose = text.replace(/#[\p{L}\p{N}_]+/gu, ' ')
+  const prose = withoutTags(text)
   const words = Math.max(1, prose.match(/[\p{L}']+/gu)?.length ?? 1)
   const count = (pattern: RegExp): number => prose.match(pattern)?.length ?? 0
   const rate = (pattern: RegExp): number => (count(pattern) * 100) / words
@@ -57,14 +58,14 @@ export function measureVoice(samples: readonly string[]): MeasuredVoice | null {
   const you = rate(/\b(?:you|your|yours)\b/gi)
   const most = Math.max(we, I, you)
   const speaker = most < 0.6 ? 'nobody' : most === we ? 'we' : most === I ? 'I' : 'you'
-  const lengths = posts.map((p) => graphemes(p.replace(/#[\p{L}\p{N}_]+/gu, '').trim())).sort((a, b) => a - b)
+  const lengths = posts.map((p) => graphemes(withoutTags(p, '').trim())).sort((a, b) => a - b)
   const at = (share: number): number =>
     lengths[Math.min(lengths.length - 1, Math.floor(share * lengths.length))] ?? 0
   const least = Math.max(20, Math.round(at(0.1) / 10) * 10)
   return {
     voice: { formality, vividness, warmth, speaker },
     length: { least, most: Math.max(least + 40, Math.round(at(0.9) / 10) * 10) },
-    hashtags: Math.round((text.match(/#[\p{L}\p{N}_]+/gu)?.length ?? 0) / posts.length),
+    hashtags: Math.round(tagsIn(text).length / posts.length),
     posts: posts.length,
   }
 }

@@ -1,10 +1,9 @@
 import type { FoundPassage, Wording } from '../model'
 import { graphemes, measure, type NetworkProfile } from '../networks'
-import { NUMBER_WORDS } from '../language'
+import { NUMBER_WORDS, readingEase } from '../language'
 import type { WholeBrief } from './brief'
-import { firstSentence } from './compose'
+import { firstSentence } from '../text'
 import type { Draft } from './drafts'
-import { readingEase } from './reading'
 
 /** What a wording is scored beside its own words. */
 export interface Scored {

@@ -1,11 +1,10 @@
+import { danglingWords, isBalanced, lowerFirst, opensOnKnown, readSentences } from '../language'
 import { isBelief } from './belief'
 import type { PieceContent, Place } from '../model'
 import { graphemes } from '../networks'
-import { danglingWords, isBalanced, opensOnKnown } from '../language'
 import { sentenceFeatures } from '../study'
 import { ageingWords, analyse } from '../reading'
-import { readSentences } from '../language'
-import { lowerFirst } from './grammar'
+import { printOf } from '../text'
 import { topicOf } from './topics'
 
 /** A headline for a piece or one of its parts, with where its words come from. */
@@ -89,10 +88,7 @@ export function headlines(piece: PieceContent, most = 10, limit = 100): Headline
   return found
     .sort((a, b) => b.score - a.score)
     .filter((h) => {
-      const key = h.text
-        .toLowerCase()
-        .replace(/[^\p{L}\p{N}]+/gu, ' ')
-        .trim()
+      const key = printOf(h.text)
       if (seen.has(key)) return false
       seen.add(key)
       return true

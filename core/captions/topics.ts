@@ -1,8 +1,6 @@
+import { gerund, isImperative, readSentences, STOP_WORDS, type Token } from '../language'
 import type { PieceContent } from '../model'
-import { isImperative, STOP_WORDS } from '../language'
 import { analyse } from '../reading'
-import { readSentences, type Token } from '../language'
-import { gerund } from './grammar'
 
 /** What a piece may be called inside a sentence that is not its own; null where grammar gives no such form. */
 export interface Topic {

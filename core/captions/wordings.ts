@@ -1,14 +1,19 @@
+import {
+  contract,
+  inVoice,
+  isImperative,
+  readingEase,
+  readSentences,
+  shortenUntil,
+  shorterSentences,
+  turned,
+  unjoined,
+} from '../language'
 import type { Angle, FoundPassage, Wording } from '../model'
 import { measure, network } from '../networks'
-import { isImperative } from '../language'
-import { readSentences } from '../language'
 import { briefOf, type House } from './brief'
 import { askedSentence } from './drafts'
 import { likeness } from './likeness'
-import { readingEase } from './reading'
-import { turned, unjoined } from './reorder'
-import { shortenUntil, shorterSentences } from './shorten'
-import { contract, inVoice } from './voice'
 import { candidatesFor, type WriteRequest } from './write'
 
 /** What may be asked of another wording. */

@@ -1,8 +1,9 @@
+import { inVoice, isEnglish } from '../language'
 import type { Angle, Check, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
-import { graphemes, network, URL_PATTERN, type NetworkProfile } from '../networks'
+import { graphemes, network, type NetworkProfile } from '../networks'
+import { withoutAddresses, withoutTags } from '../text'
 import { seededRandom, type Random } from '../planning'
 import { briefOf, type House, type WholeBrief } from './brief'
-import { isEnglish } from '../language'
 import { plainWording } from './plain'
 import { checkCaption, isBlocked } from './checks'
 import { asks, closingsFor } from './closings'
@@ -23,7 +24,6 @@ import { headlines, type Headline } from './titles'
 import { titleFor } from './titling'
 import { topicOf, type Topic } from './topics'
 import { beginsLike, traitsOf, type Traits } from './traits'
-import { inVoice } from './voice'
 
 /** A caption that is already out or planned, which a new one may not resemble; the newest last. */
 export interface EarlierCaption {
@@ -605,7 +605,7 @@ function withMaterial(piece: PieceContent, draft: Draft): Draft | null {
 /** Whether a text has nothing to say beyond its title. */
 function repeats({ title, text }: Pick<Wording, 'title' | 'text'>): boolean {
   if (title === null) return false
-  const rest = text.replace(title, '').replace(URL_PATTERN, '').replace(/#\S+/g, '')
+  const rest = withoutTags(withoutAddresses(text.replace(title, '')))
   return (rest.match(/\p{L}+/gu) ?? []).length < 6
 }
 

@@ -11,7 +11,7 @@ import rackwell from './profiles/rackwell.json'
 import shutterleaf from './profiles/shutterleaf.json'
 
 export { NetworkProfile, type LinkPlace } from './profile'
-export { graphemes, measure, sliceGraphemes, URL_PATTERN } from './measure'
+export { graphemes, measure, sliceGraphemes } from './measure'
 export { chooseShape, cropAboutCentre, type Shape } from './shape'
 export { payloadFaults } from './validate'
 

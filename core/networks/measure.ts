@@ -1,11 +1,9 @@
+import { withoutAddresses } from '../text'
 import type { NetworkProfile } from './profile'
 
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' })
 /** Characters none of which joins another: Latin letters and marks of punctuation. */
 const PLAIN = /^[\n\x20-\x7e\u00a0-\u02ff\u2010-\u2027\u2030-\u205e]*$/
-
-/** A link as it stands in running text; closing punctuation is not part of it. */
-export const URL_PATTERN = /https?:\/\/[^\s<>"]*[^\s<>"'.,;:!?)\]}]/gu
 
 /**
  * The number of graphemes of a text: extended grapheme clusters after Unicode Standard Annex 29,
@@ -38,7 +36,7 @@ export function sliceGraphemes(text: string, count: number): string {
 export function measure(text: string, rule: Pick<NetworkProfile['text'], 'linkCounts'>): number {
   if (rule.linkCounts === null) return graphemes(text)
   let links = 0
-  const rest = text.replace(URL_PATTERN, () => {
+  const rest = withoutAddresses(text, () => {
     links++
     return ''
   })

@@ -1,5 +1,6 @@
 import type { NetworkProfile } from './profile'
-import { graphemes, measure, URL_PATTERN } from './measure'
+import { tagsIn, withoutAddresses } from '../text'
+import { graphemes, measure } from './measure'
 
 /** A rule of the network that a payload breaks, with the field it concerns. */
 export interface PayloadFault {
@@ -53,7 +54,7 @@ export function payloadFaults(
         reason: `The picture is ${picture.width} by ${picture.height}; ${profile.name} takes ${profile.media.shapes.map((s) => `${s.width}:${s.height}`).join(' or ')}.`,
       })
   }
-  const tags = post.text.replace(URL_PATTERN, '').match(/(?<![\p{L}\p{N}_&/])#[\p{L}\p{N}_]+/gu)?.length ?? 0
+  const tags = tagsIn(withoutAddresses(post.text)).length
   if (tags > profile.hashtags.most)
     faults.push({
       field: 'hashtags',

@@ -1,6 +1,7 @@
 import { danglingWords, hasVerb, isBalanced, promisesList, type Token } from '../language'
 import type { Block } from '../model'
 import { longestClip } from '../networks'
+import { endsSentence } from '../text'
 import type { Study, StudiedSentence } from '../study'
 import type { SentenceOdds } from './model'
 
@@ -29,7 +30,7 @@ function isWhole(text: string, last: StudiedSentence): boolean {
   return (
     text.length >= LENGTH.least &&
     text.length <= LENGTH.most &&
-    /[.!?…][”’"')\]]*$/.test(text) &&
+    endsSentence(text) &&
     !last.text.endsWith('?') &&
     !promisesList(last.text) &&
     isBalanced(text)
@@ -54,15 +55,16 @@ function isUnnamed(block: Block | undefined): boolean {
 /**
  * The runs of a piece that could be quoted: one to three sentences of a paragraph, and lists with what
  * leads into them. A run ends before a sentence that points to something which no sentence of the run
- * has named. Furniture, headings, tables and code never are in one.
+ * has named. Furniture, headings, tables and code never are in one; `mayOpen` tells which sentences may
+ * be the first of one.
  */
-export function runsOf(study: Study): Run[] {
+export function runsOf(study: Study, mayOpen: (s: StudiedSentence) => boolean = () => true): Run[] {
   const { sentences, piece } = study
   const found: Run[] = []
   for (const first of sentences) {
     if (first.furniture || first.kind === 'heading' || isUnnamed(piece.blocks[first.block])) continue
     // A phrase without a verb is the label or the answer of something, and opens nothing.
-    if (!hasVerb(first.tokens) || /^\p{Ll}/u.test(first.text)) continue
+    if (!mayOpen(first) || !hasVerb(first.tokens) || /^\p{Ll}/u.test(first.text)) continue
     let before: readonly Token[] = []
     for (let to = first.index; to < first.index + LONGEST_RUN; to++) {
       const last = sentences[to]

@@ -1,6 +1,6 @@
 import type { Place } from '../model'
 import { withoutFillers } from '../speech'
-import { jaccard, type Study } from '../study'
+import { jaccard, type StudiedSentence, type Study } from '../study'
 import { placeOf, runsOf, traitsOf, type Run } from './candidates'
 import type { SentenceOdds } from './model'
 
@@ -13,13 +13,17 @@ export interface Choice {
 }
 
 /**
- * The score from which a passage is kept, and from which the best `FEW` of a piece are kept all the same,
- * so that a drip can begin; below, down to `SPARE`, it is shown as a spare one.
+ * A passage is kept from the score `KEEP` where its first words stand alone with the probability `STANDS`;
+ * the best `FEW` of a piece are kept from `FAIR` all the same, so that a drip can begin. Below, down to
+ * `SPARE`, it is shown as a spare one.
  */
-const KEEP = 0.6
+const KEEP = 0.5
+const STANDS = 0.55
 const FAIR = 0.4
-const FEW = 3
+const FEW = 2
 const SPARE = 0.02
+/** With less than this probability to stand alone a sentence opens no run, not even a spare one. */
+const HOPELESS = 0.03
 
 /** How many are chosen at most, kept and spare. */
 const SHOWN = 24
@@ -31,10 +35,12 @@ const ALIKE = 0.5
 const AGEING = 0.4
 const UNCLEAN = 0.75
 
+/** The probability of log odds. */
+export const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
+
 /** The probability that readers would post a run, by the weights of its traits (the constant last). */
 export function probability(traits: readonly number[], weights: readonly number[]): number {
-  const z = traits.reduce((sum, x, i) => sum + x * (weights[i] ?? 0), weights[traits.length] ?? 0)
-  return 1 / (1 + Math.exp(-z))
+  return chance(traits.reduce((sum, x, i) => sum + x * (weights[i] ?? 0), weights[traits.length] ?? 0))
 }
 
 /**
@@ -50,7 +56,9 @@ export function choosePassages(
 ): Choice[] {
   const { sentences, piece } = study
   const all: { run: Run; score: number }[] = []
-  for (const run of runsOf(study)) {
+  const mayOpen = (s: StudiedSentence): boolean =>
+    ends !== null || chance(odds[s.index]?.alone ?? 0) >= HOPELESS
+  for (const run of runsOf(study, mayOpen)) {
     const { start, end } = placeOf(study, run)
     let score = probability(traitsOf(run, odds, end - start), weights)
     // A list is always there for a person to choose: no sentence of it shows what the whole is worth.
@@ -76,6 +84,6 @@ export function choosePassages(
   return chosen.map(({ run, score }, rank) => ({
     run,
     score,
-    kept: score >= KEEP || (rank < FEW && score >= FAIR),
+    kept: (score >= KEEP && chance(odds[run.from]?.alone ?? 0) >= STANDS) || (rank < FEW && score >= FAIR),
   }))
 }

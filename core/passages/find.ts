@@ -1,8 +1,8 @@
 import type { FoundPassage, PassageKind, PieceContent, Place } from '../model'
 import { isEnglish } from '../language'
-import { sentenceFeatures, studyOf, type SentenceFeatures, type Study } from '../study'
+import { formOf, studyOf, type SentenceForm, type Study } from '../study'
 import { placeOf, traitsOf, type Run } from './candidates'
-import { choosePassages, probability } from './choose'
+import { chance, choosePassages, probability } from './choose'
 import { oddsOf, ready, type Model, type ReadyModel, type SentenceOdds } from './model'
 import { plainPassages } from './plain'
 import weights from './weights.json'
@@ -67,23 +67,26 @@ export function passageAt(piece: PieceContent, start: number, end: number): Foun
 
 function found(study: Study, run: Run, score: number, odds: readonly SentenceOdds[]): FoundPassage {
   const { start, end } = placeOf(study, run)
-  const inside = study.sentences
-    .slice(run.from, run.to + 1)
-    .map((s) => sentenceFeatures(s, study.piece.publishedAt))
+  const inside = study.sentences.slice(run.from, run.to + 1)
+  const forms = inside.map(formOf)
+  const ageing = inside.find((s) => s.ageing)?.ageing ?? null
   return {
     start,
     end,
     text: study.piece.text.slice(start, end),
-    kind: run.steps ? 'steps' : kindOf(inside),
+    kind: run.steps ? 'steps' : kindOf(forms),
     score,
-    reasons: reasonsFor(run, inside, odds),
+    reasons: reasonsFor(run, forms, ageing, odds),
   }
 }
 
-const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
-
 /** Why a passage was chosen, in words a person understands: what the model says, then what it is made of. */
-function reasonsFor(run: Run, inside: readonly SentenceFeatures[], odds: readonly SentenceOdds[]): string[] {
+function reasonsFor(
+  run: Run,
+  inside: readonly SentenceForm[],
+  ageing: string | null,
+  odds: readonly SentenceOdds[],
+): string[] {
   const said = odds.slice(run.from, run.to + 1)
   const most = (question: keyof SentenceOdds): number => chance(Math.max(...said.map((o) => o[question])))
   const reasons: string[] = []
@@ -103,12 +106,11 @@ function reasonsFor(run: Run, inside: readonly SentenceFeatures[], odds: readonl
     ['story', inside.filter((f) => f.past).length > inside.length / 2],
   ]
   for (const [reason, is] of made) if (is) reasons.push(reason)
-  const ageing = inside.find((f) => f.ageing)?.ageing
   if (ageing) reasons.push(`ages: “${ageing}”`)
   return reasons
 }
 
-function kindOf(run: readonly SentenceFeatures[]): PassageKind {
+function kindOf(run: readonly SentenceForm[]): PassageKind {
   const first = run[0]
   if (!first) return 'statement'
   if (first.question) return 'question'

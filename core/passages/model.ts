@@ -1,4 +1,4 @@
-import { FEATURES, featureRows, type Study, Vocabulary } from '../study'
+import { FEATURES, featureRows, type StudiedSentence, type Study, Vocabulary } from '../study'
 import { layOut, logOdds, type LaidOut, type Trees } from './trees'
 
 /** What is asked of a sentence. */
@@ -67,17 +67,44 @@ const NONE: SentenceOdds = { worth: -9, quotable: -9, alone: -9, never: 9, good:
 
 /** What a model says of every sentence of a study. */
 export function oddsOf(study: Study, model: ReadyModel): SentenceOdds[] {
-  const rows = featureRows(study)
-  const phrases = study.sentences.map((s) => model.vocabulary.numbersOf(s))
-  return rows.map((row, i) => {
-    // Nothing asks about a heading or what is no part of the piece.
-    const sentence = study.sentences[i]
-    if (!sentence || sentence.furniture || sentence.kind === 'heading') return NONE
-    const odds = {} as Record<Question, number>
-    for (const question of QUESTIONS) {
-      const { trees, phrases: weights, base } = model.judges[question]
-      odds[question] = logOdds(trees, row) + PHRASE_SHARE * phraseOdds(weights, base, phrases[i] ?? [])
-    }
-    return odds
+  // Nothing asks about a heading or what is no part of the piece.
+  const asked = (s: StudiedSentence): boolean => !s.furniture && s.kind !== 'heading'
+  return featureRows(study, asked).map((row, i) => {
+    const sentence = study.sentences[i] as StudiedSentence
+    if (!asked(sentence)) return NONE
+    return new Asked(model, row, model.vocabulary.numbersOf(sentence))
   })
+}
+
+/** The odds of one sentence, each worked out when it is first asked for: most are never asked. */
+class Asked implements SentenceOdds {
+  readonly #known: Partial<Record<Question, number>> = {}
+
+  constructor(
+    readonly model: ReadyModel,
+    readonly row: Float32Array,
+    readonly phrases: readonly number[],
+  ) {}
+
+  #of(question: Question): number {
+    const { trees, phrases, base } = this.model.judges[question]
+    return (this.#known[question] ??=
+      logOdds(trees, this.row) + PHRASE_SHARE * phraseOdds(phrases, base, this.phrases))
+  }
+
+  get worth(): number {
+    return this.#of('worth')
+  }
+  get quotable(): number {
+    return this.#of('quotable')
+  }
+  get alone(): number {
+    return this.#of('alone')
+  }
+  get never(): number {
+    return this.#of('never')
+  }
+  get good(): number {
+    return this.#of('good')
+  }
 }

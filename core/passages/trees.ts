@@ -11,53 +11,66 @@ export interface Trees {
   trees: TreeNode[][]
 }
 
-/** Trees laid out for walking: the nodes of all in a row, a leaf marked by feature −1 and its value in `at`. */
+/**
+ * Trees laid out for walking. Each is filled up to a whole binary tree of one depth, so that a step needs
+ * no test for the end: the children of node `n` are `2n + 1` and `2n + 2`. `feature` and `at` hold the
+ * branches of all trees in a row, `values` their leaves.
+ */
 export interface LaidOut {
   base: number
-  roots: Int32Array
-  feature: Int16Array
+  depth: number
+  feature: Uint16Array
   at: Float64Array
-  left: Int32Array
-  right: Int32Array
+  values: Float64Array
+}
+
+const depthOf = (tree: readonly TreeNode[], node: number): number => {
+  const n = tree[node] as TreeNode
+  return 'value' in n ? 0 : 1 + Math.max(depthOf(tree, n.left), depthOf(tree, n.right))
 }
 
 /** Lays trees out in arrays, which are walked many times as fast as lists of nodes. */
 export function layOut({ base, trees }: Trees): LaidOut {
-  const nodes = trees.flat()
+  const depth = Math.max(0, ...trees.map((tree) => depthOf(tree, 0)))
+  const leaves = 2 ** depth
   const laid: LaidOut = {
     base,
-    roots: new Int32Array(trees.length),
-    feature: new Int16Array(nodes.length),
-    at: new Float64Array(nodes.length),
-    left: new Int32Array(nodes.length),
-    right: new Int32Array(nodes.length),
+    depth,
+    feature: new Uint16Array(trees.length * (leaves - 1)),
+    at: new Float64Array(trees.length * (leaves - 1)),
+    values: new Float64Array(trees.length * leaves),
   }
-  let offset = 0
   trees.forEach((tree, t) => {
-    laid.roots[t] = offset
-    tree.forEach((node, i) => {
-      const leaf = 'value' in node
-      laid.feature[offset + i] = leaf ? -1 : node.feature
-      laid.at[offset + i] = leaf ? node.value : node.at
-      laid.left[offset + i] = leaf ? 0 : offset + node.left
-      laid.right[offset + i] = leaf ? 0 : offset + node.right
-    })
-    offset += tree.length
+    // A leaf above the last level goes down on the left: its branch compares with what nothing reaches.
+    const fill = (node: number, place: number, level: number): void => {
+      const n = tree[node] as TreeNode
+      if (level === depth) {
+        laid.values[t * leaves + place - (leaves - 1)] = 'value' in n ? n.value : 0
+        return
+      }
+      const leaf = 'value' in n
+      laid.feature[t * (leaves - 1) + place] = leaf ? 0 : n.feature
+      laid.at[t * (leaves - 1) + place] = leaf ? Infinity : n.at
+      fill(leaf ? node : n.left, 2 * place + 1, level + 1)
+      fill(leaf ? node : n.right, 2 * place + 2, level + 1)
+    }
+    fill(0, 0, 0)
   })
   return laid
 }
 
-/** The log odds that laid-out trees give to a row of features. */
-export function logOdds({ base, roots, feature, at, left, right }: LaidOut, row: ArrayLike<number>): number {
+/** The log odds that laid-out trees give to a row of features, none of which is NaN. */
+export function logOdds({ base, depth, feature, at, values }: LaidOut, row: ArrayLike<number>): number {
+  const leaves = 2 ** depth
+  const branches = leaves - 1
   let sum = base
-  for (let t = 0; t < roots.length; t++) {
-    let node = roots[t] as number
-    let f = feature[node] as number
-    while (f >= 0) {
-      node = ((row[f] as number) < (at[node] as number) ? left[node] : right[node]) as number
-      f = feature[node] as number
+  for (let leaf = 0, root = 0; leaf < values.length; leaf += leaves, root += branches) {
+    let n = 0
+    for (let level = 0; level < depth; level++) {
+      const below = (row[feature[root + n] as number] as number) < (at[root + n] as number)
+      n = 2 * n + (below ? 1 : 2)
     }
-    sum += at[node] as number
+    sum += values[leaf + n - branches] as number
   }
   return sum
 }

@@ -1,4 +1,5 @@
 import { briefOf, checkCaption, houseOf, linkOf, taggedLink } from '../captions'
+import { tagsIn, withoutAddresses } from '../text'
 import type { Account, Brand, Drip, HandWords, Pipeline, Post, Wording } from '../model'
 import { graphemes, network } from '../networks'
 import {
@@ -251,7 +252,7 @@ function wordingOf(words: HandWords, account: Account, brand: Brand): Wording {
     tags: [],
     poll: [],
     firstComment: link && !said && brief.link === 'first comment' ? link : null,
-    hashtags: text.match(/(?<![\p{L}\p{N}_&/])#[\p{L}\p{N}_]+/gu) ?? [],
+    hashtags: tagsIn(withoutAddresses(text)),
     spans: [],
     frame: null,
     closing: null,

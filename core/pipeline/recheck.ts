@@ -1,10 +1,11 @@
 import { houseOf, sourceText, type CheckContext } from '../captions'
 import type { Brand, Post, WholePiece } from '../model'
-import { network, URL_PATTERN } from '../networks'
+import { network } from '../networks'
+import { addressesIn } from '../text'
 
 /** The address that a post leads to, also where a person only typed it among the words; null where there is none. */
 export function linkedPage(post: Pick<Post, 'piece' | 'link' | 'wording'>): string | null {
-  return post.link ?? (post.piece ? null : (post.wording.text.match(URL_PATTERN)?.[0] ?? null))
+  return post.link ?? (post.piece ? null : (addressesIn(post.wording.text)[0]?.text ?? null))
 }
 
 /** The context in which a post's caption is checked, from the records around it. */

@@ -10,7 +10,7 @@ import {
   type WholePiece,
 } from '../model'
 import { weighPassages } from '../passages'
-import { hash32 } from '../planning'
+import { hash32 } from '../text'
 import {
   findChapters,
   howLongItKeeps,

@@ -1,5 +1,5 @@
 import type { QuietDay, Slot } from '../model'
-import { hash32 } from './random'
+import { hash32 } from '../text'
 import { clockMinutes, dateOf, dayNumber, momentAt, weekdayOf, weekdayOfDay, weekNumber } from './zone'
 
 /** Whether a local day is kept quiet by any of the rules. */

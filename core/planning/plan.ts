@@ -4,7 +4,7 @@ import { explain, whyNowhere } from './explain'
 import { Lane } from './lane'
 import { bestPlace, EPSILON, placesOf, type Place } from './places'
 import { PlanInput, type Plan, type Placement, type PlanOutput, type PlanPost } from './rules'
-import { bareWords } from './sameWords'
+import { bareWords } from '../text'
 import { addDays, dayNumber, localDay, momentAt, startOfDay } from './zone'
 
 const DAY = 86_400_000

@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest'
-import { bareWords, hash32, seededRandom } from '.'
+import { bareWords, hash32 } from '../text'
+import { seededRandom } from '.'
 
 it('hashes as FNV-1a does', () => {
   expect([hash32(''), hash32('a'), hash32('foobar')]).toEqual([0x811c9dc5, 0xe40c292c, 0xbf9cf968])

@@ -43,6 +43,8 @@ interface Queryable {
 
 /** One space for every run of white space; soft hyphens and zero-width spaces are none. */
 export function squeeze(text: string): string {
+  // Most texts have nothing to squeeze, which a search tells much sooner.
+  if (!/[^\S ]|[ \u00AD\u200B\uFEFF]{2}|[\u00AD\u200B\uFEFF]/.test(text)) return text.trim()
   return text
     .replace(/[\s\u00AD\u200B\uFEFF]+/g, (run) => (/^[\u00AD\u200B\uFEFF]+$/.test(run) ? '' : ' '))
     .trim()

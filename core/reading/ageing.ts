@@ -121,12 +121,15 @@ function matchesOf(text: string, pattern: RegExp): Iterable<RegExpExecArray> {
   return text.search(pattern) < 0 ? [] : text.matchAll(pattern)
 }
 
+/** Whether a phrase ages the sentence it stands in: a price and an event age the piece. */
+export const agesSentence = ({ why }: AgeingPhrase): boolean => why !== 'a price' && why !== 'an event'
+
 /**
  * The first phrase that ages a sentence or caption, as its words, or null; prices apart. With `now`
  * (ISO 8601) years and days long past are history, without it they count.
  */
 export function ageingWords(text: string, now: string | null = null): string | null {
-  const first = ageingPhrases(text, now).find((p) => p.why !== 'a price' && p.why !== 'an event')
+  const first = ageingPhrases(text, now).find(agesSentence)
   return first ? text.slice(first.start, first.end) : null
 }
 

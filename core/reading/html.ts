@@ -4,7 +4,8 @@ import { parse, serialize } from 'parse5'
 import { Fault, type PieceContent, type PieceImage } from '../model'
 import { aboutFragment, aboutPage, type About, type Known } from './about'
 import { markDrafts } from './marks'
-import { assemblePiece, countWords } from './piece'
+import { assemblePiece } from './piece'
+import { countWords } from '../text'
 import { Walker } from './walk'
 
 /**

@@ -5,5 +5,5 @@ export { read, readOwn, readWriting, titleOf, KINDS, type ReadKind, type ReadRes
 export { readTranscript } from './transcript'
 export { findChapters } from './topics'
 export { analyse, type ReadSentence } from './piece'
-export { ageingPhrases, ageingWords, howLongItKeeps, overruleKeeps } from './ageing'
+export { ageingPhrases, ageingWords, agesSentence, howLongItKeeps, overruleKeeps } from './ageing'
 export { differences, shortened } from './difference'

@@ -1,7 +1,7 @@
 import { marked } from 'marked'
 import { parseHTML } from 'linkedom'
 import { Fault } from '../model'
-import { countWords } from './piece'
+import { countWords } from '../text'
 
 /** A part of a manuscript that can be a piece of its own. */
 export interface ManuscriptChapter {

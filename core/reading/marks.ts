@@ -1,6 +1,7 @@
 import { numbered } from './clean'
 import { furnitureByHeading, furnitureByWords } from './furniture'
-import { countWords, type BlockDraft } from './piece'
+import { type BlockDraft } from './piece'
+import { countWords, printOf } from '../text'
 import { markSpeakers } from './speakers'
 
 /**
@@ -21,8 +22,7 @@ export function markDrafts(
 const isHeadingLike = (d: BlockDraft): boolean => d.kind === 'heading' || d.bold === d.text
 
 function sameTitle(a: string, b: string): boolean {
-  const bare = (s: string): string => s.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')
-  return bare(a) === bare(b) && bare(a) !== ''
+  return printOf(a) === printOf(b) && printOf(a) !== ''
 }
 
 /** A short paragraph that is all bold, with no end and text after it, is a heading. */
@@ -90,12 +90,7 @@ function markFurniture(drafts: readonly BlockDraft[], author: string | null): Bl
 
 /** A quotation, a bold line or a short paragraph that says again what another block holds is furniture. */
 function markRepeated(drafts: readonly BlockDraft[]): BlockDraft[] {
-  const bare = (s: string): string =>
-    s
-      .toLowerCase()
-      .replace(/[^\p{L}\p{N}]+/gu, ' ')
-      .trim()
-  const prints = drafts.map((d) => (d.furniture === null ? bare(d.text) : ''))
+  const prints = drafts.map((d) => (d.furniture === null ? printOf(d.text) : ''))
   return drafts.map((draft, i) => {
     const print = prints[i] ?? ''
     const may = draft.kind === 'quotation' || draft.kind === 'paragraph' || draft.kind === 'heading'

@@ -1,5 +1,6 @@
 import type { Block, PieceContent, PieceImage, Sentence } from '../model'
 import { isEnglish, languageOf, plainSentences, readSentences, type SentenceTokens } from '../language'
+import { countWords } from '../text'
 
 /** A block before its place in the text is known. */
 export interface BlockDraft {
@@ -96,9 +97,4 @@ function sentencesIn(
 export function shareAnalysis(from: readonly Block[], to: readonly Block[]): void {
   const known = analyses.get(from)
   if (known) analyses.set(to, known)
-}
-
-/** The number of words of a text: runs of letters and digits, with apostrophes and hyphens inside. */
-export function countWords(text: string): number {
-  return text.match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu)?.length ?? 0
 }

@@ -1,16 +1,10 @@
 import type { Block, PieceText, WholePiece } from '../model'
-import { countWords, shareAnalysis } from './piece'
+import { shareAnalysis } from './piece'
+import { countWords, printOf } from '../text'
 
 /** What the blocks of pieces are compared by: a short print of each one's words, furniture or not. */
 export function blockPrints(text: Pick<PieceText, 'text' | 'blocks'>): string[] {
   return text.blocks.map((b) => printOf(text.text.slice(b.start, b.end)))
-}
-
-function printOf(words: string): string {
-  return words
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, ' ')
-    .trim()
 }
 
 /** On how many other pages a block must stand, word for word, to be furniture. */

@@ -2,7 +2,8 @@ import { z } from 'zod'
 import { seconds } from '../feeds'
 import { Fault, type Chapter, type PieceContent } from '../model'
 import { readSentences } from '../language'
-import { analyse, assemblePiece, countWords, type BlockDraft } from './piece'
+import { analyse, assemblePiece, type BlockDraft } from './piece'
+import { countWords } from '../text'
 
 /** One cue of a timed text: seconds from the beginning, its lines, and who says it. */
 export interface Cue {

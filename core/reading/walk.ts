@@ -3,7 +3,8 @@ import type { PieceImage } from '../model'
 import { squeeze } from './about'
 import { cleanWords, isFigureLabel, isFootnote } from './clean'
 import { furnitureByName } from './furniture'
-import { countWords, type BlockDraft } from './piece'
+import { type BlockDraft } from './piece'
+import { countWords } from '../text'
 
 const SKIP = new Set([
   'script',

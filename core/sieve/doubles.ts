@@ -1,5 +1,5 @@
 import type { Double, Piece, Sketch } from '../model'
-import { hash32 } from '../planning'
+import { hash32 } from '../text'
 
 /** Words a shingle. */
 const SHINGLE = 5

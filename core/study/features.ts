@@ -35,6 +35,9 @@ const PARTS = [
   'SCONJ',
   'PART',
 ]
+const PART_NUMBER = new Map(PARTS.map((part, i) => [part, i]))
+const CONTENT = new Set(['NOUN', 'VERB', 'ADJ', 'ADV'])
+const OF_NAME = new Set(['ADJ', 'NUM', 'ADV', 'NOUN', 'PROPN'])
 
 /** What is counted of a sentence in one pass over its tokens. */
 interface Profile {
@@ -45,8 +48,11 @@ interface Profile {
   n: number
   classes: Float64Array
   parts: Float64Array
-  first: Set<number>
-  second: Set<number>
+  /** The classes of the first and the second word. */
+  first: readonly number[]
+  second: readonly number[]
+  /** How rare each word is, and each word of content. */
+  rareness: number[]
   rarities: number[]
   nouns: Token[]
   names: Token[]
@@ -54,6 +60,11 @@ interface Profile {
   definite: Definite
   past: boolean
   imperative: boolean
+  /** Places among the words of what may point out of the sentence. */
+  pronouns: number[]
+  taken: number[]
+  pointed: number[]
+  bare: number[]
   /** What may need what stands before it: in all, and in the first six words. */
   risks: number
   earlyRisks: number
@@ -86,7 +97,7 @@ function definiteOf(s: StudiedSentence, study: Study): Definite {
   for (let i = 0; i < tokens.length; i++) {
     if (tokens[i]?.lower !== 'the') continue
     let end = i + 1
-    while (end < tokens.length && /^(?:ADJ|NUM|ADV|NOUN|PROPN)$/.test(tokens[end]?.pos ?? '')) end++
+    while (end < tokens.length && OF_NAME.has(tokens[end]?.pos ?? '')) end++
     const head = tokens[end - 1]
     if (end === i + 1 || !head) continue
     const superlative = /(?:est|most|least|only|same|first|last)$/.test(tokens[i + 1]?.lower ?? '')
@@ -105,19 +116,32 @@ function definiteOf(s: StudiedSentence, study: Study): Definite {
   return d
 }
 
+/** The places of the words that a test takes. */
+function placesOf(
+  words: readonly Token[],
+  test: (t: Token, i: number, words: readonly Token[]) => boolean,
+): number[] {
+  const found: number[] = []
+  for (let i = 0; i < words.length; i++) if (test(words[i] as Token, i, words)) found.push(i)
+  return found
+}
+
 function profileOf(study: Study, s: StudiedSentence): Profile {
   const classes = new Float64Array(WORD_CLASSES.length)
   const parts = new Float64Array(PARTS.length)
+  const rareness: number[] = []
   const rarities: number[] = []
   const nouns: Token[] = []
   const names: Token[] = []
   for (const t of s.words) {
     for (const c of CLASS_OF.get(t.lower) ?? []) classes[c] = (classes[c] ?? 0) + 1
-    const p = PARTS.indexOf(t.pos)
-    if (p >= 0) parts[p] = (parts[p] ?? 0) + 1
+    const p = PART_NUMBER.get(t.pos)
+    if (p !== undefined) parts[p] = (parts[p] ?? 0) + 1
     if (isNoun(t)) nouns.push(t)
     if (t.pos === 'PROPN') names.push(t)
-    if (/^(?:NOUN|VERB|ADJ|ADV)$/.test(t.pos)) rarities.push(rarity(t.lower))
+    const rare = rarity(t.lower)
+    rareness.push(rare)
+    if (CONTENT.has(t.pos)) rarities.push(rare)
   }
   const opened = withoutOpener(s.tokens)
   const profile: Profile = {
@@ -128,8 +152,9 @@ function profileOf(study: Study, s: StudiedSentence): Profile {
     n: Math.max(1, s.words.length),
     classes,
     parts,
-    first: new Set(CLASS_OF.get(s.words[0]?.lower ?? '') ?? []),
-    second: new Set(CLASS_OF.get(s.words[1]?.lower ?? '') ?? []),
+    first: CLASS_OF.get(s.words[0]?.lower ?? '') ?? [],
+    second: CLASS_OF.get(s.words[1]?.lower ?? '') ?? [],
+    rareness,
     rarities,
     nouns,
     names,
@@ -137,6 +162,10 @@ function profileOf(study: Study, s: StudiedSentence): Profile {
     definite: definiteOf(s, study),
     past: isPast(s.tokens),
     imperative: isImperative(s.tokens),
+    pronouns: placesOf(s.words, (t) => PRONOUN.has(t.lower)),
+    taken: placesOf(s.words, takesUp),
+    pointed: placesOf(s.words, isThatSaid),
+    bare: bareOutsideTitle(s.words, study.titleLemmas),
     risks: 0,
     earlyRisks: 0,
   }
@@ -175,18 +204,8 @@ interface Feature {
 
 const feature = (group: FeatureGroup, name: string, of: Feature['of']): Feature => ({ group, name, of })
 const classNumber = new Map(WORD_CLASSES.map((name, i) => [name, i]))
-const has = (set: ReadonlySet<number>, name: (typeof WORD_CLASSES)[number]): boolean =>
-  set.has(classNumber.get(name) ?? -1)
 
-const PRONOUN =
-  /^(?:it|its|they|them|their|theirs|he|she|him|her|his|hers|itself|themselves|himself|herself)$/
 const NEXT_LEANS = /^(?:it|they|he|she|this|that|these|those|but|and|so|or|because|then|which)$/
-
-/** Where the first third-person pronoun stands among the words, and whether a noun stands before it. */
-function pronounAt(p: Profile): { at: number; nounBefore: boolean } {
-  const at = p.words.findIndex((t) => PRONOUN.test(t.lower))
-  return { at, nounBefore: at > 0 && p.words.slice(0, at).some(isNoun) }
-}
 
 const other = (p: Profile, all: readonly Profile[], by: number): Profile | undefined => all[p.s.index + by]
 const inBlock = (p: Profile, all: readonly Profile[], by: number): Profile | undefined => {
@@ -194,9 +213,11 @@ const inBlock = (p: Profile, all: readonly Profile[], by: number): Profile | und
   return q?.s.block === p.s.block ? q : undefined
 }
 
-function overlap(a: readonly string[], b: ReadonlySet<string>): number {
+/** The share of some lemmas that others hold. */
+function overlap(a: readonly string[], b: readonly string[] | ReadonlySet<string>): number {
   if (a.length === 0) return 0
-  return a.filter((x) => b.has(x)).length / a.length
+  const held = 'has' in b ? (x: string) => b.has(x) : (x: string) => b.includes(x)
+  return a.filter(held).length / a.length
 }
 
 /** Words of content that a sentence says twice, and forms of parallel: "the more …, the more …". */
@@ -237,37 +258,37 @@ function generic(p: Profile): boolean {
   )
 }
 
-const TAKES_UP =
-  /^(?:also|too|either|else|instead|then|such|same|again|otherwise|likewise|similarly|thus|therefore|hence|still|yet|even|neither|nor|rest|another|other|others|former|latter)$/
+const PRONOUN = new Set(
+  'it its they them their theirs he she him her his hers itself themselves himself herself'.split(' '),
+)
 
-/** Words that take up something said before: "also", "instead", "there" where it is a place. */
-function takenUp(p: Profile, within = Infinity): number {
-  return p.words.filter(
-    (t, i) =>
-      i < within &&
-      (TAKES_UP.test(t.lower) ||
-        (t.lower === 'there' &&
-          i > 0 &&
-          !/^(?:is|are|was|were|will|’s|'s|has|have)$/.test(p.words[i + 1]?.lower ?? '')) ||
-        (t.lower === 'so' && i > 0 && !/^(?:ADJ|ADV)$/.test(p.words[i + 1]?.pos ?? ''))),
-  ).length
+const TAKES_UP = new Set(
+  'also too either else instead then such same again otherwise likewise similarly thus therefore hence still yet even neither nor rest another other others former latter'.split(
+    ' ',
+  ),
+)
+
+/** Whether a word takes up something said before: "also", "instead", "there" where it is a place. */
+function takesUp(t: Token, i: number, words: readonly Token[]): boolean {
+  if (TAKES_UP.has(t.lower)) return true
+  if (i === 0) return false
+  const next = words[i + 1]
+  if (t.lower === 'there') return !/^(?:is|are|was|were|will|’s|'s|has|have)$/.test(next?.lower ?? '')
+  return t.lower === 'so' && next?.pos !== 'ADJ' && next?.pos !== 'ADV'
 }
 
-/** "That", "this" or "these" in place of a thing that was said, not before a noun of its own clause. */
-function thatSaid(p: Profile, within = Infinity): number {
-  return p.words.filter((t, i) => {
-    if (i >= within || !/^(?:that|this|these|those)$/.test(t.lower)) return false
-    if (t.lower !== 'that') return true
-    const next = p.words[i + 1]
-    const before = p.words[i - 1]
-    if (next === undefined) return true
-    if (before === undefined) return true
-    return (
-      before.pos === 'ADP' ||
-      (isVerb(next) && !isNoun(before) && !isVerb(before)) ||
-      (isVerb(before) && next.pos === 'ADP')
-    )
-  }).length
+/** Whether "that", "this" or "these" stands for a thing that was said, not before a noun of its own clause. */
+function isThatSaid(t: Token, i: number, words: readonly Token[]): boolean {
+  if (t.lower === 'this' || t.lower === 'these' || t.lower === 'those') return true
+  if (t.lower !== 'that') return false
+  const next = words[i + 1]
+  const before = words[i - 1]
+  if (next === undefined || before === undefined) return true
+  return (
+    before.pos === 'ADP' ||
+    (isVerb(next) && !isNoun(before) && !isVerb(before)) ||
+    (isVerb(before) && next.pos === 'ADP')
+  )
 }
 
 /** "More", "better", "further" with no "than" that says than what. */
@@ -288,28 +309,21 @@ function bareNumbers(p: Profile): number {
   ).length
 }
 
-function bareOutsideTitle(p: Profile, within = Infinity): number {
-  let n = 0
-  for (let i = 0; i < Math.min(within, p.words.length - 1); i++) {
-    if (p.words[i]?.lower !== 'the') continue
-    const next = p.words[i + 1] as Token
+/** The places of "the" before a thing that is not in the title and of which nothing says which it is. */
+function bareOutsideTitle(words: readonly Token[], title: ReadonlySet<string>): number[] {
+  return placesOf(words, (t, i) => {
+    const next = words[i + 1]
+    if (t.lower !== 'the' || !next) return false
     let end = i + 1
     while (
-      end + 1 < p.words.length &&
-      /^(?:NOUN|PROPN)$/.test(p.words[end + 1]?.pos ?? '') &&
-      /^(?:ADJ|NOUN|NUM|PROPN)$/.test(p.words[end]?.pos ?? '')
+      /^(?:NOUN|PROPN)$/.test(words[end + 1]?.pos ?? '') &&
+      /^(?:ADJ|NOUN|NUM|PROPN)$/.test(words[end]?.pos ?? '')
     )
       end++
-    const head = p.words[end] as Token
+    const head = words[end] as Token
     const superlative = /(?:est|most|least|only|same|first|last)$/.test(next.lower)
-    if (
-      !superlative &&
-      !SAYS_WHICH.test(p.words[end + 1]?.lower ?? '') &&
-      !p.study.titleLemmas.has(head.lemma)
-    )
-      n++
-  }
-  return n
+    return !superlative && !SAYS_WHICH.test(words[end + 1]?.lower ?? '') && !title.has(head.lemma)
+  })
 }
 
 function indefinite(p: Profile): number {
@@ -321,11 +335,11 @@ function indefinite(p: Profile): number {
   }).length
 }
 
-const unknownCapital = (t: Token, i: number): boolean =>
-  i > 0 && /^\p{Lu}/u.test(t.text) && t.text.length > 1 && rarity(t.lower) > 13.5
-
+/** Words with a capital inside the sentence that everyday English does not know. */
 function unknownCapitals(p: Profile): number {
-  return p.words.filter(unknownCapital).length
+  return p.words.filter(
+    (t, i) => i > 0 && (p.rareness[i] ?? 0) > 13.5 && t.text.length > 1 && /^\p{Lu}/u.test(t.text),
+  ).length
 }
 
 /** Names of one word that no other name stands beside. */
@@ -342,14 +356,19 @@ function firstNames(p: Profile): number {
 /** How many things in a sentence may need what stands before it, in its first words or in all. */
 function risks(p: Profile, within = Infinity): number {
   const opening = p.words[0]?.lower ?? ''
+  const early = (places: readonly number[]): number =>
+    within === Infinity ? places.length : places.filter((i) => i < within).length
+  const ones = p.words.filter((t, i) => i > 0 && i < within && (t.lower === 'one' || t.lower === 'ones'))
+  const met = p.words.filter(
+    (t, i) => i < within && t.pos === 'PROPN' && (p.study.names.get(t.lower) ?? Infinity) < p.s.index,
+  )
   return (
-    p.words.filter((t, i) => i < within && PRONOUN.test(t.lower)).length +
-    bareOutsideTitle(p, within) +
-    thatSaid(p, within) +
-    takenUp(p, within) +
-    p.words.filter((t, i) => i < within && /^(?:one|ones)$/.test(t.lower) && i > 0).length +
-    p.names.filter((t) => (p.study.names.get(t.lower) ?? Infinity) < p.s.index && p.words.indexOf(t) < within)
-      .length +
+    early(p.pronouns) +
+    early(p.bare) +
+    early(p.pointed) +
+    early(p.taken) +
+    ones.length +
+    met.length +
     bit(/^(?:and|but|or|so|because|which|then|yes|no|now|well)$/.test(opening)) +
     bit(p.n < 4) +
     bit(p.lean !== null)
@@ -441,17 +460,21 @@ export const FEATURES: readonly Feature[] = [
       'now',
       'each',
     ] as const
-  ).map((name) => feature('opening', `opens with “${name}”`, (p) => bit(has(p.first, name)))),
-  ...(['it', 'they', 'he or she', 'I', 'we', 'you', 'this', 'be', 'not', 'vague'] as const).map((name) =>
-    feature('opening', `second is “${name}”`, (p) => bit(has(p.second, name))),
-  ),
+  ).map((name) => {
+    const number = classNumber.get(name) ?? -1
+    return feature('opening', `opens with “${name}”`, (p) => bit(p.first.includes(number)))
+  }),
+  ...(['it', 'they', 'he or she', 'I', 'we', 'you', 'this', 'be', 'not', 'vague'] as const).map((name) => {
+    const number = classNumber.get(name) ?? -1
+    return feature('opening', `second is “${name}”`, (p) => bit(p.second.includes(number)))
+  }),
   feature('opening', 'there is', (p) => bit(p.words[0]?.lower === 'there')),
   feature('opening', 'imperative', (p) => bit(p.imperative)),
   feature('opening', 'my or our', (p) => bit(/^(?:my|our)$/.test(p.words[0]?.lower ?? ''))),
   feature('opening', 'plural noun', (p) =>
     bit(p.words[0] !== undefined && isNoun(p.words[0]) && isPlural(p.words[0])),
   ),
-  feature('opening', 'rarity of the first word', (p) => rarity(p.words[0]?.lower ?? '')),
+  feature('opening', 'rarity of the first word', (p) => p.rareness[0] ?? rarity('')),
   feature('opening', 'words before the verb', (p) => {
     const at = p.words.findIndex(isVerb)
     return at < 0 ? 30 : at
@@ -461,20 +484,13 @@ export const FEATURES: readonly Feature[] = [
   ...(['joins', 'pronoun', 'points', 'left out', 'elsewhere'] as const).map((kind) =>
     feature('reference', `leans: ${kind}`, (p) => bit(p.lean === kind)),
   ),
-  feature('reference', 'where the first pronoun stands', (p) => {
-    const { at } = pronounAt(p)
-    return at < 0 ? 40 : at
-  }),
+  feature('reference', 'where the first pronoun stands', (p) => p.pronouns[0] ?? 40),
   feature('reference', 'pronoun before any noun', (p) => {
-    const { at, nounBefore } = pronounAt(p)
-    return bit(at >= 0 && !nounBefore)
+    const at = p.pronouns[0]
+    return bit(at !== undefined && !p.words.slice(0, at).some(isNoun))
   }),
-  feature('reference', 'third-person pronouns', (p) => p.words.filter((t) => PRONOUN.test(t.lower)).length),
-  feature(
-    'reference',
-    'pronouns to nouns',
-    (p) => p.words.filter((t) => PRONOUN.test(t.lower)).length / (1 + p.nouns.length),
-  ),
+  feature('reference', 'third-person pronouns', (p) => p.pronouns.length),
+  feature('reference', 'pronouns to nouns', (p) => p.pronouns.length / (1 + p.nouns.length)),
   feature('reference', '“the” without saying which', (p) => p.definite.bare),
   feature('reference', '“the” and a thing named before', (p) => p.definite.known),
   feature('reference', '“the” and a thing not named before', (p) => p.definite.fresh),
@@ -489,18 +505,18 @@ export const FEATURES: readonly Feature[] = [
     (p) =>
       p.words.filter((t) => /^(?:one|ones|another|other|others|both|latter|former)$/.test(t.lower)).length,
   ),
-  feature('reference', 'words that take up what was said', (p) => takenUp(p)),
-  feature('reference', '“that” for a thing said', (p) => thatSaid(p)),
+  feature('reference', 'words that take up what was said', (p) => p.taken.length),
+  feature('reference', '“that” for a thing said', (p) => p.pointed.length),
   feature('reference', 'comparison without its second half', (p) => bit(halfCompared(p))),
   feature('reference', 'number without its thing', (p) => bareNumbers(p)),
   feature('reference', 'ends on an auxiliary', (p) =>
     bit(/^(?:AUX|PART)$/.test(p.words[p.n - 1]?.pos ?? '')),
   ),
-  feature('reference', '“the” and a thing that is not in the title', (p) => bareOutsideTitle(p)),
+  feature('reference', '“the” and a thing that is not in the title', (p) => p.bare.length),
   feature('reference', 'things with “a” or none', (p) => indefinite(p)),
   feature('reference', 'unknown capitals', (p) => unknownCapitals(p)),
   feature('reference', 'opens with an unknown capital', (p) =>
-    bit(rarity(p.words[0]?.lower ?? 'the') > 14.5 && p.words[0]?.pos === 'PROPN'),
+    bit((p.rareness[0] ?? 0) > 14.5 && p.words[0]?.pos === 'PROPN'),
   ),
   feature('reference', 'a first name alone', (p) => firstNames(p)),
   feature('reference', 'possessive of a thing or person', (p) => matches(/[’']s\b/g, p.s.text)),
@@ -523,11 +539,11 @@ export const FEATURES: readonly Feature[] = [
   ),
   feature('given and new', 'share named in the sentence before', (p, all) => {
     const q = other(p, all, -1)
-    return q ? overlap(p.s.lemmas, new Set(q.s.lemmas)) : 0
+    return q ? overlap(p.s.lemmas, q.s.lemmas) : 0
   }),
   feature('given and new', 'share taken up by the next', (p, all) => {
     const q = other(p, all, 1)
-    return q ? overlap(q.s.lemmas, new Set(p.s.lemmas)) : 0
+    return q ? overlap(q.s.lemmas, p.s.lemmas) : 0
   }),
   feature('given and new', 'first noun named before', (p) => {
     const noun = p.nouns[0]
@@ -542,8 +558,8 @@ export const FEATURES: readonly Feature[] = [
   ),
   feature('given and new', 'share in the title', (p) => overlap(p.s.lemmas, p.study.titleLemmas)),
   feature('given and new', 'share in the heading', (p) => {
-    const heading = p.study.sections[p.s.section]?.heading
-    return heading ? overlap(p.s.lemmas, new Set(heading.toLowerCase().split(/[^\p{L}\p{N}]+/u))) : 0
+    const section = p.study.sections[p.s.section]
+    return section ? overlap(p.s.lemmas, section.words) : 0
   }),
   feature(
     'given and new',
@@ -675,8 +691,22 @@ export const FEATURES: readonly Feature[] = [
 
 const profilesOf = (study: Study): Profile[] => study.sentences.map((s) => profileOf(study, s))
 
-/** The features of every sentence of a piece, one row a sentence in the order of `FEATURES`. */
-export function featureRows(study: Study): Float32Array[] {
+/**
+ * The features of the sentences of a piece, one row a sentence in the order of `FEATURES`; those that
+ * `wanted` does not ask for have a row of zeros.
+ */
+export function featureRows(
+  study: Study,
+  wanted: (s: StudiedSentence) => boolean = () => true,
+): Float32Array[] {
   const profiles = profilesOf(study)
-  return profiles.map((p) => Float32Array.from(FEATURES, (f) => f.of(p, profiles)))
+  const rows = profiles.map(() => new Float32Array(FEATURES.length))
+  // Feature by feature: a function that is called for all sentences in a row is much the quicker for it.
+  FEATURES.forEach(({ of }, f) => {
+    for (let i = 0; i < profiles.length; i++) {
+      const p = profiles[i] as Profile
+      if (wanted(p.s)) (rows[i] as Float32Array)[f] = of(p, profiles)
+    }
+  })
+  return rows
 }

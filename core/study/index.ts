@@ -1,4 +1,4 @@
-export { sentenceFeatures, type SentenceFeatures } from './sentence'
+export { formOf, sentenceFeatures, type SentenceFeatures, type SentenceForm } from './sentence'
 export { studyOf, type StudiedSentence, type Study } from './study'
 export { FEATURES, featureRows, GROUPS } from './features'
 export { jaccard } from './centrality'

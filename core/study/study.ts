@@ -1,11 +1,13 @@
 import { contentLemmas, type Token } from '../language'
-import type { Block, PieceContent } from '../model'
-import { ageingWords, analyse, type ReadSentence } from '../reading'
+import type { Block, PieceContent, Place } from '../model'
+import { ageingPhrases, agesSentence, analyse, type ReadSentence } from '../reading'
 import { lexRank } from './centrality'
 
 /** A stretch of a piece between two headings; the first may have none. */
 export interface Section {
   heading: string | null
+  /** The words of the heading, in lower case. */
+  words: ReadonlySet<string>
   /** Indexes of its sentences: the first, and one past the last. */
   from: number
   to: number
@@ -50,10 +52,14 @@ export function studyOf(piece: PieceContent): Study {
   const inBlock = new Map<number, number>()
   const blockSizes = new Map<number, number>()
   for (const s of read) blockSizes.set(s.block, (blockSizes.get(s.block) ?? 0) + 1)
+  const ageing = ageingIn(piece)
   const sentences = read.map((sentence, index): StudiedSentence => {
     const block = piece.blocks[sentence.block] as Block
-    if (block.kind === 'heading' || sections.length === 0)
-      sections.push({ heading: block.kind === 'heading' ? sentence.text : null, from: index, to: index })
+    if (block.kind === 'heading' || sections.length === 0) {
+      const heading = block.kind === 'heading' ? sentence.text : null
+      const words = new Set(heading?.toLowerCase().split(/[^\p{L}\p{N}]+/u))
+      sections.push({ heading, words, from: index, to: index })
+    }
     const section = sections.length - 1
     ;(sections[section] as Section).to = index + 1
     const place = inBlock.get(sentence.block) ?? 0
@@ -63,7 +69,7 @@ export function studyOf(piece: PieceContent): Study {
       index,
       words: sentence.tokens.filter((t) => t.word),
       lemmas: contentLemmas(sentence.tokens),
-      ageing: ageingWords(sentence.text, piece.publishedAt),
+      ageing: ageing(sentence),
       kind: block.kind,
       furniture: block.furniture !== null,
       section,
@@ -89,6 +95,15 @@ export function studyOf(piece: PieceContent): Study {
     lemmas,
     names,
     titleLemmas: new Set(readTitle(piece.title)),
+  }
+}
+
+/** Tells of a sentence the words by which it ages; the phrases are looked for in the whole text at once. */
+function ageingIn({ text, publishedAt }: PieceContent): (s: Place) => string | null {
+  const phrases = ageingPhrases(text, publishedAt).filter((p) => agesSentence(p))
+  return ({ start, end }) => {
+    const first = phrases.find((p) => p.start >= start && p.end <= end)
+    return first ? text.slice(first.start, first.end) : null
   }
 }
 

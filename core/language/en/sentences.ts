@@ -95,9 +95,10 @@ function splitLate(tokens: Token[]): Token[][] {
   tokens.forEach((token, i) => {
     parts[parts.length - 1]?.push(token)
     const next = tokens[i + 1]
+    if (!next || !token.text.endsWith('.')) return
     const word = /^\p{Ll}{2,}\.$/u.test(token.text) && !KEPT_ABBREVIATION.test(token.text)
     const measured = /\d/.test(tokens[i - 1]?.text ?? '')
-    if (word && !measured && next && /^["“‘(]?\p{Lu}/u.test(next.text)) parts.push([])
+    if (word && !measured && /^["“‘(]?\p{Lu}/u.test(next.text)) parts.push([])
     else if (/^(?:°?\p{Lu}|[ap]\.m|etc|\d*°[CF])\.$/u.test(token.text) && opensSentence(next)) parts.push([])
     else if (
       token.text === '.' &&

@@ -1,4 +1,4 @@
-import { bareWords } from '../sameWords'
+import { bareWords } from '../../text'
 import { isQuiet, openingsOn } from '../openings'
 import { priceOf } from '../plan'
 import type { Plan, Placement } from '../rules'

@@ -117,7 +117,7 @@ export const PHRASES: readonly Rule[] = [
   phrase(
     'also, beside what',
     'joins',
-    /(?<=^(?:[\p{L}’']+ ){1,5})also\b|(?<=^(?:[\p{L}’']+ ){1,3})(?:then|therefore|however|though)\b/u,
+    /^(?:[\p{L}’']+ ){1,5}?(?<words>also)\b|^(?:[\p{L}’']+ ){1,3}?(?<other>then|therefore|however|though)\b/u,
     [
       ['A strong password is also a long one.', 'also'],
       ['You should also see a doctor about the ankle.', 'also'],

@@ -211,7 +211,7 @@ export const REFERENCE: readonly Rule[] = [
         if (!/^(?:this|these|those)$/.test(token.lower) || isNow(token, next)) continue
         const noun = next !== undefined && isNoun(next)
         const relative = token.lower === 'those' && /^(?:who|that|which|of|in|with)$/.test(next?.lower ?? '')
-        if ((noun && named(i).lemmas.has(next.lemma)) || relative) continue
+        if ((noun && named(i).has(next.lemma)) || relative) continue
         return noun ? `${token.text} ${next.text}` : token.text
       }
       return null
@@ -233,7 +233,7 @@ export const REFERENCE: readonly Rule[] = [
           previous.pos === 'ADP' ||
           previous.pos === 'PUNCT' ||
           (previous.pos === 'VERB' && !CLAUSAL.has(previous.lemma))
-        if (demonstrative && !named(i).lemmas.has(next.lemma)) return `${token.text} ${next.text}`
+        if (demonstrative && !named(i).has(next.lemma)) return `${token.text} ${next.text}`
       }
       return null
     },

@@ -19,7 +19,8 @@ export interface Named {
   singular: boolean
   plural: boolean
   people: boolean
-  lemmas: ReadonlySet<string>
+  /** Whether a thing was named, by its lemma. */
+  has(lemma: string): boolean
 }
 
 /** What kind of thing a rule finds, from which it can be seen how a sentence leans. */
@@ -39,18 +40,18 @@ export interface Rule {
   counter: readonly string[]
 }
 
-const PEOPLE =
-  /^(?:man|woman|person|student|owner|child|friend|teacher|doctor|wife|husband|mother|father|judge|player|beginner|merchant|somebody|someone|nobody|everybody|everyone|anyone|people)$/
+/** Who can be meant by "he", "she" or "they"; ships and boats are a "she" as well. */
+const PEOPLE = new Set(
+  'man woman person student owner child friend teacher doctor wife husband mother father judge player beginner merchant somebody someone nobody everybody everyone anyone people boat ship hull'.split(
+    ' ',
+  ),
+)
 
-/** Whether somebody is named whom "he", "she" or "they" can mean. */
-function namesPeople(list: readonly Token[]): boolean {
-  return list.some(
-    (t, i) =>
-      // "Warm air": a capital at the beginning, before a common noun, is no name.
-      (t.pos === 'PROPN' && !(list[i + 1]?.pos === 'NOUN' && /^(?:[.!?]|)$/.test(list[i - 1]?.text ?? ''))) ||
-      PEOPLE.test(t.lemma) ||
-      /^(?:boat|ship|hull)$/.test(t.lemma),
-  )
+/** Whether a token of a run names somebody whom "he", "she" or "they" can mean. */
+function namesPerson(token: Token, previous: Token | undefined, next: Token | undefined): boolean {
+  // "Warm air": a capital at the beginning, before a common noun, is no name.
+  if (token.pos === 'PROPN') return !(next?.pos === 'NOUN' && /^(?:[.!?]|)$/.test(previous?.text ?? ''))
+  return isNoun(token) && PEOPLE.has(token.lemma)
 }
 
 /** Looks at a sentence; `before` are the tokens of the run that precede it. */
@@ -92,20 +93,28 @@ function isThing(tokens: readonly Token[], i: number): boolean {
   return !TIMES.has(next?.lemma ?? '')
 }
 
+const THING = new Set(['something', 'anything', 'everything', 'nothing', 'whatever'])
+/** "They" may be nobody or everyone, "it" may not. */
+const ANYBODY = new Set('somebody someone nobody everybody everyone anyone anybody people whoever'.split(' '))
+
 /** What was named before each token of a sentence. */
 function namedIn(tokens: readonly Token[], before: readonly Token[]): Named[] {
   let singular = before.some((t) => isNoun(t) && !isPlural(t))
   let plural = before.some((t) => isNoun(t) && isPlural(t))
-  const lemmas = new Set(before.map((t) => t.lemma))
+  let people = before.some((t, i) => namesPerson(t, before[i - 1], before[i + 1] ?? tokens[0]))
+  /** Where each thing was named first; −1 in what stands before the sentence. */
+  const first = new Map(before.map((t) => [t.lemma, -1]))
+  const name = (lemma: string, i: number): unknown => first.has(lemma) || first.set(lemma, i)
   const order = isImperative(tokens) ? tokens.find(isWord) : null
   return tokens.map((token, i) => {
     const said: Named = {
       singular,
       plural,
-      people: namesPeople([...before, ...tokens.slice(0, i)]),
-      lemmas: new Set(lemmas),
+      people,
+      has: (lemma) => (first.get(lemma) ?? Infinity) < i,
     }
     const next = tokens[i + 1]
+    people ||= namesPerson(token, tokens[i - 1] ?? before[before.length - 1], next)
     if (token === order) return said
     if (isThing(tokens, i)) {
       // "Beginners cut": a plural that the tagger takes for a name.
@@ -118,12 +127,10 @@ function namedIn(tokens: readonly Token[], before: readonly Token[]): Named[] {
         next.lower === next.lemma
       if (isPlural(token) || many || token.pos === 'NUM') plural = true
       else singular = true
-      lemmas.add(token.lemma)
-    } else if (isNoun(token) && TIMES.has(token.lemma)) lemmas.add(token.lemma)
-    if (/^(?:something|anything|everything|nothing|whatever)$/.test(token.lower)) singular = plural = true
-    // "They" may be nobody or everyone, "it" may not.
-    if (/^(?:somebody|someone|nobody|everybody|everyone|anyone|anybody|people|whoever)$/.test(token.lower))
-      plural = true
+      name(token.lemma, i)
+    } else if (isNoun(token) && TIMES.has(token.lemma)) name(token.lemma, i)
+    if (THING.has(token.lower)) singular = plural = true
+    if (ANYBODY.has(token.lower)) plural = true
     return said
   })
 }
@@ -131,7 +138,10 @@ function namedIn(tokens: readonly Token[], before: readonly Token[]): Named[] {
 /** Whether a clause ends here. */
 export const ends = (token: Token | undefined): boolean => token === undefined || token.pos === 'PUNCT'
 
-/** A rule that is a pattern over the text; what matches, less space around it, are the words that lean. */
+/**
+ * A rule that is a pattern over the text; what matches, less space around it, are the words that lean,
+ * or what the one of its named groups holds that matches.
+ */
 export function phrase(
   name: string,
   kind: LeanKind,
@@ -144,7 +154,11 @@ export function phrase(
     name,
     kind,
     opening,
-    finds: ({ text }) => (unless?.test(text) ? null : (pattern.exec(text)?.[0].trim() ?? null)),
+    finds: ({ text }) => {
+      if (unless?.test(text)) return null
+      const match = pattern.exec(text)
+      return (Object.values(match?.groups ?? {}).find(Boolean) ?? match?.[0])?.trim() ?? null
+    },
     examples,
     counter,
   }

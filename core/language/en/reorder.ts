@@ -1,5 +1,6 @@
-import { danglingWords, hasVerb } from '../language'
-import { readSentences } from '../language'
+import { danglingWords } from './alone'
+import { hasVerb } from './verbs'
+import { readSentences } from './sentences'
 import { lowerFirst, upperFirst } from './grammar'
 
 /** Clauses that may stand before or after what they belong to (Quirk and others 1985, § 15.17 ff.). */

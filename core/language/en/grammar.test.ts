@@ -1,14 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readSentences } from '../language'
+import type { Voice } from '../../model'
 import { gerund, indefinite, past, plural } from './grammar'
-import { inHouse, neverSaid, swapWords } from './house'
-import { readingEase } from './reading'
+import { readingEase } from './ease'
 import { turned, unjoined } from './reorder'
 import { shortenUntil, shorterSentences } from './shorten'
 import { respell } from './spelling'
 import { contract, expand, inVoice } from './voice'
-import { PLAIN_HOUSE } from './brief'
+import { readSentences } from './sentences'
 
 describe('word forms', () => {
   it.each([
@@ -143,7 +142,7 @@ describe('sentences shortened by grammar', () => {
 })
 
 describe('the voice', () => {
-  const voice = PLAIN_HOUSE.style.voice
+  const voice: Voice = { formality: 0, vividness: 0, warmth: 0, speaker: 'we' }
   it('contracts for a casual one, where the verb bears no stress, and writes out for a formal one', () => {
     expect(contract('Do not oil the pan. You will see that it is hot.')).toBe(
       'Don’t oil the pan. You’ll see that it’s hot.',
@@ -191,39 +190,7 @@ describe('the voice', () => {
   })
 })
 
-describe('the house’s words', () => {
-  it('swaps a word in its form, with the article that it wants, and its own quotations not', () => {
-    const swaps = [
-      { from: 'article', to: 'thread' },
-      { from: 'utilise', to: 'use' },
-    ]
-    expect(swapWords('An article on articles. Articles!', swaps)).toBe('A thread on threads. Threads!')
-    expect(swapWords('We utilised it, utilising two.', swaps)).toBe('We used it, using two.')
-    expect(swapWords('A particle of art.', swaps)).toBe('A particle of art.')
-    const style = { ...PLAIN_HOUSE.style, swaps: [{ from: 'boat', to: 'vessel', network: null }] }
-    expect(inHouse('The boat said “boat”.', style, 'murmur')).toBe('The vessel said “boat”.')
-  })
-
-  it('prefers the swap of the network to the brand’s', () => {
-    const style = {
-      ...PLAIN_HOUSE.style,
-      swaps: [
-        { from: 'article', to: 'piece', network: null },
-        { from: 'article', to: 'letter', network: 'broadside' },
-      ],
-    }
-    expect(inHouse('This article.', style, 'broadside')).toBe('This letter.')
-    expect(inHouse('This article.', style, 'murmur')).toBe('This piece.')
-  })
-
-  it('finds what is never said in every form, by pattern too, and inside no other word', () => {
-    expect(neverSaid('Five game-changing hacks', 'game changing')).toBe('game-changing')
-    expect(neverSaid('They were hacking away', 'hack')).toBe('hacking')
-    expect(neverSaid('Hackney carriages', 'hack')).toBeNull()
-    expect(neverSaid('It is 100 % safe', '/\\d+ ?%/')).toBe('100 %')
-    expect(() => neverSaid('x', '/(/')).toThrow(/no pattern that works/)
-  })
-
+describe('spelling', () => {
   it('spells one way or the other, names excepted', () => {
     expect(respell('The grey colour of the Harbour Office was organised.', 'American')).toBe(
       'The gray color of the Harbour Office was organized.',

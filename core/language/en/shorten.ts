@@ -1,5 +1,8 @@
-import { danglingWords, hasVerb, isBalanced } from '../language'
-import { readSentences, type Token } from '../language'
+import { endsSentence } from '../../text'
+import { danglingWords } from './alone'
+import { hasVerb } from './verbs'
+import { isBalanced } from './form'
+import { readSentences, type Token } from './sentences'
 import { upperFirst } from './grammar'
 
 /** Openings that a sentence can lose without saying more than it did. "Usually" is not among them. */
@@ -63,7 +66,7 @@ export function shortenUntil(text: string, fits: (text: string) => boolean): str
 function stillStands(sentence: string, whole: string): boolean {
   const [read, more] = readSentences(sentence)
   if (!read || more || !isBalanced(sentence) || sentence.split(/\s+/).length < 5) return false
-  if (!/[.!?…][”’"')\]]*$/.test(sentence)) return false
+  if (!endsSentence(sentence)) return false
   const before = readSentences(whole)[0]
   const points = danglingWords(read.tokens, sentence)
   return (

@@ -1,4 +1,4 @@
-import type { Voice } from '../model'
+import type { Voice } from '../../model'
 
 /** What is left as it is: quotations, addresses and hashtags. */
 const KEPT = /“[^”]*”|"[^"\n]*"|https?:\/\/\S+|#[\p{L}\p{N}_]+/gu

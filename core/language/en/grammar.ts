@@ -1,5 +1,5 @@
-import { isImperative } from '../language'
-import { readSentences } from '../language'
+import { isImperative } from './verbs'
+import { readSentences } from './sentences'
 
 /*
  * Small, certain pieces of English word formation (after Huddleston and Pullum, The Cambridge

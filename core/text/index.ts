@@ -1,0 +1,5 @@
+export { addressesIn, withoutAddresses } from './addresses'
+export { tagsIn, withoutTags } from './tags'
+export { bareWords, countWords, printOf, wordsIn } from './words'
+export { hash32 } from './hash'
+export { endsSentence, firstSentence } from './ends'
