@@ -1,7 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
-import { checkCaption, PLAIN_HOUSE, sourceText, writeDrip } from '../core/captions'
+import { writeDrip } from '../core/drips'
+import { PLAIN_HOUSE } from '../core/house'
+import { checkCaption, sourceText } from '../core/judging'
 import type { PieceContent } from '../core/model'
 import { measure, network } from '../core/networks'
 import { findPassages } from '../core/passages'
@@ -52,8 +54,7 @@ report('write a Trickle for three accounts from each', 3, pieces.length * days.l
     const found = findPassages(piece)
     return writeDrip({
       piece,
-      passages: found.slice(0, days.length),
-      spare: found.slice(days.length),
+      passages: found,
       accounts,
       days,
       house: PLAIN_HOUSE,

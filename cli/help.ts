@@ -29,7 +29,7 @@ captions FILE [--networks a,b,…] [--rhythm NAME] [--seed N] [--house FILE] [--
     that only lacks its picture or clip is given, with that check.
     --house is a JSON file: {"brand": "", "voice": {"formality": 0, "vividness": 0, "warmth": 0,
     "speaker": "nobody"}, "swaps": [{"from": "", "to": "", "network": null}], "neverSay": [],
-    "hashtags": [], "closingLines": [], "credit": false, "spelling": "as written"}.
+    "hashtags": [], "closingLines": [{"text": "…", "where": ["word"]}], "credit": false, "spelling": "as written"}.
     --brief is a JSON file with a brief or a list of them: {"network": "murmur", "voice": {},
     "reader": "anyone", "length": {"least": 60, "most": 200}, "angles": [], "hashtags": 1,
     "emoji": "none", "link": "text", "closing": "none"}; every field but network may be left out.

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { MATERIAL_KINDS } from '../core/captions'
+import { MATERIAL_KINDS } from '../core/angles'
 import { Feed } from '../core/feeds'
 import { Angle, Check, FoundPassage, PieceContent, Place, Wording } from '../core/model'
 
@@ -45,6 +45,6 @@ export const CaptionRow = z.object({
   spans: z.array(Place),
   checks: z.array(Check),
   /** Other wordings, best first, where --wordings asks for them. */
-  wordings: z.array(Wording.omit({ frame: true, closing: true })).optional(),
+  wordings: z.array(Wording.omit({ closing: true })).optional(),
 })
 export type CaptionRow = z.infer<typeof CaptionRow>

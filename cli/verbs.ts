@@ -1,5 +1,8 @@
 import { readFile } from 'node:fs/promises'
-import { materialOf, PLAIN_HOUSE, writeDrip, type House, type WrittenPost } from '../core/captions'
+import { materialOf } from '../core/angles'
+import { studyOf } from '../core/study'
+import { writeDrip, type WrittenPost } from '../core/drips'
+import { PLAIN_HOUSE, type House } from '../core/house'
 import { Angle, ANGLES, Brief, Fault, HouseStyle, type PieceContent } from '../core/model'
 import { z } from 'zod'
 import { measure, network, NETWORKS } from '../core/networks'
@@ -33,7 +36,7 @@ export const VERBS: Readonly<Record<string, Verb>> = {
     return PassageRow.array().parse(findPassages(await pieceOf(bytes, file, options), { count }))
   },
   material: async (bytes, file, options) =>
-    MaterialRow.array().parse(materialOf(await pieceOf(bytes, file, options))),
+    MaterialRow.array().parse(materialOf(studyOf(await pieceOf(bytes, file, options)))),
   captions: async (bytes, file, options) => captions(await pieceOf(bytes, file, options), options),
   plan: async (bytes) => {
     let input: unknown
@@ -103,7 +106,6 @@ async function captions(piece: PieceContent, options: Options): Promise<CaptionR
   const written = writeDrip({
     piece,
     passages: lasting.filter((w) => w.kept).map((w) => w.passage),
-    spare: lasting.filter((w) => !w.kept).map((w) => w.passage),
     accounts,
     days,
     house: { ...(await houseIn(options.house)), briefs: await briefsIn(options.brief) },

@@ -90,6 +90,8 @@ export const MIGRATIONS: readonly Migration[] = [
       },
     ],
   },
+  // Captions without glue: closing lines with conditions, no opener of ours.
+  { version: 8, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts'], from: 6, to: 7 }] },
 ]
 
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))

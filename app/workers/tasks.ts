@@ -1,25 +1,20 @@
 import { nanoid } from 'nanoid'
+import { anglesOf } from '../../core/angles'
 import {
-  anglesOf,
   asPosts,
-  commission,
-  checkCaption,
-  hashtagsFor,
-  headlines,
-  remedyFor,
   reword,
   rewordSelection,
-  weighAnswer,
   writeDrip,
-  type Commission,
-  type Headline,
-  type House,
   type RewordRequest,
   type SeriesPost,
   type Way,
-  type Weighed,
   type WrittenPost,
-} from '../../core/captions'
+} from '../../core/drips'
+import { type House } from '../../core/house'
+import { checkCaption, remedyFor } from '../../core/judging'
+import { headlines, tagsOf, termsOf, type Headline } from '../../core/setting'
+import { studyOf } from '../../core/study'
+import { commission, weighAnswer, type Commission, type Weighed } from '../../core/writers'
 import {
   commonPlaces,
   decodeText,
@@ -254,8 +249,7 @@ export const tasks = {
     answer(() =>
       writeDrip({
         piece,
-        passages: passages.slice(0, 2),
-        spare: passages.slice(2),
+        passages,
         accounts: networks.map((id) => ({ id, network: id })),
         days: [0, 7],
         house,
@@ -273,17 +267,20 @@ export const tasks = {
   reword: (request: RewordRequest): Answer<ReturnType<typeof reword>> => answer(() => reword(request)),
 
   /** The angles for which a piece holds material. */
-  anglesOf: (piece: WholePiece): Angle[] => anglesOf(piece),
+  anglesOf: (piece: WholePiece): Angle[] => anglesOf(studyOf(piece)),
 
   /** The hashtags that a piece offers, of which the networks can tell how often they are used. */
-  hashtags: (piece: WholePiece): string[] => hashtagsFor(piece, []),
+  hashtags: (piece: WholePiece): string[] => {
+    const study = studyOf(piece)
+    return tagsOf(study, termsOf(study), []).map((t) => t.text)
+  },
 
   commission: (request: Commission): ChatMessage[] => commission(request),
 
   weighAnswer: (answer_: string, request: Commission): Answer<Weighed> =>
     answer(() => weighAnswer(answer_, request)),
 
-  headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(piece)),
+  headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(studyOf(piece))),
 
   asPosts: (request: Parameters<typeof asPosts>[0]): Answer<SeriesPost[]> => answer(() => asPosts(request)),
 

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { briefOf, houseOf } from '../../core/captions'
+import { briefOf, houseOf } from '../../core/house'
 import { ANGLES, Brief, type Angle, type Brand } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
 import { saveBrand, useAccounts } from '../data'
@@ -163,7 +163,7 @@ function BriefForm({ brand, id }: { brand: Brand; id: string }) {
         <Choice
           label="It closes with"
           value={brief.closing ?? ''}
-          options={['', 'a question', 'a line of the house', 'none']}
+          options={['', 'a line of the house', 'none']}
           names={{ '': `what suits ${profile.name}`, none: 'nothing' }}
           onChange={(closing) => save({ closing: closing === '' ? null : closing })}
         />

@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { measureVoice, partPosts, USUAL_TAGS, type MeasuredVoice } from '../../core/captions'
+import { measureVoice, partPosts, USUAL_TAGS, type MeasuredVoice } from '../../core/house'
 import { linkPage, linksAt } from '../../core/formats'
-import { Brief, HouseStyle, type WordSwap } from '../../core/model'
+import { Brief, HouseStyle, type ClosingLine, type WordSwap } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
 import {
   download,
@@ -98,11 +98,9 @@ export function HouseStyleScreen() {
               value={style.hashtags}
               onKeep={(hashtags) => save({ hashtags: hashtags.map((h) => h.replace(/^#/, '')) })}
             />
-            <Lines
-              key={style.closingLines.join('\n')}
-              label="Closing lines for long posts, one a line"
-              hint="Questions that readers can answer. They go before the stock ones, in turn."
-              value={style.closingLines}
+            <ClosingLines
+              key={JSON.stringify(style.closingLines)}
+              lines={style.closingLines}
               onKeep={(closingLines) => save({ closingLines })}
             />
             <LinkTags
@@ -428,6 +426,27 @@ function Swaps({ swaps, onKeep }: { swaps: readonly WordSwap[]; onKeep: (swaps: 
 }
 
 /** What links carry so that visits can be counted, a parameter a line. */
+function ClosingLines({
+  lines,
+  onKeep,
+}: {
+  lines: HouseStyle['closingLines']
+  onKeep: (lines: HouseStyle['closingLines']) => void
+}) {
+  const parse = (text: string): ClosingLine => {
+    const [line = '', words = ''] = text.split('|')
+    return { text: line.trim(), where: words.split(',').flatMap((w) => w.trim() || []) }
+  }
+  return (
+    <Lines
+      label="Closing lines for long posts, one a line"
+      hint="They go out in turn. After a bar stand words, and the line closes only a post that says one of them: What would you plant there? | hedge, border"
+      value={lines.map(({ text, where }) => (where.length ? `${text} | ${where.join(', ')}` : text))}
+      onKeep={(kept) => onKeep(kept.map(parse))}
+    />
+  )
+}
+
 function LinkTags({
   tags,
   onKeep,

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import useSWR from 'swr'
-import type { Way } from '../../core/captions'
+import type { Way } from '../../core/drips'
 import type { Account, Check, Hue, Piece, Post } from '../../core/model'
 import { measure, network, sliceGraphemes } from '../../core/networks'
 import {

@@ -81,6 +81,40 @@ describe('rows of an older schema', () => {
     })
   })
 
+  it('7: nothing is said in our words, and what closes a post is the brand’s own, everywhere until it says where', () => {
+    const rows = upgradeRows(
+      {
+        brands: [
+          {
+            id: 'b',
+            briefs: [
+              { network: 'murmur', closing: 'a question' },
+              { network: 'guildhall', closing: 'none' },
+            ],
+            houseStyle: { closingLines: ['What flies where you are?'] },
+          },
+        ],
+        posts: [
+          {
+            id: 'p',
+            wording: { text: 'A', frame: 'f', closing: null },
+            others: [{ text: 'B', frame: null }],
+          },
+        ],
+      },
+      6,
+    )
+    expect(rows['brands']).toMatchObject([
+      {
+        briefs: [{ closing: 'a line of the house' }, { closing: 'none' }],
+        houseStyle: { closingLines: [{ text: 'What flies where you are?', where: [] }] },
+      },
+    ])
+    expect(rows['posts']).toEqual([
+      { id: 'p', wording: { text: 'A', closing: null }, others: [{ text: 'B' }] },
+    ])
+  })
+
   it('of today come out as they are', () => {
     const rows = upgradeRows(schema1(), 1)
     expect(upgradeRows(rows, SCHEMA)).toBe(rows)

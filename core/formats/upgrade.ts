@@ -16,6 +16,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 4, rows: nameWriters },
   { to: 5, rows: boundPosts },
   { to: 6, rows: letThingsEnd },
+  { to: 7, rows: takeOffGlue },
 ]
 
 /** The schema of the tables as they are now. */
@@ -104,6 +105,32 @@ function giveVoices(rows: RawRows): RawRows {
     ...row,
     wording: wording(row['wording']),
     others: ((row['others'] ?? []) as unknown[]).map(wording),
+  }))
+  return { ...rows, brands, posts }
+}
+
+/**
+ * Schema 7: nothing stands in a caption that is neither the piece's nor the brand's: closing lines have a
+ * condition, no brief asks for a closing question of ours, and wordings have no opener.
+ */
+function takeOffGlue(rows: RawRows): RawRows {
+  const brands = (rows['brands'] ?? []).map((row): Raw => {
+    const house = (row['houseStyle'] ?? {}) as { closingLines?: unknown[] }
+    const lines = (house.closingLines ?? []).map((l) => (typeof l === 'string' ? { text: l, where: [] } : l))
+    const briefs = ((row['briefs'] ?? []) as { closing?: unknown }[]).map((b) => ({
+      ...b,
+      closing: b.closing === 'a question' ? 'a line of the house' : b.closing,
+    }))
+    return { ...row, briefs, houseStyle: { ...house, closingLines: lines } }
+  })
+  const unframed = (wording: unknown): object => {
+    const { frame: _, ...rest } = (wording ?? {}) as Record<string, unknown>
+    return rest
+  }
+  const posts = (rows['posts'] ?? []).map((row): Raw => ({
+    ...row,
+    wording: unframed(row['wording']),
+    others: ((row['others'] ?? []) as unknown[]).map(unframed),
   }))
   return { ...rows, brands, posts }
 }

@@ -25,6 +25,16 @@ export const WordSwap = z.object({
 })
 export type WordSwap = z.infer<typeof WordSwap>
 
+/** A line that may close a post where the post says one of some words, in any form; with none, everywhere; a bare text is one of those. */
+export const ClosingLine = z.preprocess(
+  (line) => (typeof line === 'string' ? { text: line } : line),
+  z.object({
+    text: z.string().trim().min(1),
+    where: z.array(z.string().trim().min(1)).default([]),
+  }),
+)
+export type ClosingLine = z.infer<typeof ClosingLine>
+
 /** What holds for everything a brand publishes. */
 export const HouseStyle = z.object({
   voice: Voice.prefault({}),
@@ -36,8 +46,8 @@ export const HouseStyle = z.object({
   neverSay: z.array(z.string().min(1)).default([]),
   /** Standing hashtags without the number sign, put before those found in a piece. */
   hashtags: z.array(z.string().regex(/^[\p{L}\p{N}_]+$/u, 'a hashtag is one word')).default([]),
-  /** Lines that may close a post, taken in turn. */
-  closingLines: z.array(z.string().min(1)).default([]),
+  /** Lines that may close a post, taken in turn, each only where its condition holds. */
+  closingLines: z.array(ClosingLine).default([]),
   /** Whether the author of a piece is named where there is room. */
   credit: z.boolean().default(false),
   /**
@@ -73,6 +83,6 @@ export const Brief = z.object({
   hashtagsIn: z.enum(['text', 'first comment']).default('text'),
   emoji: z.enum(['none', 'where it helps']).default('none'),
   link: z.enum(['text', 'first comment', 'profile', 'none']).nullable().default(null),
-  closing: z.enum(['a question', 'a line of the house', 'none']).nullable().default(null),
+  closing: z.enum(['a line of the house', 'none']).nullable().default(null),
 })
 export type Brief = z.infer<typeof Brief>

@@ -22,8 +22,7 @@ export const Wording = z.object({
   firstComment: z.string().nullable(),
   hashtags: z.array(z.string()),
   spans: z.array(Place),
-  /** The opener and the closing line that are not the piece's words, so that none comes again soon. */
-  frame: z.string().nullable(),
+  /** The house's closing line in it, so that it does not come again soon. */
   closing: z.string().nullable(),
   score: z.number(),
 })

@@ -270,7 +270,6 @@ export function aWording(change: Partial<Wording> = {}): Wording {
     firstComment: null,
     hashtags: [],
     spans: [{ start: 0, end: 47 }],
-    frame: null,
     closing: null,
     score: 0.8,
     ...change,

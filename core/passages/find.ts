@@ -33,6 +33,26 @@ export function weighPassages(piece: PieceContent, ends: readonly Place[] | null
   }))
 }
 
+/** What the chooser says of a piece: of each sentence, and how likely readers would post a run of them. */
+export interface Chances {
+  odds: readonly SentenceOdds[]
+  /** The probability that readers would post the sentences from one index to another, 0 to 1. */
+  ofRun: (from: number, to: number) => number
+}
+
+/** Asks the chooser about every sentence of a piece in English. */
+export function chancesOf(study: Study): Chances {
+  const odds = oddsOf(study, chooser())
+  return {
+    odds,
+    ofRun: (from, to) => {
+      const run = { from, to, steps: false }
+      const { start, end } = placeOf(study, run)
+      return probability(traitsOf(run, odds, end - start), chooser().passage)
+    },
+  }
+}
+
 /** The passages that are kept of a piece, best first, at most `count` of them; see `weighPassages`. */
 export function findPassages(piece: PieceContent, { count = 24 } = {}): FoundPassage[] {
   return weighPassages(piece)

@@ -1,4 +1,4 @@
-export { findPassages, passageAt, weighPassages } from './find'
+export { chancesOf, findPassages, passageAt, weighPassages, type Chances } from './find'
 export { layOut, logOdds, type TreeNode, type Trees } from './trees'
 export {
   phraseOdds,

@@ -1,4 +1,6 @@
-import { houseOf, linkOf, outlivesCheck, writeDrip, type EarlierCaption, type WrittenPost } from '../captions'
+import { writeDrip, type EarlierCaption, type WrittenPost } from '../drips'
+import { houseOf, linkOf } from '../house'
+import { outlivesCheck } from '../judging'
 import type {
   Account,
   Brand,
@@ -79,7 +81,6 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     {
       piece,
       passages: usable.filter((p) => p.choice === 'kept').sort(byScore),
-      spare: usable.filter((p) => p.choice === 'spare').sort(byScore),
       accounts,
       days,
       house: houseOf(brand),
@@ -118,13 +119,7 @@ export function earlierCaptions(posts: readonly Post[], now: string): EarlierCap
   return posts
     .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
     .sort((a, b) => (a.at ?? a.wished).localeCompare(b.at ?? b.wished))
-    .map(({ account, network: on, wording: { text, frame, closing } }) => ({
-      account,
-      network: on,
-      text,
-      frame,
-      closing,
-    }))
+    .map(({ account, network: on, wording: { text, closing } }) => ({ account, network: on, text, closing }))
 }
 
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {

@@ -1,4 +1,5 @@
-import { briefOf, checkCaption, houseOf, linkOf, taggedLink } from '../captions'
+import { briefOf, houseOf, linkOf, taggedLink } from '../house'
+import { checkCaption } from '../judging'
 import { tagsIn, withoutAddresses } from '../text'
 import type { Account, Brand, Drip, HandWords, Pipeline, Post, Wording } from '../model'
 import { graphemes, network } from '../networks'
@@ -254,7 +255,6 @@ function wordingOf(words: HandWords, account: Account, brand: Brand): Wording {
     firstComment: link && !said && brief.link === 'first comment' ? link : null,
     hashtags: tagsIn(withoutAddresses(text)),
     spans: [],
-    frame: null,
     closing: null,
     score: 0,
   }

@@ -1,4 +1,5 @@
-import { houseOf, sourceText, type CheckContext } from '../captions'
+import { houseOf } from '../house'
+import { sourceText, type CheckContext } from '../judging'
 import type { Brand, Post, WholePiece } from '../model'
 import { network } from '../networks'
 import { addressesIn } from '../text'

@@ -1,4 +1,6 @@
-import { checkCaption, houseOf, writeDrip } from '../captions'
+import { writeDrip } from '../drips'
+import { houseOf } from '../house'
+import { checkCaption } from '../judging'
 import { Fault, type Account, type Brand, type Passage, type Post, type WholePiece } from '../model'
 import { mediaOf } from './blank'
 import { earlierCaptions, writtenPost } from './drip'
@@ -39,8 +41,7 @@ export function singlePost(request: SingleRequest): Post {
   const fresh = rest.filter((p) => !taken.has(p.id))
   const [written] = writeDrip({
     piece,
-    passages: first.length ? first : fresh.length ? fresh : rest,
-    spare: first.length ? fresh : [],
+    passages: [...first, ...fresh, ...(first.length || fresh.length ? [] : rest)],
     accounts: [account],
     days: [0],
     house: houseOf(brand),

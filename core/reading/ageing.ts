@@ -1,5 +1,6 @@
 import type { Keeps, PieceContent, Place, Span } from '../model'
 import { SPANS } from '../model'
+import { IRREGULAR_PAST } from '../language'
 
 /** A phrase that ties a text to a moment: where it stands, why it ages, and how fast. */
 export interface AgeingPhrase extends Place {
@@ -19,11 +20,17 @@ const MONTH = `(?:${MONTHS.map((m) => `${m.slice(0, 3)}(?:${m.slice(3)})?`).join
 const SEASON = 'season|spring|summer|autumn|fall|winter'
 const WEEKDAY = 'monday|tuesday|wednesday|thursday|friday|saturday|sunday'
 
+/** A year after these is the end of something that began or was over then. */
+const SINCE = /\b(?:since|until|till|before|from|back in) $/i
+/** Whether a sentence tells of something that happened. */
+const isTold = (sentence: string): boolean =>
+  (sentence.toLowerCase().match(/\p{L}+/gu) ?? []).some((w) => IRREGULAR_PAST.has(w) || /..ed$/.test(w))
+
 /** What ages by its words alone, in the order in which it is looked for. */
 const PHRASES: readonly { pattern: RegExp; why: string; span: Span; bound?: boolean }[] = [
   {
     pattern: new RegExp(
-      `\\b(?:(?:this|last|next|the coming) (?:week|weekend|${WEEKDAY})|tonight|tomorrow|yesterday|today(?! (?:we|people|most|many))|right now|at the moment(?! (?:when|of|that|you|we|he|she|they|it)\\b)|just (?:now|announced|released|launched|opened|out))\\b`,
+      `\\b(?:(?:this|last|next|the coming) (?:week|weekend|${WEEKDAY})|tonight|tomorrow|yesterday|today(?! (?:we|people|most|many))|right now|at the moment(?! (?:when|of|that|you|we|he|she|they|it)\\b)|just (?:now|announced|released|launched|opened|out)|(?:in|over|for|during) the (?:last|past) (?:few |couple of |[a-z]+ |\\d+ )?(?:days?|weeks?|months?))\\b`,
       'gi',
     ),
     why: 'speaks of a week',
@@ -174,7 +181,11 @@ function datesIn(text: string, now: string | null): AgeingPhrase[] {
   )) {
     const place = { start: match.index, end: match.index + 4 }
     if (taken.some((t) => t.start < place.end && t.end > place.start)) continue
-    if (today !== null && Number(match[1]) < new Date(today).getUTCFullYear() - 1) continue
+    const year = Number(match[1])
+    const current = today === null ? null : new Date(today).getUTCFullYear()
+    // "In 2025, 118 outings brought …", "since 1954": what happened in a year stays true.
+    const happened = SINCE.test(text.slice(0, match.index)) || isTold(sentenceAround(text, match.index))
+    if (current !== null && (year < current - 1 || (year <= current && happened))) continue
     found.push({ ...place, why: 'names a year', span: 'about a year', day: null, bound: false })
   }
   return found

@@ -358,7 +358,6 @@ function nothingYet(text: string): Post['wording'] {
     firstComment: null,
     hashtags: [],
     spans: [],
-    frame: null,
     closing: null,
     score: 0,
   }

@@ -98,6 +98,16 @@ export function studyOf(piece: PieceContent): Study {
   }
 }
 
+/** The heading under which a place stands, the nearest above it; null where there is none. */
+export function headingOver(piece: Pick<PieceContent, 'blocks'>, place: Pick<Place, 'start'>): Block | null {
+  let over: Block | null = null
+  for (const block of piece.blocks) {
+    if (block.start > place.start) break
+    if (block.kind === 'heading') over = block
+  }
+  return over
+}
+
 /** Tells of a sentence the words by which it ages; the phrases are looked for in the whole text at once. */
 function ageingIn({ text, publishedAt }: PieceContent): (s: Place) => string | null {
   const phrases = ageingPhrases(text, publishedAt).filter((p) => agesSentence(p))

@@ -1,12 +1,12 @@
 import {
-  houseOf,
   type AskedOf,
-  type Headline,
   type RewordRequest,
   type SeriesPost,
   type Way,
   type WrittenPost,
-} from '../../../core/captions'
+} from '../../../core/drips'
+import { houseOf } from '../../../core/house'
+import { type Headline } from '../../../core/setting'
 import {
   Fault,
   type Angle,
@@ -74,7 +74,6 @@ export async function otherWordings(id: string, way: Way, to?: Angle): Promise<O
         account: p.account,
         network: p.network,
         text: p.wording.text,
-        frame: p.wording.frame,
         closing: p.wording.closing,
       })),
     current: post.wording,

@@ -1,4 +1,5 @@
-import { houseOf, linkOf, sentBack, type Commission, type Weighed } from '../../../core/captions'
+import { houseOf, linkOf } from '../../../core/house'
+import { sentBack, type Commission, type Weighed } from '../../../core/writers'
 import {
   asFault,
   Fault,

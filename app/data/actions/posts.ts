@@ -1,4 +1,4 @@
-import { linkOf } from '../../../core/captions'
+import { linkOf } from '../../../core/house'
 import {
   Fault,
   standsInTheWay,

@@ -1,4 +1,4 @@
-import { briefOf, houseOf } from '../../../core/captions'
+import { briefOf, houseOf } from '../../../core/house'
 import type { Brand, PageLink, Piece, Post } from '../../../core/model'
 import { network } from '../../../core/networks'
 import { call } from '../api'

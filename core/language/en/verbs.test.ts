@@ -31,6 +31,8 @@ it('knows a sentence from a fragment, whatever the tagger takes its verb for', (
     'Nobody looks at the door.',
     'A cup cracks along the line where its handle was joined.',
     'The thing that matters is rest.',
+    'A choir that is afraid of being too loud stops pronouncing.',
+    'The boat that sank was old.',
     'People ring me when it sounds bad.',
   ])
     expect(hasVerb(tokens(text)), text).toBe(true)
@@ -39,6 +41,7 @@ it('knows a sentence from a fragment, whatever the tagger takes its verb for', (
     'Ten metres of light rope, clipped to a harness and never to a collar.',
     'Week three, on a long line.',
     'Two visits instead of one.',
+    'A road across a plain with a tower at the end of it that does not get any nearer.',
     'Big stone at the bottom, as large as two people can turn.',
   ])
     expect(hasVerb(tokens(text)), text).toBe(false)

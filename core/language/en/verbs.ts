@@ -49,6 +49,19 @@ function hasMainVerb(tokens: readonly Token[]): boolean {
     if (SUBORDINATES.test(token.lower) && i > 0) inside = true
     // "In an account that you can empty": after a fronted phrase "that" belongs to its noun.
     if (fronted && token.lower === 'that' && isNoun(tokens[i - 1] ?? token)) inside = true
+    // "A road with a tower at the end of it that gets no nearer": after a noun "that" opens its clause.
+    if (token.lower === 'that' && i > 0 && next !== undefined && isVerb(next)) {
+      const before = tokens[i - 1] as Token
+      if (isNoun(before) || before.pos === 'PRON') inside = true
+    }
+    // "A choir that is afraid stops": after its clause a plural may be the verb, whatever the tagger says.
+    if (
+      closed &&
+      token.pos === 'NOUN' &&
+      isPlural(token) &&
+      /^(?:ADJ|NOUN|PROPN)$/.test(tokens[i - 1]?.pos ?? '')
+    )
+      doubtful = true
     // "Because the nights are cold and the days are hot": what is joined to such a clause is in it too.
     if (closed && /^(?:and|or|but)$/.test(token.lower)) inside = true
     if (!inside && isNoun(token) && next !== undefined && isNoun(next)) {

@@ -85,14 +85,21 @@ export const CUT: readonly Rule[] = [
     kind: 'left out',
     opening: true,
     finds: ({ text, words }) => {
-      const found = /(?<![\d.:]) (\d+(?:\.\d+)?)(?:[.!]?$| (?:as|and|or|than|in)\b)/.exec(text)?.[1]
+      const match = /(?<![\d.:]) (\d+(?:\.\d+)?)(?:[.!]?$| (?:as|and|or|than|in)\b)/.exec(text)
+      const found = match?.[1]
+      // "2.6 posts a month, where the others had 11.4": counted of the same.
+      if (match && /\d \p{Ll}{3,}s\b/u.test(text.slice(0, match.index))) return null
       return words.length > 2 && found && !/^(?:19|20)\d\d$/.test(found) ? found : null
     },
     examples: [
       ['Larch weighs about 590.', '590'],
       ['You can multiply by 2.4 as well as we can.', '2.4'],
     ],
-    counter: ['The slip was built in 1954.', 'Set the oven to 220 °C and wait.'],
+    counter: [
+      'The slip was built in 1954.',
+      'Set the oven to 220 °C and wait.',
+      'The best wrote 2.6 posts a month and the rest wrote 11.4.',
+    ],
   },
   {
     name: 'how many a day of what',

@@ -3,6 +3,29 @@ import { phrase, type Rule } from './rule'
 /** Turns of phrase that point to another place of the page, or to what only its reader sees. */
 export const ELSEWHERE: readonly Rule[] = [
   phrase(
+    'what the writer has said already',
+    'elsewhere',
+    /\bas (?:i|we|you)(?:[’']ve|[’']ll| have| had| will)? (?:already |just )?(?:discuss(?:ed)?|saw|seen?|mentioned|covered|learn(?:ed|t)?|noted|described|showed|did)\b|\b(?:we|i|you)(?:[’']ve| have) (?:already|just) (?:seen|discussed|covered|mentioned|met|learned|learnt|looked at|talked about|used)\b/i,
+    [
+      ['As we discussed in the first talk, oak moves.', 'As we discussed'],
+      ['We’ve already seen how oak moves.', 'We’ve already seen'],
+      ['Oak moves, as you’ll see.', 'as you’ll see'],
+    ],
+    ['We have seen boats sink at their moorings.', 'As we age, our hands stiffen.'],
+    { opening: false },
+  ),
+  phrase(
+    'a numbered part',
+    'elsewhere',
+    /\b(?:chapter|section|listing|figure|fig\.|table|appendix|exercise|lesson|episode|step|part) (?:\d+|[A-Z]\b)|\b(?:earlier|later|previous|coming|following) (?:chapters?|sections?|parts?|posts?|articles?|lessons?|episodes?)\b/i,
+    [
+      ['The guessing game in Chapter 2 shows it.', 'Chapter 2'],
+      ['Later chapters build on it.', 'Later chapters'],
+    ],
+    ['A chapter on oak would fill a shelf.', 'The last part of the hull to dry is the keel.'],
+    { opening: false },
+  ),
+  phrase(
     'what was said in another place',
     'elsewhere',
     /\b(?:as (?:shown|above|below|mentioned|described|noted|explained|we saw|discussed|i (?:said|wrote|explained|mentioned)|we (?:said|wrote|explained|mentioned))|(?:see|shown|listed|described|pictured|linked|noted|mentioned|explained) (?:below|above|here|earlier|later|on page)(?! (?:the|a|an|your|our|its)\b)|see (?:also|number|section|chapter|step|figure|table|part)|earlier in this|later in this|(?:earlier|later) on(?: this page)?(?=[,.])|more (?:on|about) (?:that|this|which) (?:below|later|in a (?:moment|minute)))\b/i,
@@ -18,25 +41,37 @@ export const ELSEWHERE: readonly Rule[] = [
   phrase(
     'a part of the page',
     'elsewhere',
-    /\b(?:the|in the) (?:following|above|below|picture|photo|photograph|figure|table|diagram|chart|video|link|(?:next|last|previous|first|second|third|left|right) (?:section|column|row|page|paragraph|chapter|figure|table|chart|picture|photo))\b(?! (?:frame|film|shop|leg|saw|salt|top|tennis)\b)|\bwhat follows\b/i,
+    /\b(?:the|in the) (?:following|above|below|(?:next|last|previous|first|second|third|left|right) (?:section|column|row|page|paragraph|chapter|figure|table|chart|picture|photo)|(?:picture|photo|photograph|figure|table|diagram|chart|video|link) (?:above|below|shows?|on the (?:left|right)))\b|\bwhat follows\b/i,
     [
       ['Mix the following with warm water.', 'the following'],
       ['The third column gives the price.', 'The third column'],
       ['What follows is our order of work.', 'What follows'],
+      ['In May, as the chart shows, it turns.', 'the chart shows'],
     ],
-    ['The table saw was too loud.', 'A chart is only paper.'],
+    ['Take the chart, dry.', 'Lay the table before they come.'],
     { opening: false },
+  ),
+  phrase(
+    'a picture on the page',
+    'elsewhere',
+    /\bthe (?:picture|photo|photograph|figure|table|diagram|chart|video|link)\b(?! (?:frame|film|shop|leg|saw|salt|top|tennis)\b)/i,
+    [['The photo was taken in May.', 'The photo']],
+    ['The table saw was too loud.', 'A chart is only paper.'],
   ),
   phrase(
     'here and now on the page',
     'elsewhere',
-    /\b(?:click here|(?:that|this)(?: is|’s|'s) (?:what|how|why|where)\b|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|in this (?:article|post|piece|section|chapter|guide|course|video|episode|series|issue|newsletter)|read on|scroll (?:down|up)|(?:in|at) the (?:end|bottom|top) of (?:this|the) (?:page|post|article))\b/i,
+    /\b(?:click here|(?<!: )(?:that|this)(?: is|’s|'s) (?:what|how|why|where)\b|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|in this (?:article|post|piece|section|chapter|book|guide|tutorial|course|video|episode|series|issue|newsletter)|read on|scroll (?:down|up)|(?:in|at) the (?:end|bottom|top) of (?:this|the) (?:page|post|article))\b/i,
     [
       ['Here’s the test we use.', 'Here’s'],
       ['In this guide we steam a frame.', 'In this guide'],
       ['This is why a seam opens.', 'This is why'],
     ],
-    ['Read only what is written.', 'The end of the page was torn.'],
+    [
+      'Read only what is written.',
+      'The end of the page was torn.',
+      '2.6 posts a month: that is what they published.',
+    ],
     { opening: false },
   ),
 ]

@@ -29,7 +29,7 @@ function isExpletive(tokens: readonly Token[], index: number): boolean {
   if (/^(?:rain|rains|rained|snow|snows|snowed)$/.test(rest[0] ?? '')) return true
   if (/^(?:what|how|who|where)$/.test(tokens[index - 1]?.lower ?? '') && /^(?:is|was)$/.test(rest[0] ?? ''))
     return true
-  if (rest[0] === 'takes' || rest[0] === 'took') return rest.includes('to')
+  if (/^(?:takes?|took)$/.test(rest[0] ?? '')) return rest.includes('to')
   if (rest[0] !== 'is' && rest[0] !== 'was') return false
   return (
     (!/^an?$/.test(rest[1] ?? '') && rest.slice(1).includes('that')) ||
@@ -175,7 +175,11 @@ export const REFERENCE: readonly Rule[] = [
       ['Her boat is called Segunda.', 'Her'],
       ['The idea was hers.', 'hers'],
     ],
-    counter: ['A student brought her own plane.', 'Anna sold her boat.'],
+    counter: [
+      'A student brought her own plane.',
+      'Anna sold her boat.',
+      'A retired anaesthetist kept at it for two years, and he could not order lunch.',
+    ],
   },
   {
     name: '“it” with no thing before',
@@ -197,6 +201,7 @@ export const REFERENCE: readonly Rule[] = [
     ],
     counter: [
       'It is rain that kills boats.',
+      'What does it take to catch the evening light?',
       'A plank at ten per cent will swell, and it will crush its neighbour.',
       'Buy one good flat brush and never let it dry.',
     ],

@@ -47,11 +47,15 @@ const PEOPLE = new Set(
   ),
 )
 
+/** What somebody does or is, by its ending: "an anaesthetist", "a librarian", "a plumber". */
+const TRADE =
+  /(?:...(?:ist|ian|eer|man|woman|wife)|(?:keep|mak|work|teach|driv|farm|bak|paint|writ|read|play|own|manag|offic|train|run|rid|build|tun|garden|plumb|walk|climb|sing|design|photograph|research|custom|borrow|memb|lead|sell|hold|own|found|lawy)er)$/
+
 /** Whether a token of a run names somebody whom "he", "she" or "they" can mean. */
 function namesPerson(token: Token, previous: Token | undefined, next: Token | undefined): boolean {
   // "Warm air": a capital at the beginning, before a common noun, is no name.
   if (token.pos === 'PROPN') return !(next?.pos === 'NOUN' && /^(?:[.!?]|)$/.test(previous?.text ?? ''))
-  return isNoun(token) && PEOPLE.has(token.lemma)
+  return isNoun(token) && (PEOPLE.has(token.lemma) || TRADE.test(token.lemma))
 }
 
 /** Looks at a sentence; `before` are the tokens of the run that precede it. */

@@ -1,0 +1,40 @@
+import type { Angle, Check, FoundPassage, Wording } from '../model'
+import type { Order, Recipient } from '../writers'
+
+/** A caption that is already out or planned, which a new one may not resemble; the newest last. */
+export interface EarlierCaption {
+  account: string
+  network: string
+  text: string
+  /** The house's closing line in it, so that it does not come again among the brand's last 30 on a network. */
+  closing?: string | null
+}
+
+/** A drip that is to be written. */
+export interface WriteRequest extends Order {
+  /** The kept passages, best first. */
+  passages: readonly FoundPassage[]
+  accounts: readonly Recipient[]
+  /** The day of each beat. */
+  days: readonly number[]
+  earlier?: readonly EarlierCaption[]
+  /** Write in this angle only; where the piece has no material for it, there is no caption. */
+  angle?: Angle | undefined
+  /** How many other wordings are kept of each post; six when not said. */
+  wordings?: number | undefined
+}
+
+/** A post of a drip as written, or why there is none. */
+export interface WrittenPost {
+  beat: number
+  day: number
+  account: string
+  network: string
+  /** Null where there is none left, and for a post of the whole piece. */
+  passage: FoundPassage | null
+  wording: Wording | null
+  others: Wording[]
+  checks: Check[]
+  /** Index into the piece's images, or null. */
+  picture: number | null
+}

@@ -1,0 +1,59 @@
+import { HouseStyle, type Angle, type Brand, type Brief, type Voice } from '../model'
+import type { LinkPlace, NetworkProfile } from '../networks'
+
+/** What every caption of a brand is written for. */
+export interface House {
+  style: HouseStyle
+  /** The brand's name, which is never taken for something foreign to the piece. */
+  brand: string
+  /** The briefs that differ from what the networks propose. */
+  briefs: readonly Brief[]
+}
+
+export const PLAIN_HOUSE: House = { brand: '', style: HouseStyle.parse({}), briefs: [] }
+
+/** The house of a brand. */
+export function houseOf(brand: Pick<Brand, 'name' | 'houseStyle' | 'briefs'>): House {
+  return { brand: brand.name, style: brand.houseStyle, briefs: brand.briefs }
+}
+
+/** The writing instructions for one network, with every gap filled. */
+export interface WholeBrief {
+  shape: NetworkProfile['brief']['shape']
+  voice: Voice
+  length: { least: number; most: number }
+  /** Null for all. */
+  angles: ReadonlySet<Angle> | null
+  hashtags: number
+  hashtagsIn: Brief['hashtagsIn']
+  emoji: boolean
+  link: LinkPlace
+  closing: NonNullable<Brief['closing']>
+  /** The least reading ease (Flesch 1948) that its reader takes without effort. */
+  reading: number
+}
+
+const EASIER: Readonly<Record<Brief['reader'], number>> = {
+  anyone: 8,
+  'somebody who tries': 0,
+  'the trade': -15,
+}
+const CLOSES: ReadonlySet<string> = new Set(['considered', 'neighbourly'])
+
+/** A network's brief: what a person wrote down for it, else what its profile and the house propose. */
+export function briefOf(profile: NetworkProfile, house: House = PLAIN_HOUSE): WholeBrief {
+  const own = house.briefs.find((b) => b.network === profile.id)
+  const proposed = profile.brief
+  return {
+    shape: proposed.shape,
+    voice: own?.voice ?? house.style.voice,
+    length: own?.length ?? proposed.length,
+    angles: own && own.angles.length > 0 ? new Set(own.angles) : null,
+    hashtags: Math.min(own?.hashtags ?? proposed.hashtags, profile.hashtags.most),
+    hashtagsIn: own?.hashtagsIn ?? 'text',
+    emoji: own?.emoji === 'where it helps',
+    link: own?.link ?? profile.link.place,
+    closing: own?.closing ?? (CLOSES.has(proposed.shape) ? 'a line of the house' : 'none'),
+    reading: proposed.reading + EASIER[own?.reader ?? 'somebody who tries'],
+  }
+}

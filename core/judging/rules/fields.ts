@@ -1,0 +1,95 @@
+import { graphemes } from '../../networks'
+import { when, type Rule } from '../rule'
+
+/** Whether there are words at all. */
+export const empty: Rule = {
+  code: 'empty',
+  english: false,
+  blocks: true,
+  finds: ({ prose }) =>
+    when(!prose.trim(), () => ({
+      severity: 'block',
+      message: 'There are no words. Write some, or set the post aside.',
+    })),
+}
+
+/** Whether the title and the summary are there where they are wanted, and fit. */
+export const fields: Rule = {
+  code: 'no-title',
+  english: false,
+  blocks: true,
+  finds: (_, { profile, beside = {} }) => {
+    const { title, summary } = beside
+    const limit = profile.title?.limit ?? Infinity
+    const asked = profile.title && title !== undefined
+    return [
+      ...when(asked && !title?.trim(), () => ({
+        severity: 'block',
+        message: `${profile.name} wants a title. Write one.`,
+      })),
+      ...when(asked && graphemes(title ?? '') > limit, () => ({
+        code: 'title-too-long',
+        severity: 'block',
+        message: `The title has ${graphemes(title ?? '')} characters; ${profile.name} takes ${limit}. Shorten it.`,
+        words: title ?? '',
+      })),
+      ...when(profile.summary && graphemes(summary ?? '') > profile.summary.limit, () => ({
+        code: 'summary-too-long',
+        severity: 'block',
+        message: `The summary is longer than the ${profile.summary?.limit} characters that ${profile.name} takes. Shorten it.`,
+      })),
+    ]
+  },
+}
+
+/** Whether the network knows the format, and takes the poll. */
+export const format: Rule = {
+  code: 'no-such-format',
+  english: false,
+  blocks: true,
+  finds: (_, { profile, beside = {} }) => {
+    const { options, limit } = profile.poll ?? { options: { least: 0, most: 0 }, limit: 0 }
+    const answers = beside.poll ?? []
+    const fits =
+      answers.length >= options.least &&
+      answers.length <= options.most &&
+      answers.every((o) => graphemes(o) <= limit)
+    return [
+      ...when(beside.format !== undefined && !profile.formats.includes(beside.format), () => ({
+        severity: 'block',
+        message: `${profile.name} knows no ${beside.format}; it takes ${profile.formats.join(', ')}. Take another wording.`,
+      })),
+      ...when(profile.poll && answers.length && !fits, () => ({
+        code: 'poll',
+        severity: 'block',
+        message: `A poll on ${profile.name} has ${options.least} to ${options.most} answers of at most ${limit} characters.`,
+      })),
+    ]
+  },
+}
+
+/** Whether the pictures and clips are there that the network wants, and can be told to those who do not see them. */
+export const media: Rule = {
+  code: 'no-media',
+  english: false,
+  blocks: true,
+  finds: (_, { profile, pictures, clips = 0, alts, source }) => [
+    ...when(pictures < profile.media.pictures.least, () => ({
+      severity: 'block',
+      message: `${profile.name} wants a picture and this ${source === null ? 'post has none' : 'piece has none to give'}. Add one, or set the post aside.`,
+    })),
+    ...when(clips < profile.media.clips.least, () => ({
+      severity: 'block',
+      message: `${profile.name} wants a clip and this post has none yet. Add one, or set the post aside.`,
+    })),
+    ...when(
+      alts?.some((alt) => !alt.trim()),
+      () => ({
+        code: 'no-alt',
+        severity: 'note',
+        message:
+          'A picture has no alternative text. Say in a sentence what it shows, for those who cannot see it.',
+      }),
+    ),
+  ],
+}

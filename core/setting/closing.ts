@@ -1,0 +1,14 @@
+import type { House } from '../house'
+import { neverSaid } from '../house'
+
+/**
+ * The first of the house's closing lines that may stand under a body: one that has not closed a post
+ * lately, and whose condition holds, which is that the body says one of its words in any form.
+ */
+export function closingFor({ style }: House, body: string, closed: ReadonlySet<string>): string | null {
+  const may = style.closingLines.find(
+    ({ text, where }) =>
+      !closed.has(text) && (where.length === 0 || where.some((word) => neverSaid(body, word) !== null)),
+  )
+  return may?.text ?? null
+}

@@ -1,0 +1,75 @@
+import type { Angle, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
+import { briefOf, taggedLink, type House } from '../house'
+import { network } from '../networks'
+import { setDraft, tagsOf, type Draft } from '../setting'
+import type { Stock } from './stock'
+
+/** An account as the writers know it. */
+export interface Recipient {
+  id: string
+  network: string
+}
+
+/** What holds for everything that is written of a piece for a brand. */
+export interface Order {
+  piece: PieceContent
+  house: House
+  /** The piece's address, without tags. */
+  link: string | null
+  seed: number
+  /** The pipeline’s name, for the tags of links. */
+  pipeline?: string | undefined
+  /** How often tags are posted with, by network and tag, where the networks tell it. */
+  tagFigures?: Readonly<Record<string, TagFigures>> | undefined
+}
+
+/** One post that is to be written: the same for the built-in writer and a connected one. */
+export interface Assignment {
+  order: Order
+  stock: Stock
+  account: Recipient
+  /** The passage it is of; null for a post of the whole piece. */
+  passage: FoundPassage | null
+  /** Its place in the drip, from 0. */
+  beat: number
+  /** Write in this angle only. */
+  angle?: Angle | undefined
+}
+
+/** The piece's address with the house's tags, for one post. */
+export function linkFor(
+  { order, account, beat }: Pick<Assignment, 'order' | 'account' | 'beat'>,
+  angle: Angle,
+): string | null {
+  const { link, house, pipeline = '' } = order
+  if (link === null) return null
+  return taggedLink(link, house.style.linkTags, {
+    brand: house.brand,
+    network: account.network,
+    pipeline,
+    angle,
+    account: account.id,
+    beat: beat + 1,
+  })
+}
+
+/** Sets a draft for an assignment's account, with a title where the network wants one; null where it does not fit. */
+export function settled(
+  assignment: Assignment,
+  draft: Draft,
+  title: string | null,
+  closed: ReadonlySet<string> = new Set(),
+): Omit<Wording, 'score'> | null {
+  const { order, stock, account } = assignment
+  const profile = network(account.network)
+  const { piece, terms, sought } = stock
+  return setDraft(draft, profile, briefOf(profile, order.house), {
+    piece,
+    house: order.house,
+    link: linkFor(assignment, draft.angle),
+    tags: tagsOf(stock.study, terms, order.house.style.hashtags, order.tagFigures?.[account.network]),
+    phrases: sought,
+    title,
+    closed,
+  })
+}

@@ -1,0 +1,134 @@
+import { angleOf } from '../../angles'
+import { turned } from '../../language'
+import type { Place } from '../../model'
+import type { Draft, Paragraph } from '../../setting'
+import { withoutFillers } from '../../speech'
+import { featuresOf, runAt, type Run, type Stock } from '../stock'
+import { isWhole, mayFollow, worthOf } from '../whole'
+
+/** How far a passage is widened: sentences, characters, and paragraphs of the piece. */
+const MOST = { sentences: 8, characters: 1300, blocks: 3 }
+
+/** How surely a sentence must stand alone to open in place of the passage's own first. */
+const ALONE = 0.5
+
+/** What is lost by opening a sentence at its other end. */
+const TURNED = 0.85
+
+const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
+
+/**
+ * A passage in the author's own sentences, untouched and in their order: as it stands, entered earlier or
+ * later, widened by what follows it. Each is a whole thought. One that a person chose always stands.
+ */
+export function runDrafts(stock: Stock, passage: Place & { reasons: readonly string[] }): Draft[] {
+  const own = runAt(stock, passage)
+  const byHand = passage.reasons.includes('chosen by hand')
+  if (!own) return byHand ? [cutOut(stock, passage)] : []
+  const runs = extentsOf(stock, own).filter(
+    (run) => isWhole(stock, run) || (byHand && run.from === own.from && run.to === own.to),
+  )
+  const drafts = runs.map((run) => runDraft(stock, run))
+  return [...drafts, ...drafts.flatMap((d) => turnedRound(d) ?? [])]
+}
+
+/** A stretch that a person cut out of the text, whatever its ends. */
+function cutOut({ piece }: Stock, { start, end }: Place): Draft {
+  return {
+    angle: 'lesson',
+    paragraphs: [{ kind: 'prose', sentences: [piece.text.slice(start, end)] }],
+    spans: [{ start, end }],
+    worth: 0.5,
+    whole: false,
+  }
+}
+
+/** The runs that say a passage: its beginnings and endings inside it, and around it. */
+function extentsOf(stock: Stock, own: Run): Run[] {
+  const { sentences } = stock.study
+  const block = sentences[own.from]?.block
+  const found: Run[] = []
+  const add = (from: number, to: number): void => {
+    found.push({ from, to })
+  }
+  // Entered before the passage, at it, or inside it.
+  for (let from = own.from; from >= 0 && sentences[from]?.block === block; from--) {
+    if (from < own.from && !mayOpen(stock, from)) {
+      if (!mayFollow(stock, from)) break
+      continue
+    }
+    for (const to of endsOf(stock, from, own)) add(from, to)
+  }
+  for (let from = own.from + 1; from <= own.to; from++)
+    if (mayOpen(stock, from)) for (const to of endsOf(stock, from, own)) add(from, to)
+  return found
+}
+
+const mayOpen = (stock: Stock, index: number): boolean =>
+  mayFollow(stock, index) && chance(stock.chances.odds[index]?.alone ?? 0) >= ALONE
+
+/** Where a run may end that begins at a sentence: inside the passage and, sentence by sentence, behind it. */
+function endsOf(stock: Stock, from: number, own: Run): number[] {
+  const { sentences } = stock.study
+  const first = sentences[from]
+  const found: number[] = []
+  let blocks = 1
+  for (let to = from; to < from + MOST.sentences; to++) {
+    const s = sentences[to]
+    if (!first || !s || s.end - first.start > MOST.characters) break
+    if (to > own.to && !mayFollow(stock, to)) break
+    if (s.block !== sentences[to - 1]?.block && to > from) {
+      if (++blocks > MOST.blocks || !coheres(stock, from, to)) break
+    }
+    // Before the passage's own end only where the passage itself begins there, or it would say something else.
+    if (to >= own.to || from >= own.from) found.push(to)
+  }
+  return found
+}
+
+/** Whether the paragraph that begins at a sentence goes on about something named in the run before it. */
+function coheres({ study, piece }: Stock, from: number, to: number): boolean {
+  const [before, next] = [study.sentences[to - 1], study.sentences[to]]
+  if (!before || !next || next.section !== before.section) return false
+  if (piece.blocks[next.block]?.speaker !== piece.blocks[before.block]?.speaker) return false
+  const said = new Set(study.sentences.slice(from, to).flatMap((s) => s.lemmas))
+  return study.sentences.some((s) => s.block === next.block && s.lemmas.some((l) => said.has(l)))
+}
+
+/** A run as a draft: a paragraph of the piece is one here. */
+export function runDraft(stock: Stock, run: Run): Draft {
+  const { piece, study } = stock
+  const paragraphs: { kind: 'prose'; sentences: string[] }[] = []
+  const spans: { start: number; end: number }[] = []
+  let block = -1
+  for (const s of study.sentences.slice(run.from, run.to + 1)) {
+    // What was said is written down without its ums.
+    const text = piece.video ? withoutFillers(s.text) : s.text
+    const [paragraph, span] = [paragraphs[paragraphs.length - 1], spans[spans.length - 1]]
+    if (paragraph && span && s.block === block) {
+      paragraph.sentences.push(text)
+      span.end = s.end
+    } else {
+      paragraphs.push({ kind: 'prose', sentences: [text] })
+      spans.push({ start: s.start, end: s.end })
+    }
+    block = s.block
+  }
+  return {
+    angle: angleOf(featuresOf(stock, run)),
+    paragraphs,
+    spans,
+    worth: worthOf(stock, run),
+    whole: false,
+  }
+}
+
+/** The same with the first sentence's clause at its other end, where grammar is certain of it. */
+function turnedRound(draft: Draft): Draft | null {
+  const [paragraph, ...others] = draft.paragraphs
+  if (paragraph?.kind !== 'prose') return null
+  const [first = '', ...rest] = paragraph.sentences
+  const other = turned(first)
+  const opening: Paragraph | null = other ? { kind: 'prose', sentences: [other, ...rest] } : null
+  return opening && { ...draft, paragraphs: [opening, ...others], worth: draft.worth * TURNED }
+}

@@ -1,0 +1,7 @@
+export { linkFor, settled, type Assignment, type Order, type Recipient } from './assignment'
+export { propose, skeletonDraft } from './builtIn'
+export { pollsOf } from './builtIn/polls'
+export { threadOf, wholeThread, type Thread } from './builtIn/threads'
+export { plainWording } from './plain'
+export { featuresOf, runAt, stockOf, type Stock } from './stock'
+export { commission, sentBack, weighAnswer, type Commission, type Weighed } from './connected'
