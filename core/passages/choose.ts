@@ -18,7 +18,7 @@ export interface Choice {
  * `SPARE`, it is shown as a spare one.
  */
 const KEEP = 0.5
-const STANDS = 0.55
+const STANDS = 0.58
 const FAIR = 0.4
 const FEW = 2
 const SPARE = 0.02

@@ -24,6 +24,9 @@ export function hasVerb(tokens: readonly Token[]): boolean {
   return hasMainVerb(tokens) || isImperative(tokens)
 }
 
+/** What stands where there is no token. */
+const none: Token = { text: '', lower: '', lemma: '', pos: '', start: 0, end: 0, word: false }
+
 const SUBJECTS = /^(?:i|you|we|they|he|she|it|nobody|everybody|somebody|anybody|everyone|someone)$/
 
 /** Words after which a verb belongs to a clause inside the sentence. */
@@ -84,7 +87,15 @@ function hasMainVerb(tokens: readonly Token[]): boolean {
     if (!inside) return true
     some = true
     // The first verb after such a word is its clause's; the next one may be the sentence's.
-    while (next !== undefined && i + 1 < tokens.length && isVerb(tokens[i + 1] as Token)) i++
+    // "was lost" and "people live" are one, "sank was" are two.
+    while (isVerb(tokens[i + 1] ?? none) && !(tokens[i]?.pos === 'VERB' && tokens[i + 1]?.pos === 'AUX')) i++
+    // So is "does not get".
+    if (
+      tokens[i]?.pos === 'AUX' &&
+      /^n(?:o|['’])t$/.test(tokens[i + 1]?.lower ?? '') &&
+      isVerb(tokens[i + 2] ?? none)
+    )
+      i += 2
     inside = false
     closed = true
   }

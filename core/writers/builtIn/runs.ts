@@ -10,7 +10,7 @@ import { isWhole, mayFollow, worthOf } from '../whole'
 const MOST = { sentences: 8, characters: 1300, blocks: 3 }
 
 /** How surely a sentence must stand alone to open in place of the passage's own first. */
-const ALONE = 0.5
+const ALONE = 0.4
 
 /** What is lost by opening a sentence at its other end. */
 const TURNED = 0.85
