@@ -23,9 +23,9 @@ export function interviewOf(piece: PieceContent): Interview | null {
   const [first] = questions
   const answers = (place: Pick<Block, 'start'>): boolean =>
     first !== undefined && place.start > first.start && headingOver(piece, place) !== null
-  const speaks = piece.blocks.some(
-    (b) => b.kind === 'paragraph' && answers(b) && SPEAKS.test(piece.text.slice(b.start, b.end)),
-  )
+  // Most answers speak of oneself; in a list of questions that anybody answers few do.
+  const answered = questions.map((q, i) => piece.text.slice(q.end, questions[i + 1]?.start))
+  const speaks = answered.filter((text) => SPEAKS.test(text)).length * 2 >= questions.length
   let interview: Interview | null = null
   if (questions.length >= LEAST && first && speaks) {
     const opening = piece.blocks

@@ -34,6 +34,29 @@ describe('a manuscript', () => {
     expect(own.chapters[1]?.text).not.toContain('Line 2')
   })
 
+  it('set in from the margin, as manuals are, keeps its words and its headings', async () => {
+    const manual = [
+      'KILN(7)',
+      '',
+      'BEFORE FIRING',
+      '       A kiln is a slow oven.  Its door',
+      '       opens outwards.',
+      '',
+      '   What may crack',
+      '       Wet clay cracks, and a thick foot',
+      '       cracks first.',
+      '',
+    ].join('\n')
+    const own = await read(bytes(manual), { name: 'kiln.txt' })
+    const piece = own.kind === 'piece' ? own.piece : null
+    expect(piece?.title).toBe('BEFORE FIRING')
+    expect(piece?.blocks.map((b) => [b.kind, piece.text.slice(b.start, b.end)]).slice(-3)).toEqual([
+      ['paragraph', 'A kiln is a slow oven. Its door opens outwards.'],
+      ['heading', 'What may crack'],
+      ['paragraph', 'Wet clay cracks, and a thick foot cracks first.'],
+    ])
+  })
+
   it('with one main heading is one piece, called after it', async () => {
     const own = await readOwn(bytes('# A letter\n\nTo whom it concerns: the stove works.'), 'note.md')
     expect(own.title).toBe('A letter')

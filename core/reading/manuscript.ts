@@ -15,7 +15,7 @@ const SPELLED =
 
 /** Markdown or plain text as HTML; lines such as "Chapter 3" become headings. */
 export function writingToHtml(text: string): string {
-  const body = text.replace(/\r\n?/g, '\n')
+  const body = outdented(text.replace(/\r\n?/g, '\n'))
   const source = withTitleLine(body)
     .split('\n')
     .map((line, i, lines) =>
@@ -25,6 +25,29 @@ export function writingToHtml(text: string): string {
     )
     .join('\n')
   return marked.parse(source, { async: false, gfm: true })
+}
+
+/** From this share of indented lines on, a text's indentation is its layout and no mark of code. */
+const INDENTED = 0.6
+
+/**
+ * Plain text that is set in from the margin, as manuals are: without the margin, and what stands out of it
+ * over a block of text as its heading.
+ */
+function outdented(text: string): string {
+  const lines = text.split('\n')
+  const depth = (line: string | undefined): number =>
+    line?.trim() ? line.length - line.trimStart().length : 0
+  const full = lines.filter((l) => l.trim())
+  const set = full.filter((l) => depth(l) >= 3).length
+  if (set < full.length * INDENTED || /^(?:#+ |```)/m.test(text)) return text
+  return lines
+    .map((line, i) => {
+      const alone = !lines[i - 1]?.trim() && line.trim().length > 0 && line.trim().length <= 80
+      const heads = alone && depth(lines[i + 1]) > depth(line) && !/[.:;,]$/.test(line.trim())
+      return heads ? `## ${line.trim()}\n` : line.trimStart()
+    })
+    .join('\n')
 }
 
 /** Plain text whose first line stands alone and is no sentence has that line for its title. */

@@ -93,7 +93,7 @@ export function faultsOf(caption: ReadCaption, source: ReadSource): string[] {
   return found
 }
 
-const stem = (word: string): string => (word.length > 4 ? word.replace(/(?:ies|es|s|ing|ed|e|y)$/, '') : word)
+const stem = (word: string): string => (word.length > 3 ? word.replace(/(?:ies|es|s|ing|ed|e|y)$/, '') : word)
 
 /** What is wrong between the captions of one drip: openings and words that come twice, likeness on one network. */
 export function faultsBetween(captions: readonly ReadCaption[]): string[] {
