@@ -81,7 +81,7 @@ describe('each network gets its own shape', () => {
     }
     const beside = write(
       KITES,
-      house({}, [{ network: 'guildhall', hashtagsIn: 'first comment', hashtags: 2 }]),
+      house({ hashtags: ['Kites'] }, [{ network: 'guildhall', hashtagsIn: 'first comment', hashtags: 2 }]),
     )
     const [tagged] = made(beside, 'guildhall')
     expect(tagged?.text).not.toMatch(/#\w/)

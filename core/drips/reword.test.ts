@@ -14,6 +14,12 @@ import { strangeSentences } from './testing/verbatim'
 const house = (style: object): House =>
   houseOf({ name: 'Hill', houseStyle: HouseStyle.parse(style), briefs: [] })
 const stock = stockOf(KITES)
+/** Without what a voice contracts and what makes a question of an order. */
+const plain = (text: string): string =>
+  text
+    .replace(/n[’']t\b/g, ' not')
+    .replace(/\b(it|that)[’']s\b/gi, '$1 is')
+    .replace(/\bDo you\b/g, '')
 
 describe('threads and polls', () => {
   it('a thread’s every part stands alone and fits', () => {
@@ -113,9 +119,7 @@ describe('other wordings', () => {
     for (const { wording, passage } of ask(way)) {
       expect(wording.text).not.toBe(current.text)
       for (const text of [wording.text, ...wording.parts])
-        expect(
-          strangeSentences(text.replace(/\b(Do you|n[’']t)\b/g, ''), `${KITES.title}\n${KITES.text}`),
-        ).toEqual([])
+        expect(strangeSentences(plain(text), `${KITES.title}\n${KITES.text}`)).toEqual([])
       if (way === 'shorter') expect(size(wording.text)).toBeLessThan(size(current.text))
       if (way === 'longer') expect(size(wording.text)).toBeGreaterThan(size(current.text))
       if (way === 'as a question') expect(wording.text.split(/(?<=[.!?]) /)[0]).toContain('?')
