@@ -1,5 +1,5 @@
 import { plainly, type Paragraph } from '../draft'
-import type { Shape } from './shape'
+import { unparted, type Shape } from './shape'
 
 /** A hook that stands alone before the fold. */
 const HOOK = 200
@@ -21,8 +21,9 @@ export const considered: Shape = {
 function apart(paragraph: Paragraph, index: number): string[] {
   if (paragraph.kind === 'list') return [paragraph.lead, plainly({ ...paragraph, lead: '' }).trimStart()]
   if (paragraph.kind !== 'prose') return [plainly(paragraph)]
-  const [first = '', ...rest] = paragraph.sentences
-  if (index > 0 || rest.length === 0 || first.length > HOOK) return inPairs(paragraph.sentences)
+  const sentences = unparted(paragraph.sentences)
+  const [first = '', ...rest] = sentences
+  if (index > 0 || rest.length === 0 || first.length > HOOK) return inPairs(sentences)
   return [first, ...inPairs(rest)]
 }
 

@@ -1,5 +1,5 @@
 import { plainly, type Paragraph } from '../draft'
-import type { Shape } from './shape'
+import { unparted, type Shape } from './shape'
 
 /** So many sentences read well in one paragraph. */
 const RUN = 4
@@ -16,6 +16,7 @@ export const neighbourly: Shape = {
 
 function parted(paragraph: Paragraph): string[] {
   if (paragraph.kind !== 'prose' || paragraph.sentences.length <= RUN) return [plainly(paragraph)]
-  const half = Math.ceil(paragraph.sentences.length / 2)
-  return [paragraph.sentences.slice(0, half).join(' '), paragraph.sentences.slice(half).join(' ')]
+  const sentences = unparted(paragraph.sentences)
+  const half = Math.ceil(sentences.length / 2)
+  return [sentences.slice(0, half).join(' '), sentences.slice(half).join(' ')].filter(Boolean)
 }

@@ -1,5 +1,5 @@
 import { plainly } from '../draft'
-import type { Shape } from './shape'
+import { unparted, type Shape } from './shape'
 
 /** Up to three lines and the link. */
 export const news: Shape = {
@@ -7,7 +7,7 @@ export const news: Shape = {
   asks: 'up to three lines',
   lays: (paragraphs) =>
     paragraphs
-      .flatMap((p) => (p.kind === 'prose' && p.sentences.length <= 3 ? p.sentences : [plainly(p)]))
+      .flatMap((p) => (p.kind === 'prose' && p.sentences.length <= 3 ? unparted(p.sentences) : [plainly(p)]))
       .join('\n'),
   suits: (sentences) => (sentences <= 3 ? 1 : 0.8),
   good: ['One o’clock is the turning time in October.\nThe last light leaves the ridge at five.'],

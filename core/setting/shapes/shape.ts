@@ -14,3 +14,17 @@ export interface Shape {
   good: readonly string[]
   bad: readonly string[]
 }
+
+/** Sentences put together where a quotation goes on from one to the next, so that no paragraph parts it. */
+export function unparted(sentences: readonly string[]): string[] {
+  const parts: string[] = []
+  let open = false
+  for (const sentence of sentences) {
+    const last = parts.length - 1
+    if (open && last >= 0) parts[last] = `${parts[last] ?? ''} ${sentence}`
+    else parts.push(sentence)
+    const said = parts[parts.length - 1] ?? ''
+    open = said.split('“').length > said.split('”').length || (said.split('"').length - 1) % 2 === 1
+  }
+  return parts
+}

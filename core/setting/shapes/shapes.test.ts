@@ -12,6 +12,7 @@ describe('the shapes', () => {
     ['short', [list], 'Take with you:\n– water\n– a rope'],
     ['considered', [FOUR], 'One is first.\n\nTwo follows. Three goes on.\n\nFour ends it.'],
     ['considered', [prose('One.'), prose('Two.', 'Three.')], 'One.\n\nTwo. Three.'],
+    ['considered', [prose('He said “one.', 'Two.” Then', 'three.')], 'He said “one. Two.” Then\n\nthree.'],
     ['considered', [list], 'Take with you:\n\n– water\n– a rope'],
     ['neighbourly', [FOUR], 'One is first. Two follows. Three goes on. Four ends it.'],
     ['neighbourly', [prose('One.', 'Two.', 'Three.', 'Four.', 'Five.')], 'One. Two. Three.\n\nFour. Five.'],
@@ -49,7 +50,7 @@ describe('the shapes', () => {
     ['news', [3, 1], [6, 1]],
     ['letter', [9, 4], [2, 1]],
   ] as const)('%s suits %j better than %j', (name, better, worse) => {
-    expect(SHAPES[name].suits(...better)).toBeGreaterThan(SHAPES[name].suits(...worse))
+    expect(SHAPES[name].suits(better[0], better[1])).toBeGreaterThan(SHAPES[name].suits(worse[0], worse[1]))
   })
 })
 

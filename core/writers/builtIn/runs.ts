@@ -1,7 +1,6 @@
 import { angleOf } from '../../angles'
-import { turned } from '../../language'
 import type { Place } from '../../model'
-import type { Draft, Paragraph } from '../../setting'
+import type { Draft } from '../../setting'
 import { withoutFillers } from '../../speech'
 import { featuresOf, runAt, type Run, type Stock } from '../stock'
 import { isWhole, mayFollow, worthOf } from '../whole'
@@ -11,9 +10,6 @@ const MOST = { sentences: 8, characters: 1300, blocks: 3 }
 
 /** How surely a sentence must stand alone to open in place of the passage's own first. */
 const ALONE = 0.4
-
-/** What is lost by opening a sentence at its other end. */
-const TURNED = 0.85
 
 const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
 
@@ -28,8 +24,7 @@ export function runDrafts(stock: Stock, passage: Place & { reasons: readonly str
   const runs = extentsOf(stock, own).filter(
     (run) => isWhole(stock, run) || (byHand && run.from === own.from && run.to === own.to),
   )
-  const drafts = runs.map((run) => runDraft(stock, run))
-  return [...drafts, ...drafts.flatMap((d) => turnedRound(d) ?? [])]
+  return runs.map((run) => runDraft(stock, run))
 }
 
 /** A stretch that a person cut out of the text, whatever its ends. */
@@ -118,17 +113,20 @@ export function runDraft(stock: Stock, run: Run): Draft {
     angle: angleOf(featuresOf(stock, run)),
     paragraphs,
     spans,
-    worth: worthOf(stock, run),
+    worth: worthOf(stock, run) * (isUnfinished(stock, run) ? UNFINISHED : 1),
     whole: false,
   }
 }
 
-/** The same with the first sentence's clause at its other end, where grammar is certain of it. */
-function turnedRound(draft: Draft): Draft | null {
-  const [paragraph, ...others] = draft.paragraphs
-  if (paragraph?.kind !== 'prose') return null
-  const [first = '', ...rest] = paragraph.sentences
-  const other = turned(first)
-  const opening: Paragraph | null = other ? { kind: 'prose', sentences: [other, ...rest] } : null
-  return opening && { ...draft, paragraphs: [opening, ...others], worth: draft.worth * TURNED }
+/** What a story is worth that goes on behind its last sentence: its point may be there. */
+const UNFINISHED = 0.8
+
+/** Whether a run tells what happened and its paragraph goes on telling. */
+function isUnfinished(stock: Stock, run: Run): boolean {
+  const [last, next] = [stock.features[run.to], stock.features[run.to + 1]]
+  return (
+    angleOf(featuresOf(stock, run)) === 'story' &&
+    next?.sentence.block === last?.sentence.block &&
+    (next?.past ?? false)
+  )
 }
