@@ -148,7 +148,7 @@ describe('the seed', () => {
   })
 
   it('has drips under way and one that waits for review, all in the future and in slots', () => {
-    expect(of(bundle.rows.drips, 'oakum-yard')).toHaveLength(3)
+    expect(of(bundle.rows.drips, 'oakum-yard')).toHaveLength(5)
     const states = new Set(bundle.rows.posts.map((p) => p.state))
     expect(states).toEqual(new Set(['approved', 'for review']))
     for (const post of bundle.rows.posts) {

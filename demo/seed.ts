@@ -94,6 +94,13 @@ async function yard(house: House): Promise<void> {
   })
   house.drip(brand, 'reading-rot', { day: 1, rhythm: 2, gate: 'what is flagged', accounts })
   house.drip(brand, 'seven-tools', { day: 3, rhythm: 1, gate: 'everything', accounts: three })
+  house.drip(brand, 'larch-or-oak', { day: 2, rhythm: 0, gate: 'what is flagged', accounts: three })
+  house.drip(brand, 'caulking-a-seam', {
+    day: 5,
+    rhythm: 1,
+    gate: 'what is flagged',
+    accounts,
+  })
 }
 
 /** Fernhollow Huts: a blog with summaries only, a partner's letter, a handbook, a content sheet. */

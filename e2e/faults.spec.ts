@@ -47,7 +47,7 @@ test('every bad address gets a sentence, and nothing already there is lost', asy
   await page.getByRole('button', { name: 'Add this source' }).click()
   await expect(page.getByText('Oakum Yard journal is among your sources already.')).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByText('14 pieces from 2 sources, 9 waiting.')).toBeVisible()
+  await expect(page.getByText('14 pieces from 2 sources, 7 waiting.')).toBeVisible()
 })
 
 test('a broken bundle is refused with a sentence, a whole one comes back unchanged', async ({ page }) => {
@@ -70,7 +70,7 @@ test('a broken bundle is refused with a sentence, a whole one comes back unchang
     await page.getByRole('button', { name: 'Leave it' }).click()
   }
   await page.goto('/intake')
-  await expect(page.getByText('9 waiting')).toBeVisible()
+  await expect(page.getByText('7 waiting')).toBeVisible()
   await page.keyboard.press('x')
   await expect(page.getByText('8 waiting')).toBeVisible()
   await page.goto('/workspace')
@@ -78,7 +78,7 @@ test('a broken bundle is refused with a sentence, a whole one comes back unchang
   await page.getByRole('button', { name: 'Replace everything' }).click()
   await expect(page.getByText('The bundle was read in.')).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByText('14 pieces from 2 sources, 9 waiting.')).toBeVisible()
+  await expect(page.getByText('14 pieces from 2 sources, 7 waiting.')).toBeVisible()
 })
 
 test('a second browser is told that another owns the spool, and may take it over', async ({
@@ -117,7 +117,7 @@ test('a second browser is told that another owns the spool, and may take it over
 
 test('without the server the work goes on, and the screen says so', async ({ page }) => {
   await page.goto('/intake')
-  await expect(page.getByText('9 waiting')).toBeVisible()
+  await expect(page.getByText('7 waiting')).toBeVisible()
   await page.route('**/api/**', (route) => route.abort())
   await expect(page.getByText(/The server does not answer/)).toBeVisible({ timeout: 20_000 })
   await page.keyboard.press('x')
@@ -126,5 +126,5 @@ test('without the server the work goes on, and the screen says so', async ({ pag
   await page.unrouteAll({ behavior: 'wait' })
   await expect(page.getByText(/The server does not answer/)).toBeHidden({ timeout: 20_000 })
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('9 waiting')).toBeVisible()
+  await expect(page.getByText('7 waiting')).toBeVisible()
 })

@@ -172,7 +172,7 @@ test('what one tab changes the other shows, and a change is undone after a reloa
   await page.goto('/intake')
   const other = await context.newPage()
   await other.goto('/intake')
-  await expect(other.getByText('9 waiting')).toBeVisible()
+  await expect(other.getByText('7 waiting')).toBeVisible()
   await page.keyboard.press('x')
   await expect(page.getByText('8 waiting')).toBeVisible()
   await expect(other.getByText('8 waiting')).toBeVisible()
@@ -180,7 +180,7 @@ test('what one tab changes the other shows, and a change is undone after a reloa
   await page.reload()
   await expect(page.getByText('8 waiting')).toBeVisible()
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('9 waiting')).toBeVisible()
+  await expect(page.getByText('7 waiting')).toBeVisible()
   await expect(page.getByText(/^Undone: set aside “/i)).toBeVisible()
 })
 

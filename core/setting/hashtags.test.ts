@@ -7,9 +7,9 @@ import { camelCase, fittingTags, tagsOf, termsOf, type Tag } from './hashtags'
 
 const LOOM = studyOf(
   readWriting(
-    `# Warping a rigid heddle loom
+    `# Warping a rigid heddle loom on Sundays
 
-A rigid heddle loom holds every warp thread at one tension. On the first days people wind the warp thread too fast, and the warp thread slackens at the selvedge.
+A rigid heddle loom holds every warp thread at one tension. On Sundays people wind the warp thread too fast, and the warp thread slackens at the selvedge.
 
 ## The selvedge
 
@@ -17,7 +17,7 @@ A selvedge is where weft turns. Most ways of mending a selvedge take minutes, an
 
 ## A better selvedge
 
-Beat the weft once. The selvedge follows the warp thread, whatever people say.`,
+On Sundays beat the weft once. The selvedge follows the warp thread, whatever people say.`,
     'loom',
   ),
 )
@@ -27,7 +27,7 @@ describe('the terms of a piece', () => {
     const terms = termsOf(LOOM)
     expect(terms).toContain('warp thread')
     expect(terms).toContain('selvedge')
-    for (const word of ['days', 'people', 'ways', 'minutes', 'job', 'hours', 'thread'])
+    for (const word of ['sundays', 'sunday', 'days', 'people', 'ways', 'minutes', 'job', 'hours', 'thread'])
       expect(terms).not.toContain(word)
   })
 

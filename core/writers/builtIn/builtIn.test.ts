@@ -81,6 +81,17 @@ describe('a passage as the author wrote it', () => {
       expect(body).not.toMatch(/^[^.!?]{3,60}: /)
   })
 
+  it('has a heading before nothing but what stands right under it', () => {
+    const second = of(CHOIR, 'A bar of rest is a bar of breathing.')
+    for (const body of bodies(second)) expect(body).not.toMatch(/\?.* A bar of rest/)
+    expect(bodies(second)).toContain('A bar of rest is a bar of breathing.')
+  })
+
+  it('may tell the conclusion of its paragraph first, then what leads to it', () => {
+    const found = bodies(of(CHOIR, 'A choir that is afraid of being too loud stops pronouncing.'))
+    for (const body of found) expect(body).not.toMatch(/^What sinks/)
+  })
+
   it('says where its words stand', () => {
     for (const draft of of(CHOIR, 'What sinks is the breath.'))
       for (const [i, span] of draft.spans.entries()) {

@@ -1,4 +1,5 @@
 import { angleOf } from '../../angles'
+import { opensOnKnown, THIRD_PERSON } from '../../language'
 import type { Place } from '../../model'
 import type { Draft } from '../../setting'
 import { withoutFillers } from '../../speech'
@@ -24,7 +25,8 @@ export function runDrafts(stock: Stock, passage: Place & { reasons: readonly str
   const runs = extentsOf(stock, own).filter(
     (run) => isWhole(stock, run) || (byHand && run.from === own.from && run.to === own.to),
   )
-  return runs.map((run) => runDraft(stock, run))
+  const led = ledBy(stock, own)
+  return [...runs.map((run) => runDraft(stock, run)), ...(led ? [led] : [])]
 }
 
 /** A stretch that a person cut out of the text, whatever its ends. */
@@ -129,4 +131,45 @@ function isUnfinished(stock: Stock, run: Run): boolean {
     next?.sentence.block === last?.sentence.block &&
     (next?.past ?? false)
   )
+}
+
+/** What is lost by telling the conclusion before what leads to it. */
+const LED = 0.95
+
+/** So surely must a conclusion be posted by itself to be told first. */
+const LEADS = 0.5
+
+/** Words that set a sentence against the one before it. */
+const AGAINST = new Set('will rather instead too also either such same else other another'.split(' '))
+
+/**
+ * A paragraph's conclusion first, then what leads to it: where the last sentence stands alone, says what is
+ * so in general without a pronoun, takes up the words of the others, and none of them announces it.
+ */
+function ledBy(stock: Stock, own: Run): Draft | null {
+  const { study, features } = stock
+  const { block } = study.sentences[own.from] ?? {}
+  let end = own.from
+  while (study.sentences[end + 1]?.block === block) end++
+  const [hook, f] = [study.sentences[end], features[end]]
+  const rest = { from: own.from, to: end - 1 }
+  if (!hook || !f || rest.to - rest.from < 1 || rest.to - rest.from > 3 || !mayOpen(stock, end)) return null
+  if (f.past || f.imperative || hook.words.length < 5 || hook.tokens[0]?.pos === 'ADP') return null
+  if (hook.tokens.some((t) => AGAINST.has(t.lower) || THIRD_PERSON.has(t.lower) || t.lower === 'would'))
+    return null
+  const said = new Set(study.sentences.slice(rest.from, end).flatMap((s) => s.lemmas))
+  if (!hook.lemmas.some((l) => said.has(l)) || opensOnKnown(hook.tokens)) return null
+  if (
+    worthOf(stock, { from: end, to: end }) < LEADS ||
+    !isWhole(stock, rest) ||
+    !isWhole(stock, { from: end, to: end })
+  )
+    return null
+  const [first, then] = [runDraft(stock, { from: end, to: end }), runDraft(stock, rest)]
+  return {
+    ...first,
+    paragraphs: [...first.paragraphs, ...then.paragraphs],
+    spans: [...first.spans, ...then.spans],
+    worth: Math.min(first.worth, then.worth) * LED,
+  }
 }
