@@ -10,6 +10,11 @@ import { until } from './house'
 
 const root = join(import.meta.dirname, '..')
 const { base, stop } = await startDemo(4600, 4601)
+// A picture that could not be taken leaves no demo running.
+process.once('uncaughtException', (error) => {
+  console.error(error)
+  void Promise.resolve(stop()).finally(() => process.exit(1))
+})
 const { browser, page } = await openPage()
 const shot = async (name: string): Promise<void> => {
   await page.waitForTimeout(700)
@@ -42,7 +47,7 @@ await open('/', (p) => p.getByRole('heading', { name: /wait/ }).waitFor())
 await shot('desk')
 await open('/pipelines', (p) => p.getByRole('link', { name: 'Journal, long and thin' }).waitFor())
 await page.getByRole('link', { name: 'Journal, long and thin' }).click()
-await page.getByRole('heading', { name: /^\d+ posts$/ }).waitFor({ timeout: 60_000 })
+await page.getByRole('heading', { name: /^\d+ posts?$/ }).waitFor({ timeout: 60_000 })
 await shot('bench')
 await open('/intake', (p) => p.getByRole('link', { name: 'Varnish in damp weather' }).waitFor())
 await shot('intake')
@@ -72,7 +77,7 @@ await page
   .getByRole('button', { name: /^catches [1-9]\d* of the last/ })
   .first()
   .click()
-await page.getByRole('heading', { name: /^\d+ posts$/ }).waitFor({ timeout: 60_000 })
+await page.getByRole('heading', { name: /^\d+ posts?$/ }).waitFor({ timeout: 60_000 })
 await shot('sieve')
 await brand('Oakum Yard')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())

@@ -155,6 +155,7 @@ export const REFERENCE: readonly Rule[] = [
       }),
     examples: [
       ['They leak at every corner.', 'They'],
+      ['A free boat without them is in debt on the day you meet.', 'them'],
       ['Warm air goes up, it meets the cold lid, and it rains on them.', 'them'],
     ],
     counter: [
@@ -169,7 +170,10 @@ export const REFERENCE: readonly Rule[] = [
     finds: ({ tokens, named }) =>
       first(
         tokens,
-        (t, i) => /^(?:he|she|him|his|her|hers|himself|herself)$/.test(t.lower) && !named(i).people,
+        (t, i) =>
+          /^(?:he|she|him|his|her|hers|himself|herself)$/.test(t.lower) &&
+          !named(i).people &&
+          !(named(i).boats && /^(?:she|hers?|herself)$/.test(t.lower)),
       ),
     examples: [
       ['Her boat is called Segunda.', 'Her'],
@@ -178,6 +182,7 @@ export const REFERENCE: readonly Rule[] = [
     counter: [
       'A student brought her own plane.',
       'Anna sold her boat.',
+      'A boat is known by her planks.',
       'A retired anaesthetist kept at it for two years, and he could not order lunch.',
     ],
   },

@@ -19,6 +19,8 @@ export interface Named {
   singular: boolean
   plural: boolean
   people: boolean
+  /** Whether a boat was, which is a "she" as well. */
+  boats: boolean
   /** Whether a thing was named, by its lemma. */
   has(lemma: string): boolean
 }
@@ -40,12 +42,14 @@ export interface Rule {
   counter: readonly string[]
 }
 
-/** Who can be meant by "he", "she" or "they"; ships and boats are a "she" as well. */
+/** Who can be meant by "he", "she" or "they". */
 const PEOPLE = new Set(
-  'man woman person student owner child friend teacher doctor wife husband mother father judge player beginner merchant somebody someone nobody everybody everyone anyone people boat ship hull'.split(
+  'man woman person student owner child friend teacher doctor wife husband mother father judge player beginner merchant somebody someone nobody everybody everyone anyone people'.split(
     ' ',
   ),
 )
+
+const BOATS = new Set(['boat', 'ship', 'hull'])
 
 /** What somebody does or is, by its ending: "an anaesthetist", "a librarian", "a plumber". */
 const TRADE =
@@ -106,6 +110,7 @@ function namedIn(tokens: readonly Token[], before: readonly Token[]): Named[] {
   let singular = before.some((t) => isNoun(t) && !isPlural(t))
   let plural = before.some((t) => isNoun(t) && isPlural(t))
   let people = before.some((t, i) => namesPerson(t, before[i - 1], before[i + 1] ?? tokens[0]))
+  let boats = before.some((t) => BOATS.has(t.lemma))
   /** Where each thing was named first; −1 in what stands before the sentence. */
   const first = new Map(before.map((t) => [t.lemma, -1]))
   const name = (lemma: string, i: number): unknown => first.has(lemma) || first.set(lemma, i)
@@ -115,9 +120,11 @@ function namedIn(tokens: readonly Token[], before: readonly Token[]): Named[] {
       singular,
       plural,
       people,
+      boats,
       has: (lemma) => (first.get(lemma) ?? Infinity) < i,
     }
     const next = tokens[i + 1]
+    boats ||= BOATS.has(token.lemma)
     people ||= namesPerson(token, tokens[i - 1] ?? before[before.length - 1], next)
     if (token === order) return said
     if (isThing(tokens, i)) {
