@@ -115,7 +115,7 @@ function tooThin(beat: number, kept: number, had: number, account: Recipient): C
   const message =
     had >= kept
       ? `The piece is too thin for beat ${beat + 1}: ${count} kept, and each goes out once on an account. Keep or add one in the Reader, or choose a shorter rhythm.`
-      : `No caption for ${network(account.network).name} can be made of the passages that are left that is whole, fits, and is unlike the others. Keep or add a passage in the Reader, or choose a shorter rhythm.`
+      : `Nothing is left for ${network(account.network).name} that is whole and opens unlike the drip’s other posts. Keep or add a passage in the Reader, or choose a shorter rhythm.`
   return { code: 'too-thin', severity: 'block', message }
 }
 

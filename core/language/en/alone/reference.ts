@@ -201,6 +201,7 @@ export const REFERENCE: readonly Rule[] = [
       ),
     examples: [
       ['It leaks at every corner.', 'It'],
+      ['Iron nails rot in it, and stain the plank.', 'it'],
       ['Do not bend it in jerks.', 'it'],
       ['Nobody wrote down that it had been turned off.', 'it'],
     ],

@@ -82,6 +82,9 @@ function isThing(tokens: readonly Token[], i: number): boolean {
   const previous = tokens[i - 1]
   if (isNoun(token)) {
     if (TIMES.has(token.lemma)) return false
+    // "Iron nails rot in it": the first noun only says which, and what follows a plural is its verb.
+    if (next && isNoun(next) && (token.pos === 'NOUN' || i === 0) && isPlural(next)) return false
+    if (previous && isNoun(previous) && isPlural(previous) && token.lower === token.lemma) return false
     // "Walk up, show it the cheese": a verb that the tagger took for a noun.
     if (/^(?:,|and|then)$/.test(previous?.lower ?? '') && next !== undefined && THIRD_PERSON.has(next.lower))
       return false
