@@ -95,7 +95,7 @@ export function intakeRatios(articles: readonly SiteArticle[]): Ratio[] {
       read,
       'wink-nlp, tokenize and tag',
       tagged,
-      3,
+      4,
     ),
   )
 

@@ -106,8 +106,11 @@ function titleOf({ stock }: Assignment, draft: Draft, profile: NetworkProfile, s
   const at = study.sentences.find((s) => s.start >= (first?.start ?? 0))
   const heading = study.sentences[study.sections[at?.section ?? -1]?.from ?? -1]
   const over = (h: Headline): boolean => h.span !== null && h.span.start === heading?.start
-  const inside = ({ span }: Headline): boolean =>
-    span !== null && draft.spans.some((s) => s.start <= span.start && s.end >= span.end)
+  // A heading inside a letter stands there already.
+  const inside = ({ span, why }: Headline): boolean =>
+    span !== null &&
+    why !== 'a heading' &&
+    draft.spans.some((s) => s.start <= span.start && s.end >= span.end)
   const whole = (h: Headline): boolean => h.span === null
   const options = draft.whole
     ? headlines.filter(whole)

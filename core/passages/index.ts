@@ -10,4 +10,4 @@ export {
   type SentenceOdds,
 } from './model'
 export { runsOf, traitsOf, type Run } from './candidates'
-export { choosePassages } from './choose'
+export { chance, choosePassages } from './choose'

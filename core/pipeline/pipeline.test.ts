@@ -178,7 +178,7 @@ describe('a drip', () => {
     const { posts, drip } = make({ passages: few })
     expect(new Set(posts.map((p) => p.passage))).toEqual(new Set([few[0]?.id]))
     expect(drip.missing.length).toBe(18 - posts.length)
-    for (const m of drip.missing) expect(m.message).toMatch(/too thin|No caption/)
+    for (const m of drip.missing) expect(m.message).toMatch(/too thin|Nothing is left/)
   })
 
   it('puts a person’s own passage before the machine’s', () => {

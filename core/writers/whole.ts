@@ -1,4 +1,5 @@
 import { danglingWords, isBalanced, isBelief, leanOf, promisesList, type Token } from '../language'
+import { chance } from '../passages'
 import { endsSentence } from '../text'
 import type { SentenceFeatures } from '../study'
 import { featuresOf, strangerIn, type Run, type Stock } from './stock'
@@ -14,8 +15,6 @@ const ANNOUNCES =
   /^(?:now|next|then|week|day|step|part|first|second|third|finally|last|the (?:first|second|third|last|next))\b/i
 /** What takes back or limits what the sentence before it says. */
 const LIMITS = /^(?:but|except|unless|however|though|only|not (?:if|when|that)|that said)\b/i
-
-const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
 
 /**
  * Whether a run of sentences is a whole thought to somebody who has not read the piece: nothing in it

@@ -1,6 +1,7 @@
 import { angleOf } from '../../angles'
 import { danglingWords, hasVerb, isBalanced, THIRD_PERSON } from '../../language'
 import type { Place } from '../../model'
+import { chance } from '../../passages'
 import { isEmptyHeading, type Draft } from '../../setting'
 import type { StudiedSentence } from '../../study'
 import { featuresOf, runAt, type Run, type Stock } from '../stock'
@@ -11,8 +12,6 @@ import { runDraft } from './runs'
 const ASKED = 0.8
 /** How many sentences of an answer, or of what a heading says, are taken. */
 const MOST = 4
-
-const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
 
 /**
  * What stands right under a heading together with it, where the heading is a question that it answers or a

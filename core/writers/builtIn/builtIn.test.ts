@@ -4,6 +4,7 @@ import { weighPassages } from '../../passages'
 import { readTranscript, readWriting } from '../../reading'
 import { plainly, type Draft } from '../../setting'
 import { skeletonDraft } from '.'
+import { runDrafts } from './runs'
 import { propose, stockOf } from '..'
 
 /* Fields that no rule was written for. The expectations are by eye, from the texts. */
@@ -87,9 +88,23 @@ describe('a passage as the author wrote it', () => {
     expect(bodies(second)).toContain('A bar of rest is a bar of breathing.')
   })
 
-  it('may tell the conclusion of its paragraph first, then what leads to it', () => {
-    const found = bodies(of(CHOIR, 'A choir that is afraid of being too loud stops pronouncing.'))
-    for (const body of found) expect(body).not.toMatch(/^What sinks/)
+  it('may tell the conclusion of its paragraph first, then what leads to it, and no story or order so', () => {
+    const led = (last: string): string[] => {
+      const text = `A blunt knife needs force. Force makes the blunt knife slip on an onion. ${last}`
+      const stock = stockOf(readWriting(`# On care\n\n${text}`, 'x'))
+      const sure = { worth: 3, quotable: 3, alone: 3, never: -5, good: 3 }
+      const chances = { odds: stock.features.map(() => sure), ofRun: () => 0.8 }
+      const start = stock.piece.text.indexOf('A blunt')
+      const passage = { start, end: start + 26, reasons: [] }
+      return bodies(runDrafts({ ...stock, chances }, passage)).filter((b) => b.startsWith(last))
+    }
+    expect(led('A sharp knife is the safest knife in any kitchen.')).toEqual([
+      'A sharp knife is the safest knife in any kitchen.\n\nA blunt knife needs force. Force makes the blunt knife slip on an onion.',
+    ])
+    expect(led('Sharpen the knife on the first day of every month.')).toEqual([])
+    expect(led('The knife slipped on an onion in May and cut our cook.')).toEqual([])
+    expect(led('A good cook sharpens it before every meal.')).toEqual([])
+    expect(led('A piano is tuned twice in every single year.')).toEqual([])
   })
 
   it('says where its words stand', () => {

@@ -20,7 +20,8 @@ export function propose(stock: Stock, passage: FoundPassage, shape: WholeBrief['
       : [...runDrafts(stock, passage), ...headedDrafts(stock, passage)]
   const own = drafts.flatMap((d) => saidBy(stock, d) ?? [])
   const letter = shape === 'letter' ? letterDraft(stock, passage, own[0]?.angle ?? 'lesson') : null
-  return letter ? [letter, ...own] : own
+  // A letter in which somebody else speaks would be in the brand's name.
+  return letter && saidBy(stock, letter) === letter ? [letter, ...own] : own
 }
 
 export { skeletonDraft } from './skeleton'

@@ -1,6 +1,7 @@
 import { angleOf } from '../../angles'
 import { opensOnKnown, THIRD_PERSON } from '../../language'
 import type { Place } from '../../model'
+import { chance } from '../../passages'
 import type { Draft } from '../../setting'
 import { withoutFillers } from '../../speech'
 import { featuresOf, runAt, type Run, type Stock } from '../stock'
@@ -12,11 +13,10 @@ const MOST = { sentences: 8, characters: 1300, blocks: 3 }
 /** How surely a sentence must stand alone to open in place of the passage's own first. */
 const ALONE = 0.4
 
-const chance = (odds: number): number => 1 / (1 + Math.exp(-odds))
-
 /**
  * A passage in the author's own sentences, untouched and in their order: as it stands, entered earlier or
- * later, widened by what follows it. Each is a whole thought. One that a person chose always stands.
+ * later, widened by what follows it, and once with the conclusion of its paragraph told first. Each is a
+ * whole thought. One that a person chose always stands.
  */
 export function runDrafts(stock: Stock, passage: Place & { reasons: readonly string[] }): Draft[] {
   const own = runAt(stock, passage)
