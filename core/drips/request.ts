@@ -20,6 +20,8 @@ export interface WriteRequest extends Order {
   earlier?: readonly EarlierCaption[]
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
   angle?: Angle | undefined
+  /** Whether the points of the whole piece may be one of the posts; they may unless it is said. */
+  whole?: boolean | undefined
   /** How many other wordings are kept of each post; six when not said. */
   wordings?: number | undefined
 }

@@ -168,6 +168,36 @@ describe('what a drip says', () => {
   })
 })
 
+describe('a piece that is a list', () => {
+  const points = ['Dig before the frost', 'Plant on a dull day', 'Water at the root']
+  const hedge = readWriting(
+    `# Three rules for a hedge\n\n${points.map((p, i) => `## ${p}\n\n${CARE[i] ? `An old hedge ${CARE[i]}. Every hedge in our lane ${CARE[i + 1]}.` : ''}`).join('\n\n')}`,
+    'hedge',
+  )
+  const drip = (change: object = {}): WrittenPost[] =>
+    writeDrip({
+      piece: hedge,
+      passages: weighPassages(hedge).map((w) => w.passage),
+      accounts: ['murmur', 'guildhall', 'hearthside'].map((id) => ({ id, network: id })),
+      days: [0, 7],
+      house: PLAIN_HOUSE,
+      link: 'https://hedge.example/rules',
+      seed: 1,
+      ...change,
+    })
+  const lists = (posts: readonly WrittenPost[]): string[] =>
+    posts.flatMap((p) => (p.wording?.text.includes('1. Dig before') ? [`${p.beat} ${p.account}`] : []))
+
+  it('gives its points once, first, where there is room', () => {
+    expect(lists(drip())).toEqual(['0 guildhall'])
+    expect(drip()[1]).toMatchObject({ passage: null })
+  })
+
+  it('gives none where a passage was asked for', () => {
+    expect(lists(drip({ whole: false }))).toEqual([])
+  })
+})
+
 describe('whatever is written', () => {
   const SUBJECTS = [
     'The kiln',

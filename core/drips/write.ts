@@ -39,7 +39,7 @@ function writeOut(
   const turns = turnsOf(passages, accounts.length, days.length)
   const posts: WrittenPost[] = []
   let said = saidBefore(request.earlier)
-  let whole = skeletonDraft(stock) !== null
+  let whole = request.whole !== false && skeletonDraft(stock) !== null
   const had = new Map(accounts.map((a) => [a.id, new Set<FoundPassage>()]))
   days.forEach((day, beat) => {
     const atBeat = new Set<FoundPassage>()

@@ -48,6 +48,8 @@ export function singlePost(request: SingleRequest): Post {
     link: piece.url,
     pipeline: request.pipeline?.name ?? '',
     seed: request.seed,
+    // What is asked for is a passage.
+    whole: false,
     earlier: earlierCaptions(request.standing, request.now),
   })
   if (!written?.wording)
