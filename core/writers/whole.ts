@@ -1,4 +1,4 @@
-import { danglingWords, isBalanced, isBelief, leanOf, promisesList, type Token } from '../language'
+import { danglingWords, isBalanced, isBelief, promisesList, type Token } from '../language'
 import { chance } from '../passages'
 import { endsSentence } from '../text'
 import type { SentenceFeatures } from '../study'
@@ -34,8 +34,6 @@ export function isWhole(stock: Stock, run: Run, ages = false): boolean {
     if (danglingWords(f.sentence.tokens, f.sentence.text, before) !== null) return false
     before = [...before, ...f.sentence.tokens]
   }
-  if (sentences.some((f) => leanOf(f.sentence.tokens, f.sentence.text, before)?.kind === 'elsewhere'))
-    return false
   return isBalanced(sentences.map((f) => f.sentence.text).join(' ')) && strangerIn(stock, run) === null
 }
 
