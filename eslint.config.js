@@ -65,6 +65,26 @@ export default defineConfig(
       ],
     },
   },
+  {
+    // What judges shares nothing with what writes, and the judge of the tests with nothing at all.
+    files: ['core/judging/**/*.ts'],
+    rules: restrict(
+      NODE,
+      face(String.raw`^\.\./\w+/`, 'the other room'),
+      ...foreign('app', 'server', 'cli', 'world', 'demo'),
+      {
+        regex: String.raw`^(\.\./)+(writers|setting|drips|angles|passages)(/|$)`,
+        message: 'Nothing that judges imports what writes.',
+      },
+    ),
+  },
+  {
+    files: ['core/drips/testing/{judge,verbatim}.ts'],
+    rules: restrict({
+      regex: String.raw`^(?!\./verbatim$)`,
+      message: 'The judge of the tests shares nothing with what it judges.',
+    }),
+  },
   { files: ['cli/**/*.ts'], rules: restrict(inside, ...foreign('app', 'server', 'world', 'demo')) },
   {
     files: ['app/**/*.{ts,tsx}'],

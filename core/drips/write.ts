@@ -2,8 +2,8 @@ import { isEnglish } from '../language'
 import type { Check, FoundPassage, Wording } from '../model'
 import { network } from '../networks'
 import { checkCaption } from '../judging'
-import { plainWording, skeletonDraft, stockOf, type Assignment, type Recipient, type Stock } from '../writers'
-import { contextOf, firstSound, onceEach, ranked, unlike, type Propose } from './rank'
+import { isByHand, plainWording, skeletonDraft, stockOf, type Recipient } from '../writers'
+import { contextOf, firstSound, onceEach, ranked, unlike } from './rank'
 import type { WriteRequest, WrittenPost } from './request'
 import { turnsOf } from './rotation'
 import { saidBefore, saying, type Said } from './said'
@@ -22,38 +22,47 @@ export function writeDrip(
   request: WriteRequest,
   onProgress?: (done: number, all: number) => void,
 ): WrittenPost[] {
-  const posts = isEnglish(request.piece.language)
-    ? writeOut(request, stockOf(request.piece), onProgress)
-    : writePlainly(request, onProgress)
+  const hand = isEnglish(request.piece.language) ? writingHand(request) : plainHand(request)
+  const posts = rotate(request, hand, onProgress)
   const pictured = withPictures(posts, request.piece.images.length, request.accounts)
   return pictured.map((post) => checked(request, pictured, post))
 }
 
-function writeOut(
+/** What writes the posts of a drip, one after the other. */
+interface Hand {
+  /** Whether a post of the whole piece is still to be written. */
+  whole: boolean
+  /** The best wording of a passage, or of the whole piece, for an account at a beat; null where there is none. */
+  take: (passage: FoundPassage | null, account: Recipient, beat: number, said: Said) => Taken | null
+  /** Why there is none though passages are left. */
+  nothing: (account: Recipient) => string
+}
+
+interface Taken {
+  passage: FoundPassage | null
+  wording: Wording
+  others: Wording[]
+}
+
+/** Goes through beats and accounts, the passages in turn, until each has its post or none is left for it. */
+function rotate(
   request: WriteRequest,
-  stock: Stock,
+  hand: Hand,
   onProgress?: (done: number, all: number) => void,
 ): WrittenPost[] {
   const { passages, accounts, days } = request
-  const proposed = onceEach()
   const turns = turnsOf(passages, accounts.length, days.length)
   const posts: WrittenPost[] = []
   let said = saidBefore(request.earlier)
-  let whole = request.whole !== false && skeletonDraft(stock) !== null
+  let { whole } = hand
   const had = new Map(accounts.map((a) => [a.id, new Set<FoundPassage>()]))
   days.forEach((day, beat) => {
     const atBeat = new Set<FoundPassage>()
     accounts.forEach((account, column) => {
       const mine = had.get(account.id) ?? new Set()
-      const base = { order: request, stock, account, beat, angle: request.angle }
-      const first =
-        whole && beat === 0 ? taken({ ...base, passage: null }, said, proposed, request.wordings) : null
-      const found =
-        first ??
-        firstOf(
-          turns(beat, column).filter((p) => !mine.has(p) && !atBeat.has(p)),
-          (passage) => taken({ ...base, passage }, said, proposed, request.wordings),
-        )
+      const left = turns(beat, column).filter((p) => !mine.has(p) && !atBeat.has(p))
+      const first = whole && beat === 0 ? hand.take(null, account, beat, said) : null
+      const found = first ?? firstOf(left, (passage) => hand.take(passage, account, beat, said))
       if (found) {
         if (found.passage === null) whole = false
         else {
@@ -70,7 +79,7 @@ function writeOut(
         passage: found?.passage ?? null,
         wording: found?.wording ?? null,
         others: found?.others ?? [],
-        checks: found ? [] : [tooThin(beat, passages.length, mine.size, account)],
+        checks: found ? [] : [tooThin(beat, passages.length, mine.size, hand.nothing(account))],
         picture: null,
       })
       onProgress?.(posts.length, days.length * accounts.length)
@@ -79,28 +88,42 @@ function writeOut(
   return posts
 }
 
-interface Taken {
-  passage: FoundPassage | null
-  wording: Wording
-  others: Wording[]
+/** The writer of pieces in English. */
+function writingHand(request: WriteRequest): Hand {
+  const stock = stockOf(request.piece)
+  const proposed = onceEach()
+  return {
+    whole: request.whole !== false && skeletonDraft(stock) !== null,
+    take: (passage, account, beat, said) => {
+      const assignment = { order: request, stock, account, passage, beat, angle: request.angle }
+      const wordings = ranked(assignment, said, proposed)
+      // What a person chose is written all the same, and its doubts are said for a person to decide.
+      const chosen = passage !== null && isByHand(passage)
+      const best = firstSound(assignment, said, wordings) ?? (chosen ? (wordings[0] ?? null) : null)
+      const rest = wordings.filter((w) => w !== best)
+      return (
+        best && {
+          passage,
+          wording: best,
+          others: unlike(best, rest, Math.max(OTHERS, request.wordings ?? 0)),
+        }
+      )
+    },
+    nothing: (account) =>
+      `Nothing is left for ${network(account.network).name} that is whole and opens unlike the drip’s other posts. Keep or add a passage in the Reader, or choose a shorter rhythm.`,
+  }
 }
 
-/** The best sound wording of an assignment with others beside it, or null. */
-function taken(assignment: Assignment, said: Said, proposed: Propose, others = OTHERS): Taken | null {
-  const wordings = ranked(assignment, said, proposed)
-  const best = firstSound(assignment, said, wordings)
-  return (
-    best && {
-      passage: assignment.passage,
-      wording: best,
-      others: unlike(
-        best,
-        wordings.filter((w) => w !== best),
-        Math.max(OTHERS, others),
-      ),
-    }
-  )
-}
+/** What sets the passages of a piece in another language, each as it stands. */
+const plainHand = (request: WriteRequest): Hand => ({
+  whole: false,
+  take: (passage, account) => {
+    const wording = passage && plainWording(request, passage, account)
+    return wording ? { passage, wording, others: [] } : null
+  },
+  nothing: (account) =>
+    `No passage that is left fits ${network(account.network).name} as it stands, and the piece is not in English, so nothing is shortened. Choose a shorter one in the Reader.`,
+})
 
 function firstOf<T, R>(list: readonly T[], make: (item: T) => R | null): R | null {
   for (const item of list) {
@@ -110,45 +133,13 @@ function firstOf<T, R>(list: readonly T[], make: (item: T) => R | null): R | nul
   return null
 }
 
-function tooThin(beat: number, kept: number, had: number, account: Recipient): Check {
+function tooThin(beat: number, kept: number, had: number, nothing: string): Check {
   const count = kept === 1 ? 'one passage is' : `${kept} passages are`
   const message =
     had >= kept
       ? `The piece is too thin for beat ${beat + 1}: ${count} kept, and each goes out once on an account. Keep or add one in the Reader, or choose a shorter rhythm.`
-      : `Nothing is left for ${network(account.network).name} that is whole and opens unlike the drip’s other posts. Keep or add a passage in the Reader, or choose a shorter rhythm.`
+      : nothing
   return { code: 'too-thin', severity: 'block', message }
-}
-
-/** The posts of a drip of a piece in another language: its passages in turn, each as it stands. */
-function writePlainly(
-  request: WriteRequest,
-  onProgress?: (done: number, all: number) => void,
-): WrittenPost[] {
-  const { accounts, days, passages } = request
-  const used = passages.slice(0, days.length)
-  return days.flatMap((day, beat) =>
-    accounts.map((account, column): WrittenPost => {
-      const passage = beat < used.length ? (used[(beat + column) % used.length] ?? null) : null
-      const wording = passage && plainWording(request, passage, account)
-      const misfit: Check = {
-        code: 'too-thin',
-        severity: 'block',
-        message: `The passage does not fit ${network(account.network).name} as it stands, and it is not in English, so nothing is shortened. Choose a shorter one in the Reader.`,
-      }
-      onProgress?.(beat * accounts.length + column + 1, days.length * accounts.length)
-      return {
-        beat,
-        day,
-        account: account.id,
-        network: account.network,
-        passage,
-        wording: wording || null,
-        others: [],
-        checks: wording ? [] : [passage ? misfit : tooThin(beat, used.length, used.length, account)],
-        picture: null,
-      }
-    }),
-  )
 }
 
 /** A post with what the rules say of it beside all the others. */

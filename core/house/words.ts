@@ -46,8 +46,8 @@ const escaped = (word: string): string => word.replace(/[.*+?^${}()|[\]\\]/g, '\
 
 const patterns = new Map<string, RegExp | null>()
 
-/** What of a never-say entry stands in a text, in any of its forms, or null. */
-export function neverSaid(text: string, entry: string): string | null {
+/** The words of a text that an entry means, a word or phrase in any of its forms or a pattern between slashes; or null. */
+export function wordsFound(text: string, entry: string): string | null {
   let pattern = patterns.get(entry)
   if (pattern === undefined) {
     pattern = patternOf(entry)
@@ -77,7 +77,7 @@ export function ownPattern(entry: string): RegExp | null {
   } catch (error) {
     throw new Fault(
       'bad-request',
-      `${entry} on the never-say list is no pattern that works (${error instanceof Error ? error.message : ''}). Mend it, or take the slashes away.`,
+      `${entry} is no pattern that works (${error instanceof Error ? error.message : ''}). Mend it, or take the slashes away.`,
       entry,
     )
   }

@@ -1,5 +1,5 @@
 import type { PieceContent } from '../model'
-import { baseOf, NUMBER_WORDS, oneSpelling, readSentences, STOP_WORDS } from '../language'
+import { NUMBER_WORDS, readSentences, stem, STOP_WORDS } from '../language'
 import { withoutAddresses, withoutTags } from '../text'
 
 /** Something in a caption that the piece does not hold. */
@@ -45,14 +45,6 @@ function sourceOf(text: string): Source {
 
 const WORD = /[\p{L}\p{N}]+/gu
 const wordsOf = (text: string): string[] => text.toLowerCase().match(WORD) ?? []
-
-/** A word without its endings, in one spelling, by which its forms are known for the same. */
-function stem(word: string): string {
-  const plain = oneSpelling(baseOf(word.toLowerCase()))
-  const bare = plain.replace(/(?:ings?|edly|ied|ies|ed|es|s|ly|ers?|est|d)$/, '')
-  const kept = bare.length >= 3 ? bare : plain
-  return kept.replace(/(?:e|i|y|([b-df-hj-np-tv-z])(?=\1$))$/, '').replace(/([b-df-hj-np-tv-z])\1$/, '$1')
-}
 
 /**
  * Numbers, names, quotations, superlatives and words of substance of a caption that are not in the

@@ -35,7 +35,7 @@ const one = (change: Partial<SingleRequest> = {}) =>
     brand: aBrand(),
     piece,
     passages,
-    passage: passages[1]?.id ?? null,
+    passage: passages[0]?.id ?? null,
     account: hall,
     pipeline: { id: 'pipeline', name: 'Journal' },
     drip: 'drip',
@@ -55,7 +55,7 @@ describe('one more post of a piece', () => {
       drip: 'drip',
       beat: 2,
       pipeline: 'pipeline',
-      passage: passages[1]?.id,
+      passage: passages[0]?.id,
       state: 'for review',
       at: null,
     })

@@ -1,5 +1,5 @@
 import type { House } from '../house'
-import { neverSaid } from '../house'
+import { wordsFound } from '../house'
 
 /**
  * The first of the house's closing lines that may stand under a body: one that has not closed a post
@@ -8,7 +8,7 @@ import { neverSaid } from '../house'
 export function closingFor({ style }: House, body: string, closed: ReadonlySet<string>): string | null {
   const may = style.closingLines.find(
     ({ text, where }) =>
-      !closed.has(text) && (where.length === 0 || where.some((word) => neverSaid(body, word) !== null)),
+      !closed.has(text) && (where.length === 0 || where.some((word) => wordsFound(body, word) !== null)),
   )
   return may?.text ?? null
 }

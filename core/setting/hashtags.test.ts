@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { read, readWriting } from '../reading'
 import { studyOf } from '../study'
-import { camelCase, fittingTags, tagsOf, termsOf, type Tag } from './hashtags'
+import { camelCase, fittingTags, tagsOf, termsOf } from './hashtags'
 
 const LOOM = studyOf(
   readWriting(
@@ -79,13 +79,11 @@ describe('tags', () => {
     expect(ranked({ Weaving: 90_000_000, Looms: 9000 })[0]).toBe('Looms')
   })
 
-  const tag = (text: string, from: Tag['from'], ...stems: string[]): Tag => ({ text, from, stems })
-  const ALL = [
-    tag('Weaving', 'the author', 'weav'),
-    tag('Selvedge', 'the piece', 'selvedg'),
-    tag('WarpThread', 'the piece', 'warp', 'thread'),
-    tag('Slow', 'the house', 'slow'),
-  ]
+  const ALL = tagsOf(
+    { piece: { ...LOOM.piece, categories: ['Weaving'] } },
+    ['selvedge', 'warp thread'],
+    ['Slow'],
+  )
   it.each([
     ['The warp thread slackens.', 4, ['Slow', 'WarpThread', 'Weaving']],
     ['Weaving starts at the selvedge and ends there.', 2, ['Slow', 'Weaving']],

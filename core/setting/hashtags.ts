@@ -1,7 +1,6 @@
-import { isNoun, rarity, STOP_WORDS, type Token } from '../language'
+import { isNoun, rarity, stem, STOP_WORDS, type Token } from '../language'
 import type { PieceContent, TagFigures } from '../model'
 import type { Study } from '../study'
-import { tagForms } from './tagForms'
 
 /** A hashtag that a piece may have. */
 export interface Tag {
@@ -21,7 +20,7 @@ export function camelCase(phrase: string): string {
 const tagOf = (phrase: string, from: Tag['from']): Tag => ({
   text: camelCase(phrase),
   from,
-  stems: (phrase.match(/[\p{L}\p{N}]+/gu) ?? []).map(tagForms),
+  stems: (phrase.match(/[\p{L}\p{N}]+/gu) ?? []).map(stem),
 })
 
 /** The tags that an author gave, as hashtags; long ones are none. */
@@ -46,7 +45,7 @@ export function tagsOf(
     .map(({ tag }) => tag)
   const seen = new Set<string>()
   return [...standing.map((s) => tagOf(s, 'the house')), ...ranked].filter(({ text }) => {
-    const key = tagForms(text)
+    const key = stem(text)
     if (text.length < 3 || text.length > 24 || !/\p{L}/u.test(text) || seen.has(key)) return false
     seen.add(key)
     return true
@@ -74,7 +73,7 @@ function worthOf(rank: number, weekly: number | undefined): number {
  * None that only repeats its last word, none inside another. There may be none.
  */
 export function fittingTags(tags: readonly Tag[], body: string, most: number): string[] {
-  const words = (body.match(/[\p{L}\p{N}]+/gu) ?? []).map(tagForms)
+  const words = (body.match(/[\p{L}\p{N}]+/gu) ?? []).map(stem)
   const said = new Set(words)
   const last = words[words.length - 1]
   const rank = ({ from, stems }: Tag): number => {

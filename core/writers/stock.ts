@@ -1,6 +1,6 @@
 import { isNoun, readSentences, STOP_WORDS, type Token } from '../language'
 import type { PieceContent, Place } from '../model'
-import { chancesOf, type Chances } from '../passages'
+import { chancesOf, type Chances, type Run as PassageRun } from '../passages'
 import { headlines, termsOf, type Headline } from '../setting'
 import { sentenceFeatures, studyOf, type SentenceFeatures, type Study } from '../study'
 
@@ -46,10 +46,7 @@ function soughtFor({ piece }: Study, terms: readonly string[]): string[] {
 }
 
 /** A stretch of neighbouring sentences: indexes into the study, the last included. */
-export interface Run {
-  from: number
-  to: number
-}
+export type Run = Pick<PassageRun, 'from' | 'to'>
 
 /** The sentences that lie in a place, or null where it holds none or cuts one in two. */
 export function runAt({ study: { sentences } }: Stock, { start, end }: Place): Run | null {

@@ -1,4 +1,5 @@
 import { danglingWords, isBalanced, isBelief, promisesList, type Token } from '../language'
+import type { FoundPassage } from '../model'
 import { chance } from '../passages'
 import { endsSentence } from '../text'
 import type { SentenceFeatures } from '../study'
@@ -21,13 +22,13 @@ const LIMITS = /^(?:but|except|unless|however|though|only|not (?:if|when|that)|t
  * points out of it, nobody is a stranger, an answer has its question, what it announces follows, and no
  * caveat is cut off behind it.
  */
-export function isWhole(stock: Stock, run: Run, ages = false): boolean {
+export function isWhole(stock: Stock, run: Run): boolean {
   const sentences = featuresOf(stock, run)
   const first = sentences[0]
   const last = sentences[sentences.length - 1]
   if (!first || !last || !opens(stock, run, first) || !closes(stock, run, sentences)) return false
   if (sentences.slice(0, -1).some((f) => !endsSentence(f.sentence.text))) return false
-  if (sentences.some((f) => (!ages && f.ageing !== null) || /[:;,–-]$/.test(f.sentence.text))) return false
+  if (sentences.some((f) => f.ageing !== null || /[:;,–-]$/.test(f.sentence.text))) return false
   if (sentences.some((f) => !f.verb && ANNOUNCES.test(f.sentence.text))) return false
   let before: readonly Token[] = first.sentence.tokens
   for (const f of sentences.slice(1)) {
@@ -65,6 +66,10 @@ function closes(stock: Stock, { to }: Run, sentences: readonly SentenceFeatures[
   if (!last.verb && earlier && earlier.sentence.block !== last.sentence.block) return false
   return !(goesOn && LIMITS.test(next.sentence.text))
 }
+
+/** Whether a person chose a passage: then it stands as it is. */
+export const isByHand = ({ reasons }: Pick<FoundPassage, 'reasons'>): boolean =>
+  reasons.includes('chosen by hand')
 
 /** Whether a sentence may be taken along with a passage: it is no offer or aside, and speaks for the piece. */
 export function mayFollow(stock: Stock, index: number): boolean {

@@ -1,4 +1,4 @@
-import { neverSaid } from '../../house'
+import { wordsFound } from '../../house'
 import type { Rule } from '../rule'
 
 /** Whether it says what the brand never says. */
@@ -9,7 +9,7 @@ export const neverSay: Rule = {
   finds: ({ prose }, { house, beside }) => {
     const all = [prose, beside?.title ?? '', ...(beside?.parts ?? [])].join('\n')
     return house.style.neverSay.flatMap((phrase) => {
-      const found = neverSaid(all, phrase)
+      const found = wordsFound(all, phrase)
       if (!found) return []
       return {
         severity: 'block',

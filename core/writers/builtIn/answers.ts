@@ -4,6 +4,7 @@ import type { Place } from '../../model'
 import { chance } from '../../passages'
 import { isEmptyHeading, type Draft } from '../../setting'
 import type { StudiedSentence } from '../../study'
+import { endsSentence } from '../../text'
 import { featuresOf, runAt, type Run, type Stock } from '../stock'
 import { isWhole, worthOf } from '../whole'
 import { runDraft } from './runs'
@@ -67,7 +68,8 @@ function follows(stock: Stock, over: StudiedSentence, run: Run): boolean {
   const first = stock.study.sentences[run.from]
   const rest = { from: run.from + 1, to: run.to }
   if (!first || danglingWords(first.tokens, first.text, over.tokens) !== null) return false
-  const closes = run.to === run.from ? /[.!]["”’)]*$/.test(first.text) : isWhole(stock, rest)
+  const closes =
+    run.to === run.from ? endsSentence(first.text) && !first.text.endsWith('?') : isWhole(stock, rest)
   return closes && (stock.features[run.from]?.verb ?? false) && stock.features[run.from]?.ageing === null
 }
 

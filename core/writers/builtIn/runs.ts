@@ -1,11 +1,11 @@
 import { angleOf } from '../../angles'
 import { opensOnKnown, THIRD_PERSON } from '../../language'
-import type { Place } from '../../model'
+import type { FoundPassage, Place } from '../../model'
 import { chance } from '../../passages'
 import type { Draft } from '../../setting'
 import { withoutFillers } from '../../speech'
 import { featuresOf, runAt, type Run, type Stock } from '../stock'
-import { isWhole, mayFollow, worthOf } from '../whole'
+import { isByHand, isWhole, mayFollow, worthOf } from '../whole'
 
 /** How far a passage is widened: sentences, characters, and paragraphs of the piece. */
 const MOST = { sentences: 8, characters: 1300, blocks: 3 }
@@ -18,9 +18,9 @@ const ALONE = 0.4
  * later, widened by what follows it, and once with the conclusion of its paragraph told first. Each is a
  * whole thought. One that a person chose always stands.
  */
-export function runDrafts(stock: Stock, passage: Place & { reasons: readonly string[] }): Draft[] {
+export function runDrafts(stock: Stock, passage: Place & Pick<FoundPassage, 'reasons'>): Draft[] {
   const own = runAt(stock, passage)
-  const byHand = passage.reasons.includes('chosen by hand')
+  const byHand = isByHand(passage)
   if (!own) return byHand ? [cutOut(stock, passage)] : []
   const runs = extentsOf(stock, own).filter(
     (run) => isWhole(stock, run) || (byHand && run.from === own.from && run.to === own.to),
