@@ -3,6 +3,7 @@ import { PLAIN_HOUSE } from '../house'
 import { aWording } from '../model/samples'
 import { weighPassages } from '../passages'
 import { stockOf, type Assignment } from '../writers'
+import { writeDrip } from '.'
 import { firstSound, ranked, unlike } from './rank'
 import { turnsOf } from './rotation'
 import { closedLately, isFresh, saidBefore, saying } from './said'
@@ -101,6 +102,27 @@ describe('the choice', () => {
     const doubtful = aWording({ text: 'A kite of 900 metres flies on the difference between two winds.' })
     expect(firstSound(assignment, saidBefore(), [doubtful, sound])?.text).toBe(sound.text)
     expect(firstSound(assignment, saidBefore(), [doubtful])).toBeNull()
+  })
+
+  it('writes what a person chose all the same, and says what is doubtful of it', () => {
+    const words = 'and a child who runs with a kite is adding speed where there is none.'
+    const start = KITES.text.indexOf(words)
+    const passage = { start, end: start + words.length, text: words, kind: 'statement' as const, score: 0.1 }
+    const drip = (reasons: string[]) =>
+      writeDrip({
+        piece: KITES,
+        passages: [{ ...passage, reasons }],
+        accounts: [{ id: 'm', network: 'murmur' }],
+        days: [0],
+        house: PLAIN_HOUSE,
+        link: null,
+        seed: 1,
+      })[0]
+    expect(drip(['chosen by hand'])?.wording?.text).toContain(words)
+    expect(drip(['chosen by hand'])?.checks).toContainEqual(
+      expect.objectContaining({ code: 'points-nowhere', severity: 'flag' }),
+    )
+    expect(drip([])?.wording).toBeNull()
   })
 
   it('keeps others that are unlike it and each other', () => {

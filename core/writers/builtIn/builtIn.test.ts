@@ -147,6 +147,20 @@ We met the founder, Ines Corvalán, in her foundry.
     }
   })
 
+  it('is never told in the brand’s own “I”: what is said is quoted with the name', () => {
+    const spoken = readWriting(
+      `# A life with bells\n\nOsric Venn has cast bells for forty years. We met in his yard.\n\n## What is a bell made of?\n\nCopper and tin. I weigh both twice, because tin is the one that cracks.\n\n## Who taught you?\n\nMy aunt did. She hit every bell before she bought it.\n\n## What would you do again?\n\nI have kept every mould. They fill a barn that I can no longer enter.`,
+      'bells',
+    )
+    const stock = stockOf(spoken)
+    const drafts = spoken.sentences.flatMap((s) =>
+      propose(stock, { ...s, text: '', kind: 'statement', score: 0.5, reasons: ['chosen by hand'] }, 'short'),
+    )
+    const said = bodies(drafts).filter((b) => b.includes('every mould'))
+    expect(said).toContain('“I have kept every mould.” — Osric Venn')
+    for (const body of bodies(drafts)) expect(body.replace(/“[^”]*”/g, '')).not.toMatch(/\b(?:I|my)\b/i)
+  })
+
   it('nobody goes by half a name whom the piece gives a whole one', () => {
     const piece = readWriting(
       `# A wall\n\nOsric Penhallam built the wall in nine days.\n\nThe hardest stone is the first. Penhallam turned it eleven times before he was satisfied with it.`,
