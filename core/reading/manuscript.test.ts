@@ -34,6 +34,16 @@ describe('a manuscript', () => {
     expect(own.chapters[1]?.text).not.toContain('Line 2')
   })
 
+  it('with a title of its own and sections below it is one article', async () => {
+    const sections = `Before it.\n\n## What is it?\n\n${lines(2)}\n\n## What does it cost?\n\n${lines(2)}\n`
+    const titled = await readOwn(bytes(`---\ntitle: Heat pumps\n---\n\n${sections}`), 'pumps.md')
+    expect(titled.chapters.map((c) => c.title)).toEqual(['Heat pumps'])
+    const bare = await readOwn(bytes(sections), 'heat-pumps.md')
+    expect(bare.chapters.map((c) => c.title)).toEqual(['heat pumps'])
+    const book = await readOwn(bytes(sections.replaceAll(lines(2), lines(120))), 'book.md')
+    expect(book.chapters.map((c) => c.title)).toEqual(['What is it?', 'What does it cost?'])
+  })
+
   it('set in from the margin, as manuals are, keeps its words and its headings', async () => {
     const manual = [
       'KILN(7)',
@@ -49,8 +59,9 @@ describe('a manuscript', () => {
     ].join('\n')
     const own = await read(bytes(manual), { name: 'kiln.txt' })
     const piece = own.kind === 'piece' ? own.piece : null
-    expect(piece?.title).toBe('BEFORE FIRING')
-    expect(piece?.blocks.map((b) => [b.kind, piece.text.slice(b.start, b.end)]).slice(-3)).toEqual([
+    expect(piece?.title).toBe('kiln')
+    expect(piece?.blocks.map((b) => [b.kind, piece.text.slice(b.start, b.end)]).slice(-4)).toEqual([
+      ['heading', 'BEFORE FIRING'],
       ['paragraph', 'A kiln is a slow oven. Its door opens outwards.'],
       ['heading', 'What may crack'],
       ['paragraph', 'Wet clay cracks, and a thick foot cracks first.'],

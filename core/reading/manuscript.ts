@@ -80,8 +80,8 @@ export async function docxToHtml(bytes: Uint8Array): Promise<string> {
 const LONG = 2500
 
 /**
- * The chapters of a manuscript: parted at its main headings where it has at least two of one
- * level; a long one with a single main heading (its title) at the level below. What stands before
+ * The chapters of a manuscript: parted at its main headings where it has at least two; a long one also
+ * where they are of a lower level, or at the level below its only main heading (its title). What stands before
  * the first heading goes with the first chapter. One chapter, the whole, where nothing parts it or
  * it is not to be parted.
  */
@@ -91,8 +91,11 @@ export function chaptersOf(html: string, title: string, part = true): Manuscript
   const words = countWords(document.body.textContent ?? '')
   const countAt = (level: number): number => nodes.filter((n) => n.tagName === `H${level}`).length
   const first = [1, 2, 3].find((l) => countAt(l) > 0) ?? 1
-  const level = countAt(first) >= 2 ? first : words >= LONG && countAt(first + 1) >= 2 ? first + 1 : null
-  const heading = nodes.find((n) => n.tagName === `H${first}`)?.textContent?.trim()
+  // Sections below a title that stands elsewhere make an article; only in a book are they chapters.
+  const parted = countAt(first) >= 2 && (first === 1 || words >= LONG)
+  const level = parted ? first : words >= LONG && countAt(first + 1) >= 2 ? first + 1 : null
+  const main = nodes.find((n) => n.tagName === `H${first}`)
+  const heading = first === 1 || main === nodes[0] ? main?.textContent?.trim() : null
   if (level === null || !part) return [{ title: heading || title, html, words }]
   const parts: { title: string; html: string; text: string }[] = []
   let before = { html: '', text: '' }
