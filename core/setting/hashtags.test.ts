@@ -31,6 +31,17 @@ describe('the terms of a piece', () => {
       expect(terms).not.toContain(word)
   })
 
+  it('are no common adjective before a noun', () => {
+    const paragraphs = [
+      'A good selvedge starts at the warp thread. Nobody weaves a good selvedge in a hurry.',
+      'The warp thread slackens first, and a good selvedge goes with it.',
+      'Mend the warp thread and the good selvedge comes back.',
+    ]
+    const terms = termsOf(studyOf(readWriting(`# Sheds and beams\n\n${paragraphs.join('\n\n')}`, 'loom')))
+    expect(terms).toContain('warp thread')
+    expect(terms).not.toContain('good selvedge')
+  })
+
   it('hold some of the tags that authors gave, though they were not told them', async () => {
     const folder = join(import.meta.dirname, '../../train/quotable')
     let found = 0

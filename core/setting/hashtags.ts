@@ -108,7 +108,8 @@ interface Counted {
 
 /** From this rarity on (the logarithm to base two of a word's rank) a word of its own may be a term. */
 const RARE = 11.6
-/** The least mean rarity of a phrase of two words, and that of its rarer word. */
+/** The least rarity of each word of a phrase of two, the least mean, and that of the rarer word: no "good planes". */
+const NOT_COMMON = 8
 const FAIRLY_RARE = 8.5
 const ONE_RARE = 10
 
@@ -133,7 +134,7 @@ export function termsOf(study: Study, most = 8): string[] {
     const rare =
       c.words.length === 1
         ? mean >= RARE && (titled || headed(c))
-        : mean >= FAIRLY_RARE && Math.max(...rarities) >= ONE_RARE
+        : Math.min(...rarities) >= NOT_COMMON && mean >= FAIRLY_RARE && Math.max(...rarities) >= ONE_RARE
     if (!rare) return []
     const inside = [...counted.values()].filter((o) => o !== c && ` ${o.lemmas} `.includes(` ${c.lemmas} `))
     const nested = inside.length ? inside.reduce((sum, o) => sum + o.count, 0) / inside.length : 0
