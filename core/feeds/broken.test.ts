@@ -182,6 +182,48 @@ describe('encodings', () => {
   })
 })
 
+// Forms that another parser's own cases hold and that came out wrong here.
+describe('rare but whole feeds', () => {
+  const atom = (inner: string): string =>
+    `<feed xmlns="http://www.w3.org/2005/Atom" version="0.3">${inner}</feed>`
+
+  it('without anything in them yet are empty feeds, not broken ones', () => {
+    expect(parseFeed(atom('<author><homepage>http://yard.example</homepage></author>'))).toMatchObject({
+      items: [],
+      notes: ['The feed has no items yet.'],
+    })
+    const { items, notes } = parseFeed('<rss><channel><item><author><b>x</b></author></item></channel></rss>')
+    expect(items).toEqual([])
+    expect(notes.join()).toMatch(/left out/)
+  })
+
+  it.each([
+    ['mode="base64"', 'R3JlZW4gbGFyY2g='],
+    ['type="application/octet-stream"', 'R3JlZW4gbGFyY2g='],
+    ['type="text/html" mode="base64"', 'PGI+R3JlZW48L2I+IGxhcmNo'],
+  ])('with words as base64 (%s) are read', (how, coded) => {
+    expect(
+      parseFeed(atom(`<entry><id>a</id><title ${how}>\n ${coded} </title></entry>`)).items[0]?.title,
+    ).toBe('Green larch')
+  })
+
+  it('with something that only says it is base64 keep what they hold', () => {
+    expect(
+      parseFeed(atom('<entry><id>a</id><title mode="base64">Larch</title></entry>')).items[0]?.title,
+    ).toBe('Larch')
+  })
+
+  it('whose content lies elsewhere are items with that address, a film where it is one', () => {
+    const [item] = parseFeed(
+      atom('<entry><content type="video/mp4" src="http://yard.example/larch.mp4"/></entry>'),
+    ).items
+    expect(item).toMatchObject({
+      url: 'http://yard.example/larch.mp4',
+      video: { url: 'http://yard.example/larch.mp4' },
+    })
+  })
+})
+
 describe('addresses', () => {
   it('are only those that a browser would follow over the web', () => {
     expect(resolveAddress('/a', 'https://x.example/b/')).toBe('https://x.example/a')

@@ -45,7 +45,7 @@ function ofAtom(feed: Of<'atom'>, base: string | null): ReturnType<typeof normal
     const summary = words(e.summary) || mediaDescription(e.media)
     return {
       title: plain(words(e.title)) || plain(mediaTitle(e.media)),
-      url: resolveAddress(alternate(e.links), own),
+      url: resolveAddress(alternate(e.links) ?? e.content?.src, own),
       id: e.id,
       publishedAt: feedDate(e.published ?? e.updated),
       author: plain(e.authors?.[0]?.name ?? e.dc?.creators?.[0] ?? by ?? '') || null,
@@ -58,9 +58,7 @@ function ofAtom(feed: Of<'atom'>, base: string | null): ReturnType<typeof normal
       video: videoOf(
         {
           media: e.media,
-          enclosures: (e.links ?? [])
-            .filter((l) => l.rel === 'enclosure')
-            .map((l) => ({ url: l.href, type: l.type })),
+          enclosures: filesOf(e),
           itunes: e.itunes,
           psc: e.psc,
           description: summary || html,
@@ -172,6 +170,18 @@ function ofRss(feed: Of<'rss'> | Of<'rdf'>, base: string | null): ReturnType<typ
     }
   })
   return { title: plain(feed.title ?? ''), site, items }
+}
+
+/** The files of an Atom entry: those it links to as enclosures, and a content that is elsewhere and no page. */
+function filesOf(entry: ItemOf<'atom'>): Thing[] {
+  const { content } = entry
+  const linked = (entry.links ?? []).filter((l) => l.rel === 'enclosure')
+  return [
+    ...linked.map((l) => ({ url: l.href, type: l.type })),
+    ...(content?.src && /^(?:video|audio)\//.test(content.type ?? '')
+      ? [{ url: content.src, type: content.type }]
+      : []),
+  ]
 }
 
 const alternate = (links: readonly { href?: string; rel?: string }[] | undefined): string | undefined =>

@@ -124,7 +124,7 @@ function parseXml(text: string, notes: string[]): Parse {
   const attempts: [() => string, string | null][] = [
     ...(whole
       ? ([
-          [() => withoutControls(text, notes), null],
+          [() => decodeBase64(withoutControls(text, notes)), null],
           [() => escapeAmpersands(text), 'Unescaped “&” signs were read as they were meant.'],
         ] satisfies [() => string, string | null][])
       : []),
@@ -145,6 +145,11 @@ function parseXml(text: string, notes: string[]): Parse {
     }
   }
   const { line, message } = firstFault(text)
+  // The parser refuses a feed that has nothing it knows, such as one made by hand before its first article.
+  if (whole && !message) {
+    if (hasItems(text)) notes.push('Its items hold no words, no address and no file; they were left out.')
+    return { parsed: { format: 'rss', feed: {} }, raw: null, xml: text }
+  }
   throw new Fault(
     'not-a-feed',
     `The feed breaks off before its first whole item${message}. Ask the site to mend it, or try again later.`,
@@ -176,6 +181,22 @@ function withoutControls(text: string, notes: string[]): string {
   if (clean.length < text.length)
     notes.push(`${text.length - clean.length} control characters, which no feed may hold, were left out.`)
   return clean
+}
+
+/** Words that an Atom feed carries as base64 (`mode` in version 0.3, a media type that is no text in 1.0), as words. */
+function decodeBase64(text: string): string {
+  return text.replace(
+    /(<(title|subtitle|tagline|summary|content)\s[^<>]*?)(?:mode="base64"|type="application\/octet-stream")([^<>]*>)\s*([A-Za-z0-9+/=\s]+?)\s*(?=<\/\2>)/g,
+    (kept, open: string, _name, rest: string, coded: string) => {
+      try {
+        const bytes = Uint8Array.from(atob(coded.replace(/\s/g, '')), (c) => c.charCodeAt(0))
+        const words = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+        return `${open}type="html"${rest.replace(/\stype="[^"]*"/, '')}<![CDATA[${words.replaceAll(']]>', ']]&gt;')}]]>`
+      } catch {
+        return kept
+      }
+    },
+  )
 }
 
 function escapeAmpersands(text: string): string {
