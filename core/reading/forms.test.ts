@@ -308,7 +308,7 @@ describe('who speaks', () => {
   const talk = (turns: string): { speaker: string | undefined; text: string }[] => {
     const piece = readPage(
       page(
-        `<article><h1>Stones</h1><p>We met Lorna Tidewell, a bridge inspector with the county, at a diner on a wet morning in March, and asked her what bridges say.</p>${turns}<p>Many thanks to Lorna for her time and for the pie that she paid for in the end.</p></article>`,
+        `<article><h1>Stones</h1><p>We met Lorna Tidewell, a bridge inspector with the county, at a diner on a wet morning in March, and asked her what bridges say.</p>${turns}<p>When the rain had stopped, Lorna paid for the pie and drove back to her bridge.</p></article>`,
         '<meta name="author" content="Garrett Nwosu">',
       ),
     )

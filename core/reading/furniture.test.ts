@@ -54,3 +54,37 @@ describe('a quotation', () => {
     expect(speaker('<blockquote><p>Fog lifts – always.</p></blockquote>')).toEqual([undefined])
   })
 })
+
+describe('what a piece says beside its subject', () => {
+  const marks = (...blocks: string[]): (string | null)[] =>
+    readFragment(blocks.map((b) => (b.startsWith('<') ? b : `<p>${b}</p>`)).join('')).blocks.map(
+      (b) => b.furniture,
+    )
+  const said = 'Larch lasts thirty years at sea, and oak lasts sixty where it is kept wet all the time.'
+
+  it('is furniture where it fills a paragraph, anywhere', () => {
+    expect(
+      marks(
+        said,
+        'Enjoying this article? Download our free checklist and find out more.',
+        said.replace('Larch', 'Pine'),
+        'Let’s get started!',
+        said.replace('Larch', 'Fir'),
+      ),
+    ).toEqual([null, 'offer', null, 'promise of what follows', null])
+  })
+
+  it('is not where the paragraph says something else as well, unless it closes the piece', () => {
+    const mixed = `Oak wants patience and a sharp iron, and most people bring neither. Book your place today.`
+    expect(marks(mixed, ...Array.from({ length: 9 }, (_, i) => `${i} ${said}`))[0]).toBeNull()
+    const closing = `I teach on Tuesdays. There are three places left in June.`
+    expect(marks(...Array.from({ length: 9 }, (_, i) => `${i} ${said}`), closing).at(-1)).toBe('offer')
+  })
+
+  it('is a table of contents where a list only names the headings below it', () => {
+    const list = '<ul><li>Why it leaks</li><li>Where it leaks</li><li>What to do</li></ul>'
+    const parts = ['Why it leaks', 'Where it leaks', 'What to do'].flatMap((h) => [`<h2>${h}</h2>`, said + h])
+    expect(marks(said, list, ...parts).slice(1, 4)).toEqual(['contents', 'contents', 'contents'])
+    expect(marks(said, list, said.replace('Larch', 'Pine')).slice(1, 4)).toEqual([null, null, null])
+  })
+})

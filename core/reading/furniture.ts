@@ -1,3 +1,6 @@
+import { countWords } from '../text'
+import { asideOf } from './asides'
+
 /** Why an element is furniture, by the names its author gave it. */
 const NAMES: [RegExp, string][] = [
   [/(^|[-_ ])(bio|biography|author-?(box|bio|info|card)|about-?(the-?)?author)($|[-_ ])/, 'biography'],
@@ -29,11 +32,18 @@ export function furnitureByName(tag: string, names: string): string | null {
 }
 
 const TAIL_HEADING =
-  /^(about the author|about (the )?writer|related( (posts|articles|reading))?|read next|keep reading|you (might|may) also (like|enjoy)|more from .{2,40}|share this.*|comments?|leave a (comment|reply)|subscribe.*|join (our|the) .{0,20}(list|newsletter|letter)|newsletter)$/i
+  /^(about the author|about (the )?writer|related( (posts|articles|reading))?|read next|keep reading|you (might|may) also (like|enjoy)|more from .{2,40}|share this.*|comments?|leave a (comment|reply)|subscribe(?: (?:now|here|today|to (?:our|my) .*))?[.!]?|join (our|the) .{0,20}(list|newsletter|letter)|newsletter)$/i
 
-/** Whether a heading opens furniture that runs to the next heading of its level or the end. */
-export function furnitureByHeading(heading: string): string | null {
-  if (!TAIL_HEADING.test(heading.trim())) return null
+/** Headings that are furniture at the foot of a page and may be a subject above it. */
+const FOOT_HEADING = /^(comments?|subscribe|newsletter)$/i
+
+/**
+ * Whether a heading opens furniture that runs to the next heading of its level or the end; `position`
+ * runs from 0 at the top of the piece to 1 at its end.
+ */
+export function furnitureByHeading(heading: string, position: number): string | null {
+  const words = heading.trim()
+  if (!TAIL_HEADING.test(words) || (position < 0.6 && FOOT_HEADING.test(words))) return null
   return /author|writer/i.test(heading)
     ? 'biography'
     : /related|next|reading|also|more/i.test(heading)
@@ -41,35 +51,46 @@ export function furnitureByHeading(heading: string): string | null {
       : 'sign-up box'
 }
 
-const CALLS =
-  /^(subscribe\b|sign up\b|follow us\b|join our (newsletter|mailing|list|letter)|share this\b|leave a comment|like what you|get (our|the) .{0,30}(newsletter|letter|inbox)|click here\b|read more\b|continue reading|never miss\b|all rights reserved|©|copyright\b)|\b(to|for) (our|the) ([A-Z]\w+ )?(newsletter|letter)\b.*\b(inbox|week|month|free)\b/i
-const CREDIT = /^(photo(graph)?s?|pictures?|images?|illustrations?|drawings?)( credit)?( by|:)/i
+const BYLINE = /^(?:[Bb]y \p{Lu}[\p{L}’'-]+ \p{Lu}|(?:[Ww]ritten by|[Pp]osted (?:by|on)|[Pp]ublished) )/u
 
-const DISCLAIMER =
-  /^(?:this (?:page|article|post|guide|text|leaflet)?\s?(?:is|gives|contains|offers)|the (?:information|advice) (?:here|on this page|above)|nothing (?:here|on this page|in this \w+)) .*\b(?:general|not|no)\b.*\b(?:advice|doctor|lawyer|replace|substitute|guarantee)/i
+/** How long a paragraph may be, in words, that is an aside as a whole. */
+const LONGEST = 110
+
+/** From where in a piece, from 0 to 1, a single aside colours the short paragraph that it stands in. */
+const TAIL = 0.85
 
 /**
- * Why a paragraph is furniture by its words, or null. `author` is the piece's author where known;
- * `position` runs from 0 at the top of the piece to 1 at its end.
+ * Why a paragraph is furniture by its words, or null: where each of its sentences is an aside, or nearly
+ * all of its words are; at the end of a piece one that offers or calls is enough. `author` is the piece's
+ * author where known; `position` runs from 0 at the top of the piece to 1 at its end.
  */
 export function furnitureByWords(text: string, author: string | null, position: number): string | null {
-  const words = text.split(/\s+/).length
-  if (words <= 45 && CALLS.test(text)) return 'call to subscribe'
-  if (words <= 45 && DISCLAIMER.test(text)) return 'disclaimer'
-  if (words <= 20 && CREDIT.test(text)) return 'picture credit'
-  if (position >= 0.75 && words <= 90 && isBiography(text, author)) return 'biography'
-  if (position <= 0.1 && words <= 14 && /^(by|written by|posted (by|on)|published)\b/i.test(text))
-    return 'byline'
-  return null
+  const words = countWords(text)
+  if (words > LONGEST) return null
+  if (position >= TAIL && isLifeOf(author, text)) return 'biography'
+  if (position <= 0.1 && words <= 14 && BYLINE.test(text)) return 'byline'
+  const sentences = text.split(/(?<=[.!?…]["”’)]*)\s+(?=\S)/)
+  const found = sentences.map((s) => asideOf(s, position))
+  const lengths = sentences.map((s, i) => (found[i] ? countWords(s) : 0))
+  const aside = lengths.reduce((sum, n) => sum + n, 0)
+  const coloured = position >= TAIL && found.some((rule) => rule?.colours)
+  if (aside === 0 || aside < words * (coloured ? COLOURED : ALL)) return null
+  return found[lengths.indexOf(Math.max(...lengths))]?.reason ?? null
 }
 
-const LIFE =
-  /^(has (taught|written|worked|been|run|lived)|have (taught|written|worked|been|run)|is an? |teaches|writes|lives|works|runs|was born|is the (author|founder|editor|head|owner)|founded|edits)\b/
+/** Which share of a paragraph's words must stand in sentences that are asides, and at the end of a piece. */
+const ALL = 0.75
+const COLOURED = 0.3
 
-function isBiography(text: string, author: string | null): boolean {
-  const name = /^((?:[A-Z][\w’'-]+\s){1,3})/.exec(text)?.[1]?.trim()
-  if (!name) return false
-  const rest = text.slice(name.length).trim()
-  const known = author !== null && (name === author || author.split(' ').includes(name.split(' ')[0] ?? ''))
-  return LIFE.test(rest) && (known || name.includes(' '))
+/** Whether a paragraph begins with the author's own name and tells of a life. */
+function isLifeOf(author: string | null, text: string): boolean {
+  const name = author?.split(' ')[0]
+  return (
+    name !== undefined &&
+    name.length > 1 &&
+    text.startsWith(`${name} `) &&
+    /^\S+(?: \p{Lu}[\p{L}’'-]+){0,3},? (?:has|have|is|was|teaches|writes|lives|works|runs|founded|edits|makes|leads)\b/u.test(
+      text,
+    )
+  )
 }

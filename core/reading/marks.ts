@@ -16,7 +16,7 @@ export function markDrafts(
 ): BlockDraft[] {
   const body = drafts.filter((d, i) => !(isHeadingLike(d) && i < 8 && sameTitle(d.text, title)))
   const told = markSpeakers(withoutNumbers(boldHeadings(body)), author)
-  return markRepeated(markFurniture(told, author))
+  return markRepeated(markContents(markFurniture(told, author)))
 }
 
 const isHeadingLike = (d: BlockDraft): boolean => d.kind === 'heading' || d.bold === d.text
@@ -75,17 +75,37 @@ function markFurniture(drafts: readonly BlockDraft[], author: string | null): Bl
     if (draft.furniture) return draft
     if (draft.kind === 'heading') {
       const level = draft.level ?? 2
-      const reason = furnitureByHeading(draft.text)
+      const reason = furnitureByHeading(draft.text, index / Math.max(1, drafts.length - 1))
       if (reason) under = { reason, level }
       else if (under && level <= under.level) under = null
     }
     const reason: string | null =
       under?.reason ??
-      (draft.kind === 'heading'
+      (draft.kind === 'heading' || draft.kind === 'code' || draft.kind === 'row'
         ? null
         : furnitureByWords(draft.text, author, index / Math.max(1, drafts.length - 1)))
     return reason ? { ...draft, furniture: reason } : draft
   })
+}
+
+/** How many items of a list must be headings of the text below it for the list to be its contents, as a share. */
+const CONTENTS = 0.7
+
+/** A list that only names the headings that follow it is furniture: a table of contents. */
+function markContents(drafts: readonly BlockDraft[]): BlockDraft[] {
+  const contents = new Set<number>()
+  for (const id of new Set(drafts.flatMap((d) => (d.list ? [d.list.id] : [])))) {
+    const items = drafts.filter((d) => d.list?.id === id)
+    const after = drafts.slice(drafts.lastIndexOf(items.at(-1) as BlockDraft))
+    const headings = new Set(after.flatMap((d) => (d.kind === 'heading' ? [printOf(d.text)] : [])))
+    const named = items.filter((item) => headings.has(printOf(item.text))).length
+    if (items.length > 2 && named >= items.length * CONTENTS) contents.add(id)
+  }
+  return contents.size === 0
+    ? [...drafts]
+    : drafts.map((d) =>
+        d.list && contents.has(d.list.id) && !d.furniture ? { ...d, furniture: 'contents' } : d,
+      )
 }
 
 /** A quotation, a bold line or a short paragraph that says again what another block holds is furniture. */
