@@ -106,18 +106,31 @@ function listsOf({ sentences, piece }: Study): Run[] {
  * more; how far the second stands alone; the length against 120 characters, as a logarithm.
  */
 export function traitsOf({ from, to }: Run, odds: readonly SentenceOdds[], length: number): number[] {
-  const inside = odds.slice(from, to + 1)
-  const all = (question: keyof SentenceOdds): number[] => inside.map((o) => o[question])
+  const first = odds[from]
+  const most: Record<'worth' | 'never' | 'quotable', number> = {
+    worth: -Infinity,
+    never: -Infinity,
+    quotable: -Infinity,
+  }
+  let least = Infinity
+  for (let i = from; i <= to; i++) {
+    const of = odds[i]
+    if (!of) continue
+    most.worth = Math.max(most.worth, of.worth)
+    most.never = Math.max(most.never, of.never)
+    most.quotable = Math.max(most.quotable, of.quotable)
+    least = Math.min(least, of.worth)
+  }
   return [
-    inside[0]?.alone ?? 0,
-    Math.max(...all('worth')),
-    Math.min(...all('worth')),
-    Math.max(...all('never')),
-    Math.max(...all('quotable')),
-    inside[0]?.good ?? 0,
+    first?.alone ?? 0,
+    most.worth,
+    least,
+    most.never,
+    most.quotable,
+    first?.good ?? 0,
     to > from ? 1 : 0,
     to > from + 1 ? 1 : 0,
-    to > from ? (inside[1]?.alone ?? 0) : 0,
+    to > from ? (odds[from + 1]?.alone ?? 0) : 0,
     Math.log(Math.max(1, length)) - 4.8,
   ]
 }
