@@ -52,9 +52,22 @@ function isUnnamed(block: Block | undefined): boolean {
   return block?.kind === 'quotation' && block.speaker !== undefined && !/\s/.test(block.speaker.trim())
 }
 
+/** Whether a sentence opens the paragraph below the one that ends with a question, and so answers it. */
+function answers(question: StudiedSentence, answer: StudiedSentence): boolean {
+  return (
+    question.text.endsWith('?') &&
+    question.toBlockEnd === 0 &&
+    answer.block === question.block + 1 &&
+    answer.inBlock === 0 &&
+    question.kind === 'paragraph' &&
+    answer.kind === 'paragraph' &&
+    !answer.furniture
+  )
+}
+
 /**
- * The runs of a piece that could be quoted: one to three sentences of a paragraph, and lists with what
- * leads into them. A run ends before a sentence that points to something which no sentence of the run
+ * The runs of a piece that could be quoted: one to three sentences of a paragraph, a question that ends
+ * one with the answer that opens the next, and lists with what leads into them. A run ends before a sentence that points to something which no sentence of the run
  * has named. Furniture, headings, tables and code never are in one; `mayOpen` tells which sentences may
  * be the first of one.
  */
@@ -68,7 +81,8 @@ export function runsOf(study: Study, mayOpen: (s: StudiedSentence) => boolean = 
     let before: readonly Token[] = []
     for (let to = first.index; to < first.index + LONGEST_RUN; to++) {
       const last = sentences[to]
-      if (last?.block !== first.block) break
+      const previous = to > first.index ? sentences[to - 1] : last
+      if (!last || !previous || (last.block !== previous.block && !answers(previous, last))) break
       if (to > first.index && danglingWords(last.tokens, last.text, before) !== null) break
       before = [...before, ...last.tokens]
       if (isWhole(piece.text.slice(first.start, last.end), last) && fitsClip(study, first.index, to))

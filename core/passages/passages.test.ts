@@ -32,6 +32,16 @@ describe('findPassages', () => {
     }
   })
 
+  it('keep a question that ends a paragraph with the answer that opens the next', () => {
+    const piece = readFragment(
+      '<p>Rain is no excuse. Why do most decks rot from below?</p><p>Water that cannot leave the joists rots a deck from below long before the boards show it. Nobody looks.</p>',
+    )
+    const asked = weighPassages(piece)
+      .map((w) => w.passage.text)
+      .find((t) => t.includes('?'))
+    expect(asked).toMatch(/Why do most decks rot from below\?\n\nWater that cannot leave/)
+  })
+
   it('ranks what ages last, but not in a piece that ends with it', () => {
     const piece = readFragment(
       '<p>The kiln was lit at six this week and held 1,240 degrees.</p><p>A cup cracks along the line where its handle was joined.</p>',
