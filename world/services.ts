@@ -97,13 +97,27 @@ export function written(messages: readonly { role: string; content: string }[], 
   if (vice === 'refusal') return 'I’m sorry, but I can’t help with that request.'
   if (vice === 'nonsense')
     return 'Blue ideas sleep furiously beside the humming marmalade, and seven owls agree.'
-  const [, least = 0, most = 280] = (/between (\d+) and (\d+) characters/.exec(asked) ?? []).map(Number)
+  if (asked.includes('"passages"')) return fenced({ passages: chosen(passage) }, vice)
+  if (asked.includes('"posts"')) return fenced({ posts: allPosts(asked, passage, vice) }, vice)
+  const [, least = 0] = (/between (\d+) and (\d+) characters/.exec(asked) ?? []).map(Number)
   const enough = passage.length >= least ? passage : around.slice(Math.max(0, around.indexOf(passage)))
-  const sentences = (enough.match(/[^.!?]+[.!?]+["”’)]*/g) ?? [enough]).map((s) => s.trim())
   const again = messages.filter((m) => m.role === 'assistant').length
   const taken = new Set(
     (/open otherwise:\n((?:- .*\n?)*)/.exec(asked)?.[1] ?? '').match(/[^\n]+/g)?.map((l) => l.slice(2)),
   )
+  return fenced(onePost(asked, enough, again, taken, vice), vice)
+}
+
+/** One caption from a stretch of text, as `asked` wants it; which sentence it begins with hangs on what is taken. */
+function onePost(
+  asked: string,
+  from: string,
+  again: number,
+  taken: ReadonlySet<string>,
+  vice: Vice | null,
+): { text: string; title?: string } {
+  const [, , most = 280] = (/between (\d+) and (\d+) characters/.exec(asked) ?? []).map(Number)
+  const sentences = (from.match(/[^.!?]+[.!?]+["”’)]*/g) ?? [from]).map((s) => s.trim())
   const start = startOf(sentences, again, taken)
   const kept: string[] = []
   let length = 0
@@ -115,15 +129,61 @@ export function written(messages: readonly { role: string; content: string }[], 
   while (vice === 'too long' && kept.join(' ').length < most * 2) kept.push(...sentences)
   if (vice === 'invented number') kept.push('In 87 of 100 cases it works the first time.')
   const text = kept.join(most > 600 ? '\n\n' : ' ')
-  const title = /"title"/.test(asked) ? { title: (sentences[start] ?? '').replace(/[.!?]+$/, '') } : {}
-  const answer = JSON.stringify({ text, ...title })
-  return vice === 'markup fence' ? `Sure! Here is your caption:\n\n\`\`\`json\n${answer}\n\`\`\`` : answer
+  return /The title has at most|"title"/.test(asked)
+    ? { text, title: (sentences[start] ?? '').replace(/[.!?]+$/, '') }
+    : { text }
 }
+
+const fenced = (answer: object, vice: Vice | null): string =>
+  vice === 'markup fence'
+    ? `Sure! Here is your caption:\n\n\`\`\`json\n${JSON.stringify(answer)}\n\`\`\``
+    : JSON.stringify(answer)
+
+/** The numbered sentences of an article, by their numbers. */
+function numberedIn(article: string): Map<number, string> {
+  return new Map(
+    [...article.matchAll(/\[(\d+)\] ([\s\S]*?)(?=\s*(?:\[\d+\]|\n\n|$))/g)].map((m) => [
+      Number(m[1]),
+      m[2] ?? '',
+    ]),
+  )
+}
+
+/** Every fourth sentence of some length: the stand-in has no taste. */
+function chosen(article: string): [number, number][] {
+  return [...numberedIn(article)]
+    .filter(([, words]) => words.length > 60)
+    .filter((_, i) => i % 4 === 0)
+    .slice(0, 8)
+    .map(([n]) => [n, n])
+}
+
+/** An answer for each post of a drip: from its own sentences and, where it wants more, those that follow them. */
+function allPosts(asked: string, article: string, vice: Vice | null): object[] {
+  const sentences = numberedIn(article)
+  const taken = new Set<string>()
+  return asked.split(/\n\n(?=Post \d+, from )/).flatMap((part) => {
+    const [, post, first, last] = /^Post (\d+), from sentences? (\d+)(?:–(\d+))?/.exec(part) ?? []
+    if (!post) return []
+    const [, least = 0] = (/between (\d+) and (\d+) characters/.exec(part) ?? []).map(Number)
+    const numbers: number[] = []
+    let length = 0
+    for (let n = Number(first); sentences.has(n) && (n <= Number(last ?? first) || length < least); n++) {
+      numbers.push(n)
+      length += sentences.get(n)?.length ?? 0
+    }
+    const words = numbers.map((n) => sentences.get(n)).join(' ')
+    const made = onePost(part, words, 0, taken, vice)
+    taken.add(opens(made.text))
+    return [{ post: Number(post), ...made }]
+  })
+}
+
+const opens = (s: string): string =>
+  (s.toLowerCase().match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []).slice(0, 4).join(' ')
 
 /** The first short sentence that leans on nothing; a later one each time it is asked again. */
 function startOf(sentences: readonly string[], again: number, taken: ReadonlySet<string>): number {
-  const opens = (s: string): string =>
-    (s.toLowerCase().match(/[\p{L}\p{N}]+(?:[’'-][\p{L}\p{N}]+)*/gu) ?? []).slice(0, 4).join(' ')
   const free = sentences.flatMap((s, i) =>
     s.length <= 110 &&
     !taken.has(opens(s)) &&

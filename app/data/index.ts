@@ -19,7 +19,14 @@ export { copyPost, replaceByNext } from './actions/copies'
 export { end, goOn, plannedOf, setAsideBy, type Endable, type Planned } from './actions/ending'
 export { keepHandPosts, openPostSheet, readPosts, tryHandPosts } from './actions/hand'
 export { hold, lift, type Holdable } from './actions/holds'
-export { addPassage, choosePassage, joinPassage, removePassage, stretchPassage } from './actions/passages'
+export {
+  addPassage,
+  choosePassage,
+  choosePassagesConnected,
+  joinPassage,
+  removePassage,
+  stretchPassage,
+} from './actions/passages'
 export {
   dealWith,
   leaveChanged,

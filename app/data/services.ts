@@ -47,9 +47,9 @@ export async function tryWriter(): Promise<WriterAnswer> {
   }
 }
 
-/** Puts a question to the connected writer, through the server. */
-export function askWriter(messages: readonly ChatMessage[]): Promise<WriterAnswer> {
-  return post<WriterAnswer>(`${WRITER}/ask`, { messages })
+/** Puts a question to the connected writer, through the server; `answers` is how many captions it is for. */
+export function askWriter(messages: readonly ChatMessage[], answers = 1): Promise<WriterAnswer> {
+  return post<WriterAnswer>(`${WRITER}/ask`, { messages, answers })
 }
 
 export async function connectShortener(settings: ShortenerSettings, key?: string): Promise<void> {

@@ -8,6 +8,7 @@ import { beatCount, proposedRhythm, RHYTHMS, toWall } from '../../core/planning'
 import {
   addPassage,
   choosePassage,
+  choosePassagesConnected,
   clockNow,
   during,
   giveTranscript,
@@ -19,6 +20,7 @@ import {
   useRow,
   useRows,
   useWholePiece,
+  useWriter,
 } from '../data'
 import { useWork } from '../shell'
 import {
@@ -73,6 +75,8 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
   const networks = NETWORKS.filter((n) => accounts?.some((a) => a.network === n.id))
   const [chosen, setChosen] = useState<string | null>(null)
   const [starting, setStarting] = useState(false)
+  const connected = (useWriter()?.settings ?? null) !== null
+  const [asking, setAsking] = useState(false)
   const suited = proposedRhythm(piece.keeps, toWall(clockNow(), brand.zone).date)
   const [rhythm, setRhythm] = useState(() => RHYTHMS.findIndex((r) => r.name === suited.name))
   const [selection, setSelection] = useState<{ start: number; end: number } | null>(null)
@@ -112,6 +116,14 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
       setChosen(await addPassage(piece, selection.start, selection.end))
       window.getSelection()?.removeAllRanges()
     })
+  }
+  const askToChoose = async (): Promise<void> => {
+    setAsking(true)
+    await attempt(async () => {
+      const chose = await choosePassagesConnected(piece, passages)
+      say(`The connected writer chose ${count(chose, 'passage')}. Undo brings the choice before back.`)
+    })
+    setAsking(false)
   }
   const stretch = (edge: 'start' | 'end', by: 1 | -1): void =>
     void (current && attempt(() => stretchPassage(piece, current, edge, by)))
@@ -179,9 +191,16 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
               </Box>
               <KeepsNotice piece={piece} />
             </Box>
-            <Heading as="h2" fontSize="14px" fontWeight="600" px="5" pt="3" pb="1">
-              Passages
-            </Heading>
+            <Flex px="5" pt="3" pb="1" align="center" justify="space-between" minH="9">
+              <Heading as="h2" fontSize="14px" fontWeight="600">
+                Passages
+              </Heading>
+              {connected && !wordless && (
+                <Button size="sm" look="quiet" disabled={asking} onClick={() => void askToChoose()}>
+                  {asking ? 'It is choosing …' : 'Have the connected writer choose'}
+                </Button>
+              )}
+            </Flex>
             <Box flex="1" overflowY="auto" px="3" pb="3" role="listbox" aria-label="Passages" tabIndex={0}>
               {sorted.map((p) => (
                 <PassageRow

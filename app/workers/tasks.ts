@@ -14,7 +14,17 @@ import { type House } from '../../core/house'
 import { checkCaption, remedyFor } from '../../core/judging'
 import { headlines, tagsOf, termsOf, type Headline } from '../../core/setting'
 import { studyOf } from '../../core/study'
-import { commission, weighAnswer, type Commission, type Weighed } from '../../core/writers'
+import {
+  answersOf,
+  choiceOf,
+  commission,
+  commissionChoice,
+  commissionDrip,
+  weighAnswer,
+  type Commission,
+  type Said,
+  type Weighed,
+} from '../../core/writers'
 import {
   commonPlaces,
   decodeText,
@@ -277,7 +287,18 @@ export const tasks = {
 
   commission: (request: Commission): ChatMessage[] => commission(request),
 
-  weighAnswer: (answer_: string, request: Commission): Answer<Weighed> =>
+  /** One question for all posts of a drip, or null where the piece is too long for one. */
+  commissionDrip: (requests: readonly Commission[]): ChatMessage[] | null => commissionDrip(requests),
+
+  answersOf: (answer_: string, requests: readonly Commission[]): (Said | null)[] =>
+    answersOf(answer_, requests),
+
+  /** The question by which a connected writer chooses passages, or null where the piece is too long. */
+  commissionChoice: (piece: WholePiece): ChatMessage[] | null => commissionChoice(piece),
+
+  choiceOf: (answer_: string, piece: WholePiece): FoundPassage[] => choiceOf(answer_, piece),
+
+  weighAnswer: (answer_: string | Said, request: Commission): Answer<Weighed> =>
     answer(() => weighAnswer(answer_, request)),
 
   headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(studyOf(piece))),

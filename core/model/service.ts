@@ -37,6 +37,9 @@ export const ChatMessage = z.object({
 })
 export type ChatMessage = z.infer<typeof ChatMessage>
 
+/** How many captions one question to a connected writer may be for. */
+export const TOGETHER = 12
+
 /** What a connected writer answered, and the words that question and answer came to. */
 export const WriterAnswer = z.object({
   text: z.string(),

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { ASKS } from '../angles'
 import { briefOf, type WholeBrief } from '../house'
 import { checkCaption, opening, sourceText, substanceOf, ungrounded } from '../judging'
-import type { Angle, ChatMessage, Check, FoundPassage, PieceContent, Wording } from '../model'
+import type { Angle, ChatMessage, Check, FoundPassage, PieceContent, Place, Wording } from '../model'
 import { measure, network, type NetworkProfile } from '../networks'
 import { proseDraft, SHAPES, titleFor } from '../setting'
 import { withoutFillers } from '../speech'
@@ -27,54 +27,82 @@ export interface Commission extends Order {
 /** What became of an answer: a caption with its checks, or what is wrong with it, to be sent back. */
 export type Weighed = { wording: Wording; checks: Check[] } | { faults: string[] }
 
+/** What an answer says of one post; `places` where it says it in the author's own sentences. */
+export interface Said {
+  text: string
+  title: string | null
+  places?: readonly Place[]
+}
+
 /** How much of what stands around a passage is given beside it, in characters. */
 const AROUND = 2400
+
+/** The rules of every question; `given` says what the writer is given to stay within. */
+export function rulesFor(house: Order['house'], given: string): string[] {
+  return [
+    `You write posts${house.brand ? ` for ${house.brand}` : ''} from articles. You are given ${given}.`,
+    'Stay within them. Every number, name, date, quotation, promise and superlative you write stands there, in the same sense. Prefer the author’s own sentences; shorten or join them only so far as they still say the same.',
+    'Write whole sentences that can be understood without the article: none begins with a pronoun or a connective whose noun stayed behind, none says “below”, “this article” or “click here”.',
+    'No hashtags, no links, no emoji, no headings, no markup: those are added afterwards.',
+  ]
+}
+
+/** What one post is to be: its network, shape, lengths and angle, a line each. */
+export function wantedOf({ account, house, angle, link }: Commission): string[] {
+  const profile = network(account.network)
+  const brief = briefOf(profile, house)
+  const lines = [
+    `Network: ${profile.name} (${profile.kind}). Shape: ${SHAPES[brief.shape].asks}.`,
+    `Length of the text: between ${brief.length.least} and ${mostOf(profile, brief, link)} characters.`,
+  ]
+  if (profile.text.fold !== null && !profile.title)
+    lines.push(
+      `The first sentence has at most ${profile.text.fold} characters, since the rest is folded away.`,
+    )
+  if (profile.title)
+    lines.push(`The title has at most ${profile.title.limit} characters, and is no sentence of the text.`)
+  return [...lines, `Angle: ${angle}: ${ASKS[angle]}.`, `Voice: ${voiceOf(brief)}.`]
+}
+
+/** How the house writes, and which openings and titles are taken, a line each. */
+export function heldTo({ house, drip, titles }: Pick<Commission, 'house' | 'drip' | 'titles'>): string[] {
+  const { style } = house
+  const lines: string[] = []
+  if (drip.length)
+    lines.push(
+      `Other posts of this article open so; open otherwise:\n${drip
+        .slice(0, 40)
+        .map((t) => `- ${opening(t)}`)
+        .join('\n')}`,
+    )
+  if (titles?.length) lines.push(`Titles that are taken: ${titles.join('; ')}.`)
+  if (style.spelling !== 'as written') lines.push(`Spelling: ${style.spelling}.`)
+  if (style.neverSay.length) lines.push(`Never say: ${style.neverSay.join('; ')}.`)
+  return lines
+}
 
 /**
  * The instructions for one caption: the brief, the house style, and the passage with what stands
  * around it, with the rule to stay within them.
  */
 export function commission(request: Commission): ChatMessage[] {
-  const { piece, house, passage, account, angle } = request
-  const profile = network(account.network)
-  const brief = briefOf(profile, house)
-  const { style } = house
-  const rules = [
-    `You write posts${house.brand ? ` for ${house.brand}` : ''} from articles. You are given a passage of an article and what stands around it.`,
-    'Stay within them. Every number, name, date, quotation, promise and superlative you write stands there, in the same sense. Prefer the author’s own sentences; shorten or join them only so far as they still say the same.',
-    'Write whole sentences that can be understood without the article: none begins with a pronoun or a connective whose noun stayed behind, none says “below”, “this article” or “click here”.',
-    'No hashtags, no links, no emoji, no headings, no markup: those are added afterwards.',
-    `Answer with JSON and nothing else: {"text": string${profile.title ? ', "title": string' : ''}}`,
-  ]
+  const { piece, house, passage, account } = request
   // What was said is given without its ums.
   const written = (text: string): string => (piece.video ? withoutFillers(text) : text)
+  const rules = [
+    ...rulesFor(house, 'a passage of an article and what stands around it'),
+    `Answer with JSON and nothing else: {"text": string${network(account.network).title ? ', "title": string' : ''}}`,
+  ]
   const wanted = [
-    `Network: ${profile.name} (${profile.kind}). Shape: ${SHAPES[brief.shape].asks}.`,
-    `Length of the text: between ${brief.length.least} and ${mostOf(profile, brief, request.link)} characters.`,
-    profile.text.fold !== null && !profile.title
-      ? `The first sentence has at most ${profile.text.fold} characters, since the rest is folded away.`
-      : null,
-    profile.title
-      ? `The title has at most ${profile.title.limit} characters, and is no sentence of the text.`
-      : null,
-    `Angle: ${angle}: ${ASKS[angle]}.`,
-    request.drip.length
-      ? `Other posts of this article open so; open otherwise:\n${request.drip
-          .slice(0, 40)
-          .map((t) => `- ${opening(t)}`)
-          .join('\n')}`
-      : null,
-    request.titles?.length ? `Titles that are taken: ${request.titles.join('; ')}.` : null,
-    `Voice: ${voiceOf(brief)}.`,
-    style.spelling === 'as written' ? null : `Spelling: ${style.spelling}.`,
-    style.neverSay.length ? `Never say: ${style.neverSay.join('; ')}.` : null,
+    ...wantedOf(request),
+    ...heldTo(request),
     `Title of the article: ${piece.title}`,
     `The passage:\n"""\n${written(piece.text.slice(passage.start, passage.end))}\n"""`,
     `What stands around it, to be understood by; draw on it only where the passage is too short for the length:\n"""\n${written(around(piece, passage))}\n"""`,
   ]
   return [
     { role: 'system', content: rules.join('\n') },
-    { role: 'user', content: wanted.filter((w) => w !== null).join('\n') },
+    { role: 'user', content: wanted.join('\n') },
   ]
 }
 
@@ -153,11 +181,11 @@ const OWN_SHARE = 0.6
  * and of talk around it, fitted to the network like any draft, and checked. What a block or a flag
  * says of it is given back as faults, in sentences that can be sent back.
  */
-export function weighAnswer(answer: string, request: Commission): Weighed {
+export function weighAnswer(answer: string | Said, request: Commission): Weighed {
   const { piece, passage, account, angle, house } = request
   const profile = network(account.network)
   const brief = briefOf(profile, house)
-  const { text, title } = unwrapped(answer)
+  const { text, title, places } = typeof answer === 'string' ? unwrapped(answer) : answer
   const paragraphs = text
     .split(/\n\s*\n/)
     .map((p) => (piece.video ? withoutFillers(p) : p).trim())
@@ -171,7 +199,7 @@ export function weighAnswer(answer: string, request: Commission): Weighed {
   const foreign = ungrounded(text, source, [house.brand]).filter((u) => u.kind === 'word').length
   if (words === 0 || foreign > words * (1 - OWN_SHARE))
     return { faults: ['It says something else than the passage. Use the passage’s own words.'] }
-  const draft = proseDraft(angle, paragraphs, [{ start: passage.start, end: passage.end }], GIVEN)
+  const draft = proseDraft(angle, paragraphs, places ?? [{ start: passage.start, end: passage.end }], GIVEN)
   const stock = stockOf(piece)
   const free = stock.headlines.filter((h) => !request.titles?.includes(h.text))
   const named = profile.title ? (title ?? titleFor(draft, free, piece)) : null
@@ -199,22 +227,29 @@ export function weighAnswer(answer: string, request: Commission): Weighed {
 }
 
 /** The words of an answer without a fence, JSON, talk before it, hashtags and links. */
-function unwrapped(answer: string): { text: string; title: string | null } {
-  const fenced = /```(?:\w+)?\s*([\s\S]*?)```/.exec(answer)?.[1] ?? answer
-  const braces = /\{[\s\S]*\}/.exec(fenced)?.[0]
-  const parsed = braces ? Answer.safeParse(parseJson(braces)) : null
-  const text = parsed?.success ? parsed.data.text : fenced
-  return {
-    text: withoutTags(withoutAddresses(text), '')
-      .replace(/[ \t]{2,}/g, ' ')
-      .trim(),
-    title: (parsed?.success ? parsed.data.title?.trim() : null) || null,
-  }
+function unwrapped(answer: string): Said {
+  const parsed = Answer.safeParse(jsonIn(answer))
+  return parsed.success ? saidOf(parsed.data.text, parsed.data.title) : saidOf(unfenced(answer))
 }
 
-function parseJson(text: string): unknown {
+/** What an answer says, without hashtags and links, which are added afterwards. */
+export function saidOf(
+  text: string,
+  title: string | null | undefined = null,
+  places?: readonly Place[],
+): Said {
+  const bare = withoutTags(withoutAddresses(text), '')
+    .replace(/[ \t]{2,}/g, ' ')
+    .trim()
+  return { text: bare, title: title?.trim() || null, ...(places ? { places } : {}) }
+}
+
+const unfenced = (answer: string): string => /```(?:\w+)?\s*([\s\S]*?)```/.exec(answer)?.[1] ?? answer
+
+/** The JSON object in an answer, whatever stands around it; null where there is none that can be read. */
+export function jsonIn(answer: string): unknown {
   try {
-    return JSON.parse(text)
+    return JSON.parse(/\{[\s\S]*\}/.exec(unfenced(answer))?.[0] ?? '')
   } catch {
     return null
   }

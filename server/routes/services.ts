@@ -4,6 +4,7 @@ import {
   ShortenerSettings,
   ShortenerState,
   ShortLink,
+  TOGETHER,
   WriterAnswer,
   WriterSettings,
   WriterState,
@@ -62,11 +63,14 @@ export function serviceRoutes(app: App, context: Context): void {
       {
         schema: {
           summary: 'Put a question to the connected writer',
-          body: z.object({ messages: z.array(ChatMessage).min(1).max(12) }),
+          body: z.object({
+            messages: z.array(ChatMessage).min(1).max(12),
+            answers: z.int().min(1).max(TOGETHER).default(1),
+          }),
           response: { 200: WriterAnswer },
         },
       },
-      (request) => services().writer.ask(request.body.messages),
+      (request) => services().writer.ask(request.body.messages, request.body.answers),
     )
 
     routes.get(

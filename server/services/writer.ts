@@ -12,6 +12,8 @@ import { ServiceSettings } from './settings'
 /** How long one answer may take, how often a question is put again, and the pause before that. */
 export interface Patience {
   answerMilliseconds: number
+  /** What each further caption of the same answer may take. */
+  furtherMilliseconds: number
   retries: number
   pauseMilliseconds: number
   longestPauseMilliseconds: number
@@ -19,6 +21,7 @@ export interface Patience {
 
 const PATIENCE: Patience = {
   answerMilliseconds: 20_000,
+  furtherMilliseconds: 5_000,
   retries: 2,
   pauseMilliseconds: 600,
   longestPauseMilliseconds: 15_000,
@@ -78,8 +81,11 @@ export class ConnectedWriter {
     await this.#settings.forget()
   }
 
-  /** Puts a question and gives the answer's text. Throws what went wrong, in words a person can act on. */
-  async ask(messages: readonly ChatMessage[]): Promise<WriterAnswer> {
+  /**
+   * Puts a question and gives the answer's text; `answers` is how many captions it is for, each of which may
+   * have the length that was set. Throws what went wrong, in words a person can act on.
+   */
+  async ask(messages: readonly ChatMessage[], answers = 1): Promise<WriterAnswer> {
     const kept = await this.#settings.read()
     if (!kept)
       throw new Fault('no-writer', 'No writer is connected. Connect one under Services, or use the built-in.')
@@ -93,7 +99,7 @@ export class ConnectedWriter {
       )
     const started = performance.now()
     for (let tries = 0; ; tries++) {
-      const answer = await this.#once(settings, key, messages)
+      const answer = await this.#once(settings, key, messages, answers)
       await this.#count(asked + wordsIn(answer.text ?? ''))
       if (answer.text !== null)
         return {
@@ -112,6 +118,7 @@ export class ConnectedWriter {
     settings: WriterSettings,
     key: string,
     messages: readonly ChatMessage[],
+    answers: number,
   ): Promise<{ text: string } | { text: null; fault: Fault; again: boolean; after: number | null }> {
     const { host } = new URL(settings.address)
     const no = (fault: Fault, again = false, after: number | null = null) => ({
@@ -120,13 +127,14 @@ export class ConnectedWriter {
       again,
       after,
     })
+    const patience = this.#patience.answerMilliseconds + this.#patience.furtherMilliseconds * (answers - 1)
     let response: Response
     let body: string
     try {
       response = await fetch(`${settings.address.replace(/\/+$/, '')}/chat/completions`, {
         method: 'POST',
         redirect: 'error',
-        signal: AbortSignal.timeout(this.#patience.answerMilliseconds),
+        signal: AbortSignal.timeout(patience),
         headers: {
           'content-type': 'application/json',
           ...(key ? { authorization: `Bearer ${key}` } : {}),
@@ -135,7 +143,7 @@ export class ConnectedWriter {
           model: settings.model,
           messages,
           temperature: settings.creativity,
-          max_tokens: Math.ceil(settings.length * TOKENS_A_WORD),
+          max_tokens: Math.ceil(settings.length * answers * TOKENS_A_WORD),
         }),
       })
       body = await response.text()
@@ -144,7 +152,7 @@ export class ConnectedWriter {
         return no(
           new Fault(
             'too-slow',
-            `The connected writer at ${host} did not answer within ${Math.round(this.#patience.answerMilliseconds / 1000)} seconds.`,
+            `The connected writer at ${host} did not answer within ${Math.round(patience / 1000)} seconds.`,
           ),
         )
       return no(

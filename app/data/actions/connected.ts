@@ -1,8 +1,9 @@
 import { houseOf, linkOf } from '../../../core/house'
-import { sentBack, type Commission, type Weighed } from '../../../core/writers'
+import { sentBack, type Commission, type Said, type Weighed } from '../../../core/writers'
 import {
   asFault,
   Fault,
+  TOGETHER,
   type Brand,
   type ChatMessage,
   type Gate,
@@ -18,8 +19,6 @@ import { askWriter, tagFiguresFor } from '../services'
 import type { Option } from './captions'
 import { aroundPost } from './posts'
 
-/** How many questions are out at a time. */
-const AT_ONCE = 3
 /** After so many questions in a row that came to nothing, no more are put for this drip. */
 const GIVES_UP = 3
 
@@ -45,6 +44,9 @@ function commissionFor(
     angle: post.wording.angle ?? 'lesson',
     beat: post.beat,
     drip: others.flatMap((o) => (o.drip === post.drip && o.id !== post.id ? o.wording.text : [])),
+    titles: others.flatMap((o) =>
+      o.drip === post.drip && o.id !== post.id && o.wording.title ? [o.wording.title] : [],
+    ),
     earlier: earlierCaptions(
       others.filter((o) => o.id !== post.id),
       nowIso(),
@@ -54,21 +56,94 @@ function commissionFor(
 }
 
 /** Weighs an answer; one that cannot go out is sent back once with its faults named. */
-async function settle(request: Commission, messages: ChatMessage[], answer: string): Promise<Outcome> {
-  const weigh = (text: string) => unwrap<Weighed>(heavy().weighAnswer(text, request) as never)
+async function settle(request: Commission, messages: ChatMessage[], answer: string | Said): Promise<Outcome> {
+  const weigh = (text: string | Said) => unwrap<Weighed>(heavy().weighAnswer(text, request) as never)
   const first = await weigh(answer)
   if ('wording' in first) return first
-  const second = await askWriter(sentBack(messages, answer, first.faults))
+  const second = await askWriter(
+    sentBack(
+      messages,
+      typeof answer === 'string' ? answer : JSON.stringify({ text: answer.text, title: answer.title }),
+      first.faults,
+    ),
+  )
     .then((again) => weigh(again.text))
     .catch((error: unknown) => ({ faults: [asFault(error).message] }))
   if ('wording' in second) return second
   return { why: `The connected writer’s answer could not go out: ${second.faults[0] ?? first.faults[0]}` }
 }
 
+/** An answer for a post, not yet weighed, with the question it can be sent back to. */
+type Answered = { messages: ChatMessage[]; said: string | Said } | { why: string }
+
+/**
+ * Asks for all posts of a drip at once, a dozen to a question; what an answer leaves out is asked for post by
+ * post, as all are where the piece is too long for one question. After three failures in a row nothing more
+ * is asked.
+ */
+async function askForAll(
+  requests: readonly (Commission | null)[],
+  onProgress: (done: number) => void,
+): Promise<Answered[]> {
+  const answers: Answered[] = requests.map(() => ({ why: 'Its passage has lost its place.' }))
+  const wanted = requests.flatMap((request, i) => (request ? [{ request, i }] : []))
+  let failures = 0
+  let why = ''
+  let done = 0
+  const asked = async <T>(work: () => Promise<T>): Promise<T | { why: string }> => {
+    try {
+      const made = await work()
+      failures = 0
+      return made
+    } catch (error) {
+      failures++
+      why = asFault(error).message
+      return { why }
+    }
+  }
+  const single = async ({ request, i }: (typeof wanted)[number]): Promise<void> => {
+    const messages = await heavy().commission(request)
+    answers[i] = await asked(async () => ({ messages, said: (await askWriter(messages)).text }))
+    onProgress(++done)
+  }
+  for (let from = 0; from < wanted.length && failures < GIVES_UP; from += TOGETHER) {
+    const group = wanted.slice(from, from + TOGETHER)
+    const rest = group.length > 1 ? await together(group, answers, asked) : group
+    onProgress((done += group.length - rest.length))
+    for (const post of rest) {
+      if (failures < GIVES_UP) await single(post)
+    }
+  }
+  const unasked = wanted.filter(({ i }) => 'why' in (answers[i] ?? {}))
+  for (const { i } of failures >= GIVES_UP ? unasked : []) answers[i] = { why }
+  return answers
+}
+
+/** Puts one question for some posts; gives those of which the answer said nothing. */
+async function together(
+  group: readonly { request: Commission; i: number }[],
+  answers: Answered[],
+  asked: <T>(work: () => Promise<T>) => Promise<T | { why: string }>,
+): Promise<{ request: Commission; i: number }[]> {
+  const requests = group.map((g) => g.request)
+  const messages = await heavy().commissionDrip(requests)
+  if (!messages) return [...group]
+  const answer = await asked(() => askWriter(messages, group.length))
+  if ('why' in answer) return [...group]
+  const said = await heavy().answersOf(answer.text, requests)
+  const rest: { request: Commission; i: number }[] = []
+  for (const [k, one] of group.entries()) {
+    const mine = said[k]
+    if (mine) answers[one.i] = { messages: await heavy().commission(one.request), said: mine }
+    else rest.push(one)
+  }
+  return rest
+}
+
 /**
  * Has the connected writer write the posts of a drip, each from its passage and in its angle. Its
  * captions take the place of the built-in writer's, which stay as other wordings; where it fails,
- * the built-in writer's stays and says why. After three failures in a row it is asked no more.
+ * the built-in writer's stays and says why.
  */
 export async function writeConnected(
   drip: {
@@ -84,42 +159,23 @@ export async function writeConnected(
 ): Promise<Post[]> {
   const { brand, piece, gate } = drip
   const written = [...drip.posts]
-  const answers = new Map<string, { messages: ChatMessage[]; text: string } | { why: string }>()
-  let failures = 0
-  let why = ''
-  const queue = [...written]
-  const request = (post: Post): Commission | null => {
+  const request = (post: Post, beside: readonly Post[]): Commission | null => {
     const passage = drip.passages.find((p) => p.id === post.passage)
-    const around = [...drip.standing, ...written]
+    const around = [...drip.standing, ...beside]
     return passage ? commissionFor(post, passage, brand, piece, around, drip.tagFigures) : null
   }
-  const work = async (): Promise<void> => {
-    for (let post = queue.shift(); post; post = queue.shift()) {
-      const asked = request(post)
-      if (!asked || failures >= GIVES_UP)
-        answers.set(post.id, { why: asked ? why : 'Its passage has lost its place.' })
-      else {
-        const messages = await heavy().commission(asked)
-        try {
-          answers.set(post.id, { messages, text: (await askWriter(messages)).text })
-          failures = 0
-        } catch (error) {
-          failures++
-          why = asFault(error).message
-          answers.set(post.id, { why })
-        }
-      }
-      onProgress(answers.size, written.length)
-    }
-  }
-  await Promise.all(Array.from({ length: AT_ONCE }, work))
-  // One after the other, so that each is held against those before it.
+  const answers = await askForAll(
+    written.map((post) => request(post, [])),
+    (done) => onProgress(done, written.length),
+  )
+  // One after the other, so that each is held against those before it and those that stay as they are.
   for (const [i, post] of written.entries()) {
-    const answer = answers.get(post.id)
-    const asked = request(post)
+    const answer = answers[i]
+    const settled = written.filter((_, k) => k < i || 'why' in (answers[k] ?? {}))
+    const asked = request(post, settled)
     const outcome =
-      answer && 'text' in answer && asked
-        ? await settle(asked, answer.messages, answer.text)
+      answer && 'said' in answer && asked
+        ? await settle(asked, answer.messages, answer.said)
         : { why: answer && 'why' in answer ? answer.why : '' }
     if ('why' in outcome) {
       written[i] = { ...post, fallback: outcome.why }

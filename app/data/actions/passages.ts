@@ -1,6 +1,14 @@
 import { nanoid } from 'nanoid'
-import { around, Fault, type Passage, type WholePiece } from '../../../core/model'
+import {
+  around,
+  Fault,
+  type FoundPassage,
+  type Passage,
+  type Place,
+  type WholePiece,
+} from '../../../core/model'
 import { heavy } from '../../workers'
+import { askWriter } from '../services'
 import { commit, must, patch, put, remove, type Write } from '../store'
 
 const LONGEST = 1600
@@ -105,17 +113,55 @@ export async function removePassage(passage: Passage): Promise<void> {
   await commit({ brand: passage.brand, label: 'Remove a passage' }, [remove('passages', passage.id) as Write])
 }
 
+/**
+ * Has the connected writer choose the passages of a piece. What it chooses is kept, what the built-in chooser
+ * kept becomes spare, and what a person added or left out stays as it is. Gives how many it chose. Throws where
+ * the piece is too long to be sent whole, or the answer names no sentence of it.
+ */
+export async function choosePassagesConnected(
+  piece: WholePiece,
+  passages: readonly Passage[],
+): Promise<number> {
+  const messages = await heavy().commissionChoice(piece)
+  if (!messages)
+    throw new Fault(
+      'bad-request',
+      'This piece is too long to be sent to a writer whole. Choose by hand here.',
+    )
+  const { text } = await askWriter(messages)
+  const found = await heavy().choiceOf(text, piece)
+  if (found.length === 0)
+    throw new Fault(
+      'bad-answer',
+      'The connected writer’s answer names no sentences of this piece. The choice there is stays.',
+    )
+  const mine = passages.filter((p) => p.by === 'machine' && p.choice !== 'left out' && !p.lostPlace)
+  const same = (f: Place): Passage | undefined => mine.find((p) => p.start === f.start && p.end === f.end)
+  const kept = new Set(found.map((f) => same(f)?.id))
+  const turned = mine.filter((p) => (p.choice === 'kept') !== kept.has(p.id))
+  await commit({ brand: piece.brand, label: 'Passages by the connected writer' }, [
+    ...turned.map((p) =>
+      put('passages', { ...p, choice: kept.has(p.id) ? ('kept' as const) : ('spare' as const) }),
+    ),
+    ...found.filter((f) => !same(f)).map((f) => put('passages', passageOf(piece, f, nanoid(), 'machine'))),
+  ] as Write[])
+  return found.length
+}
+
 async function passageFor(piece: WholePiece, start: number, end: number, id: string): Promise<Passage> {
-  const found = await heavy().passageAt(piece, start, end)
+  return passageOf(piece, await heavy().passageAt(piece, start, end), id, 'person')
+}
+
+function passageOf(piece: WholePiece, found: FoundPassage, id: string, by: Passage['by']): Passage {
   return {
     ...found,
     id,
     brand: piece.brand,
     piece: piece.id,
     revision: piece.revision,
-    ...around(piece.text, start, end),
+    ...around(piece.text, found.start, found.end),
     choice: 'kept',
-    by: 'person',
+    by,
     lostPlace: false,
   }
 }

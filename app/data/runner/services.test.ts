@@ -2,20 +2,22 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vites
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { oakumYard } from '../../../demo/content'
-import { Brief, HouseStyle, type Post } from '../../../core/model'
+import { Brief, HouseStyle, type Post, type WriterState } from '../../../core/model'
 import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
 import { network } from '../../../core/networks'
-import { setWorkspace } from '../api'
+import { get, setWorkspace } from '../api'
 import { clockNow, readClock } from '../clock'
 import { connectedWording } from '../actions/connected'
 import { startDrip, tryDrip } from '../actions/drips'
 import { keepHandPosts, tryHandPosts } from '../actions/hand'
 import { editText } from '../actions/posts'
+import { choosePassagesConnected } from '../actions/passages'
 import { addSource, findFeeds } from '../actions/sources'
 import { takeWording } from '../actions/captions'
 import { visitSource } from '../actions/visit'
 import { askWriter, connectShortener, connectWriter, tryWriter } from '../services'
-import { all, commit, must, patch, put, type Write } from '../store'
+import { all, commit, must, patch, put, wholePiece, type Write } from '../store'
+import { undo } from '../undo'
 import { calendarAddress, endCalendar, renewCalendar } from './calendars'
 import { jump } from '.'
 import { tick } from './tick'
@@ -118,6 +120,32 @@ describe('a drip by the connected writer', () => {
       }
     },
   )
+
+  it('is asked for once, for all its posts together', async () => {
+    const before = (await get<WriterState>('/api/writer')).questions
+    const posts = await drip()
+    const questions = (await get<WriterState>('/api/writer')).questions - before
+    const sentBack = posts.filter((p) => p.fallback).length
+    expect(posts.length).toBeGreaterThan(4)
+    expect(questions).toBeLessThan(posts.length)
+    expect(questions).toBeGreaterThanOrEqual(1 + sentBack)
+  })
+
+  it('chooses passages by the numbers of sentences; a person’s own stay, and undo brings the others back', async () => {
+    const text = await wholePiece(piece)
+    const before = await all('passages', 'piece', piece)
+    const [byHand] = before
+    await commit('machine', [put('passages', { ...byHand!, by: 'person', choice: 'kept' }) as Write])
+    const mine = await all('passages', 'piece', piece)
+    const chose = await choosePassagesConnected(text, mine)
+    const after = await all('passages', 'piece', piece)
+    const kept = after.filter((p) => p.choice === 'kept' && p.by === 'machine')
+    expect(kept).toHaveLength(chose)
+    for (const p of kept) expect(text.text.slice(p.start, p.end)).toBe(p.text)
+    expect(after.find((p) => p.id === byHand!.id)).toMatchObject({ by: 'person', choice: 'kept' })
+    await undo('brand')
+    expect(new Set(await all('passages', 'piece', piece))).toEqual(new Set(mine))
+  })
 
   it('that talks around its answer or writes too much is freed of that or sent back', async () => {
     for (const name of ['markup fence', 'too long']) {
