@@ -5,7 +5,7 @@ import { writeDrip } from '../core/drips'
 import { PLAIN_HOUSE } from '../core/house'
 import { checkCaption, sourceText } from '../core/judging'
 import type { PieceContent } from '../core/model'
-import { measure, network } from '../core/networks'
+import { measure, network, NETWORKS } from '../core/networks'
 import { findPassages } from '../core/passages'
 import { beatDays, TRICKLE } from '../core/planning'
 import { readFragment } from '../core/reading'
@@ -17,7 +17,7 @@ import { planningCurve } from './planning'
 /*
  * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
  * libraries; how the planner grows with the posts; and the frames of a list of 20,000 pieces and of
- * a Horizon of 10,000 posts in Chromium. Times are
+ * a Horizon of 10,000 posts in Chromium; `-- --heart` stops after the first. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -64,6 +64,27 @@ report('write a Trickle for three accounts from each', 3, pieces.length * days.l
   }),
 )
 
+const nine = NETWORKS.map(({ id }) => ({ id, network: id }))
+const longest = pieces.reduce((a, b) => (b.words > a.words ? b : a))
+const writeNine = () =>
+  writeDrip({
+    piece: longest,
+    passages: findPassages(longest),
+    accounts: nine,
+    days: Array.from({ length: 9 }, (_, i) => i * 9),
+    house: PLAIN_HOUSE,
+    link: 'https://example.org/piece',
+    seed: 1,
+  })
+const written = writeNine().filter((p) => p.wording !== null).length
+report(
+  `write nine beats for nine accounts, ${longest.words} words (≤ 1500 ms)`,
+  7,
+  written,
+  'caption',
+  writeNine,
+)
+
 const [piece] = pieces
 if (piece) {
   const caption = findPassages(piece)[0]?.text ?? ''
@@ -83,6 +104,7 @@ if (piece) {
 }
 
 console.table(rows)
+if (process.argv.includes('--heart')) process.exit()
 console.table(intakeRatios(articles))
 console.table(planningCurve())
 console.table(await screenFrames())
