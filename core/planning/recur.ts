@@ -1,63 +1,18 @@
-import ICAL from 'ical.js'
-import { Fault } from '../model'
+import { CODES, daysOf, readDayRule, type RuleDay } from './dayRule'
 import { MONTHS, WEEKDAYS } from './names'
-
-/** Parts of a rule that would name times of day; a recurring post has one of its own. */
-const WITHIN_DAYS = ['BYHOUR', 'BYMINUTE', 'BYSECOND']
-const DAILY_OR_MORE = ['DAILY', 'WEEKLY', 'MONTHLY', 'YEARLY']
-/** A rule that names no day in so many tries names none at all. */
-const TRIES = 20_000
 
 /**
  * The days that a recurrence rule (RFC 5545, section 3.3.10) names, counted from `start`, after one
  * day and up to another, both local dates. COUNT counts from the start. Refuses (`bad-request`) what
- * is no rule of days.
+ * is no rule of days, and what names none.
  *
  * @example occurrences('FREQ=WEEKLY;BYDAY=MO', '2026-11-23', null, '2026-12-07')
  *   // ['2026-11-23', '2026-11-30', '2026-12-07']
  */
 export function occurrences(rule: string, start: string, after: string | null, to: string): string[] {
-  const days: string[] = []
-  const iterator = readRule(rule).iterator(ICAL.Time.fromDateString(start))
-  for (let i = 0; i < TRIES; i++) {
-    const next = iterator.next() as ICAL.Time | null
-    if (!next) break
-    const day = next.toString().slice(0, 10)
-    if (day > to) break
-    if (day >= start && (after === null || day > after)) days.push(day)
-  }
-  return days
+  return [...daysOf(rule, start, to)].filter((day) => after === null || day > after)
 }
 
-/** A rule that can be followed, or a fault with what is wrong with it. */
-function readRule(rule: string): ICAL.Recur {
-  const wrong = (why: string): Fault =>
-    new Fault(
-      'bad-request',
-      `“${rule}” cannot be followed: ${why} A rule looks like FREQ=WEEKLY;BYDAY=MO,TH.`,
-    )
-  let read: ICAL.Recur
-  try {
-    read = ICAL.Recur.fromString(rule.trim().replace(/^RRULE:/i, ''))
-  } catch (error) {
-    const said = error instanceof Error ? error.message.replace(/\.$/, '') : 'it is no rule'
-    throw wrong(`${said}.`)
-  }
-  if (!DAILY_OR_MORE.includes(read.freq)) throw wrong('it names times within a day, or no frequency.')
-  if (Object.keys(read.parts).some((part) => WITHIN_DAYS.includes(part)))
-    throw wrong('it names times of day; set the time beside it.')
-  // The library reads these as every such weekday of the year (held against the RFC's own examples).
-  const numbered = (read.parts['BYDAY'] as string[] | undefined)?.some((day) => /\d/.test(day))
-  const throughYear = read.freq === 'YEARLY' && numbered && !read.parts['BYMONTH']
-  if (read.parts['BYWEEKNO'] || throughYear)
-    throw wrong(
-      'weeks that are counted through the year are not followed; name a month or a day of the year.',
-    )
-  return read
-}
-
-/** The days of a week as rules write them, Monday first. */
-const CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU']
 const UNITS: Readonly<Record<string, string>> = {
   DAILY: 'day',
   WEEKLY: 'week',
@@ -65,34 +20,28 @@ const UNITS: Readonly<Record<string, string>> = {
   YEARLY: 'year',
 }
 
-/** A rule in words: "every second week on Monday and Thursday, ten times"; parts that have no words are quoted. */
+/** A rule in words: "every second week on Monday and Thursday, ten times". Refuses what is no rule of days. */
 export function ruleWords(rule: string): string {
-  const read = readRule(rule)
-  const unit = UNITS[read.freq] ?? 'day'
-  const every = read.interval === 1 ? `every ${unit}` : `every ${read.interval} ${unit}s`
-  const on = Object.entries(read.parts).map(([part, values]) => {
-    const list = (values as (string | number)[]).map(String)
-    if (part === 'BYDAY') return `on ${listed(list.map(weekdayWords))}`
-    if (part === 'BYMONTHDAY')
-      return `on ${listed(list.map((d) => (Number(d) < 0 ? `${placeWords(Number(d))} day` : placeWords(Number(d)))))} of the month`
-    if (part === 'BYMONTH') return `in ${listed(list.map((m) => MONTHS[Number(m) - 1] ?? m))}`
-    if (part === 'BYYEARDAY') return `on day ${listed(list)} of the year`
-    if (part === 'BYSETPOS') return `of these ${listed(list.map((p) => placeWords(Number(p))))}`
-    return `${part} ${list.join(', ')}`
-  })
-  const end = read.count
-    ? `, ${read.count} ${read.count === 1 ? 'time' : 'times'}`
-    : read.until
-      ? `, until ${read.until.toString().slice(0, 10)}`
-      : ''
-  return `${[every, ...on].join(' ')}${end}`
+  const { frequency, interval, count, until, days, monthDays, months, yearDays, places } = readDayRule(rule)
+  const unit = UNITS[frequency] ?? 'day'
+  const said = [interval === 1 ? `every ${unit}` : `every ${interval} ${unit}s`]
+  if (days.length) said.push(`on ${listed(days.map(weekdayWords))}`)
+  if (months.length) said.push(`in ${listed(months.map((m) => MONTHS[m - 1] ?? ''))}`)
+  if (monthDays.length)
+    said.push(
+      `on ${listed(monthDays.map((d) => (d < 0 ? `${placeWords(d)} day` : placeWords(d))))} of the month`,
+    )
+  if (yearDays.length)
+    said.push(`on ${listed(yearDays.map((d) => (d < 0 ? `${placeWords(d)} day` : `day ${d}`)))} of the year`)
+  if (places.length) said.push(`of these ${listed(places.map(placeWords))}`)
+  const end =
+    count !== null ? `, ${count} ${count === 1 ? 'time' : 'times'}` : until !== null ? `, until ${until}` : ''
+  return `${said.join(' ')}${end}`
 }
 
-function weekdayWords(day: string): string {
-  const [, place = '', code = ''] = /^([+-]?\d+)?([A-Z]{2})$/.exec(day) ?? []
-  const name = WEEKDAYS[CODES.indexOf(code)] ?? day
-  if (!place) return name
-  return `${placeWords(Number(place))} ${name}`
+function weekdayWords({ weekday, place }: RuleDay): string {
+  const name = WEEKDAYS[weekday] ?? ''
+  return place === 0 ? name : `${placeWords(place)} ${name}`
 }
 
 /** "the 3rd", or counted from the end "the last", "the 2nd last". */
