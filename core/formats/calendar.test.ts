@@ -47,6 +47,53 @@ describe('quiet days from a calendar', () => {
     ])
   })
 
+  it('are those of the standard for rules that are rare', () => {
+    const daysOf = (...lines: string[]) =>
+      readQuietDays(calendar(['UID:9', 'SUMMARY:X', ...lines].join('\n')), today).days.map((d) => d.day)
+    // The twentieth Monday of a year, not every Monday: 17 May 2027 and 15 May 2028, by counting on paper.
+    expect(daysOf('DTSTART;VALUE=DATE:20260518', 'RRULE:FREQ=YEARLY;BYDAY=20MO')).toEqual([
+      { date: '2027-05-17' },
+      { date: '2028-05-15' },
+    ])
+    expect(daysOf('DTSTART;VALUE=DATE:19900101', 'RRULE:FREQ=DAILY').slice(0, 2)).toEqual([
+      { date: '2026-11-24' },
+      { date: '2026-11-25' },
+    ])
+    expect(daysOf('DTSTART;VALUE=DATE:20250301', 'RRULE:FREQ=YEARLY;BYMONTH=3,9;BYMONTHDAY=1')).toEqual([
+      { date: '2027-03-01' },
+      { date: '2027-09-01' },
+      { date: '2028-03-01' },
+      { date: '2028-09-01' },
+    ])
+    expect(daysOf('DTSTART;VALUE=DATE:20250301', 'RRULE:FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=1')).toEqual([
+      { yearly: '03-01' },
+    ])
+  })
+
+  it('follow what was cancelled, moved, added and taken out', () => {
+    const { days, left } = readQuietDays(
+      calendar(
+        'UID:a\nSUMMARY:Weekly\nDTSTART;VALUE=DATE:20261201\nRRULE:FREQ=WEEKLY;COUNT=4\nRDATE;VALUE=DATE:20261225\nEXDATE;VALUE=DATE:20261222',
+        'UID:a\nSUMMARY:Weekly, moved\nRECURRENCE-ID;VALUE=DATE:20261208\nDTSTART;VALUE=DATE:20261209',
+        'UID:b\nSUMMARY:Off\nSTATUS:CANCELLED\nDTSTART;VALUE=DATE:20261210',
+        'UID:c\nSUMMARY:No day\nDTSTART;VALUE=DATE:20261340',
+        'UID:d\nSUMMARY:Never\nDTSTART;VALUE=DATE:20261201\nRRULE:FREQ=DAILY;BYMONTH=2;BYMONTHDAY=30',
+      ),
+      today,
+    )
+    expect(days.map((d) => ('date' in d.day ? d.day.date : d.day))).toEqual([
+      '2026-12-01',
+      '2026-12-15',
+      '2026-12-25',
+      '2026-12-09',
+    ])
+    expect(left.map((l) => l.why)).toEqual([
+      'It is cancelled.',
+      'Its start is no day of the calendar.',
+      expect.stringContaining('names no day'),
+    ])
+  })
+
   it('leave what is over and what has a time of day, and say why', () => {
     const { days, left } = readQuietDays(
       calendar(

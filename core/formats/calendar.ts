@@ -1,5 +1,6 @@
 import ICAL from 'ical.js'
-import { Fault, type CalendarEntry, type QuietDay } from '../model'
+import { asFault, Fault, type CalendarEntry, type QuietDay } from '../model'
+import { occurrences, readDayRule } from '../planning'
 
 /** A day that a calendar names, as a quiet day. */
 export interface NamedQuietDay {
@@ -13,8 +14,9 @@ const MOST_OCCURRENCES = 400
 
 /**
  * The all-day events of an iCalendar file (RFC 5545) as quiet days: one day, a range, or a day of
- * every year; other recurrences are worked out for two years from `today`. What is over, and what
- * has a time of day, is left, each with the reason. Refuses (`bad-file`) what is no calendar.
+ * every year; other recurrences are worked out for two years from `today`, with the days that were taken
+ * out, added or moved. What is over, cancelled or has a time of day is left, each with the reason. Refuses
+ * (`bad-file`) what is no calendar.
  */
 export function readQuietDays(
   text: string,
@@ -22,23 +24,80 @@ export function readQuietDays(
 ): { days: NamedQuietDay[]; left: { name: string; why: string }[] } {
   const days: NamedQuietDay[] = []
   const left: { name: string; why: string }[] = []
-  for (const event of eventsOf(text)) {
-    const name = event.summary || 'An event without a name'
-    const start = event.startDate
-    if (!start?.isDate) {
-      left.push({ name, why: start ? 'It has a time of day, so it is not a whole day.' : 'It has no start.' })
-      continue
+  const events = eventsOf(text)
+  const changed = new Set(
+    events.flatMap((e) => (e.hasProperty('recurrence-id') ? [instanceOf(e, dayIn(e, 'recurrence-id'))] : [])),
+  )
+  for (const event of events) {
+    const name = wordsIn(event, 'summary') || 'An event without a name'
+    const found = daysOfEvent(event, changed, today)
+    if ('why' in found) left.push({ name, why: found.why })
+    else {
+      const ahead = found.days.filter((d) => lastOf(d) >= today)
+      if (ahead.length === 0) left.push({ name, why: 'It is over.' })
+      days.push(...ahead.map((day) => ({ day, name })))
     }
-    const length = lengthOf(event)
-    const found = event.isRecurring() ? recurring(event, length, today) : [spanOf(dateOf(start), length)]
-    const ahead = found.filter((d) => lastOf(d) >= today)
-    if (ahead.length === 0) left.push({ name, why: 'It is over.' })
-    days.push(...ahead.map((day) => ({ day, name })))
   }
   return { days, left }
 }
 
-function eventsOf(text: string): ICAL.Event[] {
+/** An instance of an event that comes again, by the event's id and its own first day. */
+const instanceOf = (event: ICAL.Component, day: string | null): string => `${wordsIn(event, 'uid')} ${day}`
+
+function daysOfEvent(
+  event: ICAL.Component,
+  changed: ReadonlySet<string>,
+  today: string,
+): { days: QuietDay[] } | { why: string } {
+  if (wordsIn(event, 'status').toUpperCase() === 'CANCELLED') return { why: 'It is cancelled.' }
+  const time = event.getFirstPropertyValue('dtstart')
+  if (!(time instanceof ICAL.Time)) return { why: 'It has no start that can be read.' }
+  if (!time.isDate) return { why: 'It has a time of day, so it is not a whole day.' }
+  const start = dayIn(event, 'dtstart')
+  if (start === null) return { why: 'Its start is no day of the calendar.' }
+  const length = lengthOf(event, start)
+  const rules = event.getAllProperties('rrule').map((p) => String(p.getFirstValue()))
+  if (event.hasProperty('recurrence-id') || (rules.length === 0 && !event.hasProperty('rdate')))
+    return { days: [spanOf(start, length)] }
+  const without = new Set([...daysIn(event, 'exdate')])
+  const kept = (day: string): boolean => !without.has(day) && !changed.has(instanceOf(event, day))
+  const yearly =
+    length === 1 && rules.length === 1 && kept(start) ? yearlyDay(event, rules[0] ?? '', start) : null
+  if (yearly !== null && ![...changed].some((c) => c.startsWith(`${wordsIn(event, 'uid')} `)))
+    return { days: [{ yearly }] }
+  const end = `${Number(today.slice(0, 4)) + AHEAD_YEARS}${today.slice(4)}`
+  const before = dayAfter(today, -length)
+  try {
+    const named = rules.flatMap((rule) => occurrences(rule, start, before, end))
+    // The first day belongs to an event whatever its rule says (RFC 5545, 3.8.5.3).
+    const all = new Set([start, ...daysIn(event, 'rdate'), ...named])
+    return {
+      days: [...all]
+        .filter((day) => day > before && kept(day))
+        .sort()
+        .slice(0, MOST_OCCURRENCES)
+        .map((day) => spanOf(day, length)),
+    }
+  } catch (error) {
+    return { why: asFault(error).message }
+  }
+}
+
+/** The day of every year that a rule names, `03-01`, where it names that one and nothing else; else null. */
+function yearlyDay(event: ICAL.Component, rule: string, start: string): string | null {
+  if (event.hasProperty('exdate') || event.hasProperty('rdate')) return null
+  const { frequency, interval, count, until, months, monthDays, yearDays, days, places } = readDayRule(rule)
+  const endless = frequency === 'YEARLY' && interval === 1 && count === null && until === null
+  if (!endless || yearDays.length || days.length || places.length) return null
+  const month = months[0] ?? Number(start.slice(5, 7))
+  const day = monthDays[0] ?? Number(start.slice(8))
+  const one = months.length <= 1 && monthDays.length <= 1 && day > 0
+  // The days of a month without a month are those of every month.
+  if (!one || (monthDays.length && !months.length)) return null
+  return `${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
+}
+
+function eventsOf(text: string): ICAL.Component[] {
   let parsed: unknown
   try {
     parsed = ICAL.parse(text.replace(/^\uFEFF/, '').trim())
@@ -55,57 +114,50 @@ function eventsOf(text: string): ICAL.Event[] {
       'bad-file',
       'There is no calendar in this file. Export the calendar as .ics and try again.',
     )
-  return calendars.flatMap((root) =>
-    new ICAL.Component(root as never)
-      .getAllSubcomponents('vevent')
-      // Exceptions of a recurring event belong to it and are no events of their own.
-      .filter((c) => !c.hasProperty('recurrence-id'))
-      .map((c) => new ICAL.Event(c)),
-  )
+  return calendars.flatMap((root) => new ICAL.Component(root as never).getAllSubcomponents('vevent'))
 }
+
+const wordsIn = (event: ICAL.Component, name: string): string =>
+  String(event.getFirstPropertyValue(name) ?? '')
+
+/** The days that a property names, each that is a day of the calendar; times count by their day. */
+function daysIn(event: ICAL.Component, name: string): string[] {
+  // As the file writes them: the reader would roll a day that does not exist over into the next month.
+  return event
+    .getAllProperties(name)
+    .flatMap((p) => (p.toJSON() as unknown[]).slice(3))
+    .flatMap((value) => {
+      const date = String(value).slice(0, 10)
+      const at = new Date(`${date}T00:00:00Z`)
+      return Number.isNaN(at.getTime()) || at.toISOString().slice(0, 10) !== date ? [] : [date]
+    })
+}
+
+const dayIn = (event: ICAL.Component, name: string): string | null => daysIn(event, name)[0] ?? null
 
 /** How many days an all-day event lasts; its end is exclusive (RFC 5545, 3.6.1). */
-function lengthOf(event: ICAL.Event): number {
-  const days = Math.round(event.duration.toSeconds() / 86_400)
-  return Math.max(1, days)
+function lengthOf(event: ICAL.Component, start: string): number {
+  const end = dayIn(event, 'dtend')
+  const duration = event.getFirstPropertyValue('duration')
+  const days =
+    end !== null
+      ? (Date.parse(end) - Date.parse(start)) / 86_400_000
+      : duration instanceof ICAL.Duration
+        ? duration.toSeconds() / 86_400
+        : 1
+  return Math.max(1, Math.round(days))
 }
 
-function recurring(event: ICAL.Event, length: number, today: string): QuietDay[] {
-  const rule = event.component.getFirstPropertyValue('rrule') as ICAL.Recur | null
-  const start = event.startDate
-  const plain =
-    rule !== null &&
-    rule.freq === 'YEARLY' &&
-    rule.interval === 1 &&
-    !rule.until &&
-    !rule.count &&
-    Object.keys(rule.parts).every((part) => part === 'BYMONTH' || part === 'BYMONTHDAY') &&
-    !event.component.hasProperty('exdate')
-  if (plain && length === 1) return [{ yearly: dateOf(start).slice(5) }]
-  const end = `${Number(today.slice(0, 4)) + AHEAD_YEARS}${today.slice(4)}`
-  const found: QuietDay[] = []
-  const iterator = event.iterator()
-  for (let i = 0; i < MOST_OCCURRENCES * 10 && found.length < MOST_OCCURRENCES; i++) {
-    const next = iterator.next() as ICAL.Time | null
-    if (!next || dateOf(next) > end) break
-    const span = spanOf(dateOf(next), length)
-    if (lastOf(span) >= today) found.push(span)
-  }
-  return found
-}
+const dayAfter = (day: string, days: number): string =>
+  new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10)
 
 function spanOf(from: string, length: number): QuietDay {
   if (length === 1) return { date: from }
-  const to = new Date(Date.parse(`${from}T00:00:00Z`) + (length - 1) * 86_400_000).toISOString().slice(0, 10)
-  return { from, to }
+  return { from, to: dayAfter(from, length - 1) }
 }
 
 function lastOf(day: QuietDay): string {
   return 'date' in day ? day.date : 'to' in day ? day.to : '9999-12-31'
-}
-
-function dateOf(time: ICAL.Time): string {
-  return `${String(time.year).padStart(4, '0')}-${String(time.month).padStart(2, '0')}-${String(time.day).padStart(2, '0')}`
 }
 
 /** How long an entry is shown, in minutes; a post itself takes no time. */
@@ -141,7 +193,25 @@ export function writeCalendar(name: string, entries: readonly CalendarEntry[], n
     component.updatePropertyWithValue('transp', 'TRANSPARENT')
     calendar.addSubcomponent(component)
   }
-  return `${calendar.toString()}\r\n`
+  return `${calendar.toString().replaceAll('\r\n ', '').split('\r\n').map(folded).join('\r\n')}\r\n`
+}
+
+/** A line in pieces of at most 75 octets (RFC 5545, 3.1), parted between characters. */
+function folded(line: string): string {
+  const lines: string[] = []
+  let current = ''
+  let octets = 0
+  for (const sign of line) {
+    const size = new TextEncoder().encode(sign).length
+    if (octets + size > 75) {
+      lines.push(current)
+      current = ' '
+      octets = 1
+    }
+    current += sign
+    octets += size
+  }
+  return [...lines, current].join('\r\n')
 }
 
 /** A text without the signs of control that no line may hold (RFC 5545, section 3.1); its lines end one way. */
