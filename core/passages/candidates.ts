@@ -2,7 +2,7 @@ import { danglingWords, hasVerb, isBalanced, promisesList, type Token } from '..
 import type { Block } from '../model'
 import { longestClip } from '../networks'
 import { endsSentence } from '../text'
-import type { Study, StudiedSentence } from '../study'
+import { lacksItsTerm, type Study, type StudiedSentence } from '../study'
 import type { SentenceOdds } from './model'
 
 /** A run of neighbouring sentences that could be a passage: indexes into the study, the last included. */
@@ -78,6 +78,7 @@ export function runsOf(study: Study, mayOpen: (s: StudiedSentence) => boolean = 
     if (first.furniture || first.kind === 'heading' || isUnnamed(piece.blocks[first.block])) continue
     // A phrase without a verb is the label or the answer of something, and opens nothing.
     if (!mayOpen(first) || !hasVerb(first.tokens) || /^\p{Ll}/u.test(first.text)) continue
+    if (lacksItsTerm(study, first)) continue
     let before: readonly Token[] = []
     for (let to = first.index; to < first.index + LONGEST_RUN; to++) {
       const last = sentences[to]

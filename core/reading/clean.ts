@@ -9,11 +9,16 @@ const FOOTNOTE =
 /** Signs that a page puts at headings to link to them. */
 const ANCHOR = /\s*[¶🔗](?=\s|$)|(?<=\S)\s*#$/gu
 
+/** Signs and labels before a remark, "💡 Tip: …": what follows is the sentence. */
+const LABEL =
+  /^(?:\p{Extended_Pictographic}[\uFE0F\u200D\p{Extended_Pictographic}]*\s+)?(?:(?:note|tip|hint|pro tip|important|warning|caution|n\.?b\.?)\s?:\s+(?=[\p{Lu}“"]))?/iu
+
 /**
  * A line of text without what is no word of it: footnote marks, pilcrows and other signs that link to
- * a heading, stage directions. Spaces that are left over close up.
+ * a heading, stage directions, and the sign or label before a remark. Spaces that are left over close up.
  */
-export function cleanWords(text: string): string {
+export function cleanWords(line: string): string {
+  const text = line.replace(LABEL, '')
   if (!/[[(†‡¶🔗#↩↑]/u.test(text)) return text
   return text
     .replace(STAGE, ' ')

@@ -145,6 +145,11 @@ describe('what is no word of it is left out:', () => {
       /Figure 2|in section/,
     ],
     [
+      'signs and labels before a remark',
+      page(`<article><p>${A}</p><p>💡 Tip: ${B}</p><p>NB: ${C}</p><p>${D}</p></article>`),
+      /💡|Tip|NB/,
+    ],
+    [
       'what is hidden by its style',
       page(
         `<article><p>${A}</p><p style="display: none">Skip to content</p><span class="sr-only">Opens in a new tab</span><p>${B}</p><p>${C}</p><p>${D}</p></article>`,
@@ -203,6 +208,30 @@ it('a bold line is a heading, and numbers that run on only count', () => {
   expect(
     own(page(`<article><p>1954 was wet.</p><p>7 walls fell that year.</p>${paragraphs}</article>`)),
   ).toContain('7 walls fell that year.')
+})
+
+describe('a line in bold before a line break', () => {
+  const blocks = (html: string): [string, string][] => {
+    const piece = readPage(page(`<article><p>${A}</p>${html}<p>${B}</p><p>${C}</p><p>${D}</p></article>`))
+    return piece.blocks.slice(1, 3).map((b) => [b.kind, piece.text.slice(b.start, b.end)])
+  }
+
+  it('is a heading over its paragraph, and the name of a list’s item', () => {
+    expect(blocks('<p><strong>Cope stones</strong><br>They lie on top and keep the rain out.</p>')).toEqual([
+      ['heading', 'Cope stones'],
+      ['paragraph', 'They lie on top and keep the rain out.'],
+    ])
+    expect(blocks('<ul><li><b>Cope</b><br>It lies on top.</li></ul>')[0]).toEqual([
+      'item',
+      'Cope: It lies on top.',
+    ])
+  })
+
+  it('stays a sentence where it is one', () => {
+    expect(blocks('<p><b>Never build in frost.</b><br>The stones move.</p>')[0]?.[1]).toBe(
+      'Never build in frost. The stones move.',
+    )
+  })
 })
 
 describe('a page says', () => {

@@ -100,7 +100,19 @@ export class Walker {
   flush(context: Context): void {
     const parts = this.#buffer.split(/\n[ \t]*\n/)
     this.#buffer = ''
-    for (const part of parts) this.#block(part, context)
+    for (const part of parts) this.#titled(part, context)
+  }
+
+  /** A run of text whose first line is all bold: a heading over the rest, or the name of a list's item. */
+  #titled(part: string, context: Context): void {
+    const [all, name = '', rest = ''] =
+      /^\s*\uE000([^\uE000\uE001\n]+)\uE001[ \t]*\n([\s\S]*)$/.exec(part) ?? []
+    const bare = squeeze(name)
+    if (!all || !rest.trim() || countWords(bare) > 10 || /[.!?:,;]$/.test(bare)) this.#block(part, context)
+    else if (context.kind === 'paragraph') {
+      this.#block(name, { ...context, kind: 'heading', level: 6 })
+      this.#block(rest, context)
+    } else this.#block(`${BOLD.on}${bare}:${BOLD.off} ${rest}`, context)
   }
 
   /** One block from a run of text, without the marks of bold type and what is no word of it. */

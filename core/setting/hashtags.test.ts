@@ -91,10 +91,17 @@ describe('tags', () => {
   })
 
   const ALL = tagsOf(
-    { piece: { ...LOOM.piece, categories: ['Weaving'] } },
+    {
+      piece: {
+        ...LOOM.piece,
+        text: `${LOOM.piece.text} Weaving takes time.`,
+        categories: ['Weaving', 'System boot'],
+      },
+    },
     ['selvedge', 'warp thread'],
     ['Slow'],
   )
+  // The piece says “weaving” somewhere, and nothing of a system that boots.
   it.each([
     ['The warp thread slackens.', 4, ['Slow', 'WarpThread', 'Weaving']],
     ['Weaving starts at the selvedge and ends there.', 2, ['Slow', 'Weaving']],

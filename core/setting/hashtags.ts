@@ -10,6 +10,8 @@ export interface Tag {
   from: 'the house' | 'the author' | 'the piece'
   /** Its words, by their stems. */
   stems: readonly string[]
+  /** Whether the piece says all of its words somewhere. */
+  inPiece: boolean
 }
 
 /** "winter lay-up" as "WinterLayUp". */
@@ -17,15 +19,28 @@ export function camelCase(phrase: string): string {
   return (phrase.match(/[\p{L}\p{N}]+/gu) ?? []).map((w) => w.charAt(0).toUpperCase() + w.slice(1)).join('')
 }
 
-const tagOf = (phrase: string, from: Tag['from']): Tag => ({
+const stemsOf = (text: string): string[] => (text.match(/[\p{L}\p{N}]+/gu) ?? []).map(stem)
+
+const tagOf = (phrase: string, from: Tag['from'], inPiece = true): Tag => ({
   text: camelCase(phrase),
   from,
-  stems: (phrase.match(/[\p{L}\p{N}]+/gu) ?? []).map(stem),
+  stems: stemsOf(phrase),
+  inPiece,
 })
 
 /** The tags that an author gave, as hashtags; long ones are none. */
-export const authorTags = (piece: Pick<PieceContent, 'categories'>): Tag[] =>
-  piece.categories.filter((c) => c.split(/\s+/).length <= 3).map((c) => tagOf(c, 'the author'))
+export function authorTags(piece: Pick<PieceContent, 'categories' | 'title' | 'text'>): Tag[] {
+  const said = new Set(stemsOf(`${piece.title} ${piece.text}`))
+  return piece.categories
+    .filter((c) => c.split(/\s+/).length <= 3)
+    .map((c) =>
+      tagOf(
+        c,
+        'the author',
+        stemsOf(c).every((s) => said.has(s)),
+      ),
+    )
+}
 
 /**
  * The hashtags of a piece, best first: the house's standing ones, the author's own, then the terms of its
@@ -76,9 +91,9 @@ export function fittingTags(tags: readonly Tag[], body: string, most: number): s
   const words = (body.match(/[\p{L}\p{N}]+/gu) ?? []).map(stem)
   const said = new Set(words)
   const last = words[words.length - 1]
-  const rank = ({ from, stems }: Tag): number => {
+  const rank = ({ from, stems, inPiece }: Tag): number => {
     if (from === 'the house') return 0
-    if (from === 'the author') return stems.some((s) => said.has(s)) ? 1 : 3
+    if (from === 'the author') return stems.some((s) => said.has(s)) ? 1 : inPiece ? 3 : Infinity
     return stems.every((s) => said.has(s)) ? 2 : Infinity
   }
   const ranked = tags

@@ -9,7 +9,7 @@ const around = (tags: readonly string[]): Surroundings => ({
   piece: { title: 'A piece', author: null, video: null },
   house: PLAIN_HOUSE,
   link: 'https://a.example/piece',
-  tags: tags.map((text) => ({ text, from: 'the author', stems: [text.toLowerCase()] })),
+  tags: tags.map((text) => ({ text, from: 'the author', stems: [text.toLowerCase()], inPiece: true })),
   phrases: [],
   title: null,
   closed: new Set(),

@@ -1,5 +1,5 @@
 export { formOf, sentenceFeatures, type SentenceFeatures, type SentenceForm } from './sentence'
-export { headingOver, studyOf, type StudiedSentence, type Study } from './study'
+export { headingOver, lacksItsTerm, studyOf, type StudiedSentence, type Study } from './study'
 export { FEATURES, featureRows, GROUPS } from './features'
 export { jaccard } from './centrality'
 export { phrasesOf, Vocabulary } from './phrases'

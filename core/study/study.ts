@@ -98,6 +98,28 @@ export function studyOf(piece: PieceContent): Study {
   }
 }
 
+/** The level that a term of a definition list has as a heading (`reading/walk.ts`). */
+const TERM_LEVEL = 5
+
+/**
+ * Whether a sentence begins the definition of a term that it does not say: it stands first below the term of a
+ * definition list, as "A hull of two skins." does below "Double-ender", and means nothing without it.
+ */
+export function lacksItsTerm(
+  { piece }: Pick<Study, 'piece'>,
+  s: Pick<StudiedSentence, 'block' | 'text' | 'inBlock'>,
+): boolean {
+  const over = piece.blocks[s.block - 1]
+  if (s.inBlock !== 0 || over?.kind !== 'heading' || over.level !== TERM_LEVEL) return false
+  const words =
+    piece.text
+      .slice(over.start, over.end)
+      .toLowerCase()
+      .match(/\p{L}{3,}/gu) ?? []
+  const said = s.text.toLowerCase()
+  return words.length > 0 && !words.some((w) => said.includes(w.replace(/(?:es|s)$/, '')))
+}
+
 /** The heading under which a place stands, the nearest above it; null where there is none. */
 export function headingOver(piece: Pick<PieceContent, 'blocks'>, place: Pick<Place, 'start'>): Block | null {
   let over: Block | null = null

@@ -2,7 +2,7 @@ import { danglingWords, isBalanced, isBelief, promisesList, type Token } from '.
 import type { FoundPassage } from '../model'
 import { chance } from '../passages'
 import { endsSentence } from '../text'
-import type { SentenceFeatures } from '../study'
+import { lacksItsTerm, type SentenceFeatures } from '../study'
 import { featuresOf, strangerIn, type Run, type Stock } from './stock'
 
 /** With this probability or more that it must never go out a sentence is left out of every widening. */
@@ -35,15 +35,26 @@ export function isWhole(stock: Stock, run: Run): boolean {
     if (danglingWords(f.sentence.tokens, f.sentence.text, before) !== null) return false
     before = [...before, ...f.sentence.tokens]
   }
-  return isBalanced(sentences.map((f) => f.sentence.text).join(' ')) && strangerIn(stock, run) === null
+  const text = sentences.map((f) => f.sentence.text).join(' ')
+  return isBalanced(text) && !isUnsigned(stock, run, text) && strangerIn(stock, run) === null
+}
+
+/** Whether a run stands wholly in quotation marks though nobody is known who says it: then it is a stranger's word. */
+function isUnsigned(stock: Stock, { from }: Run, text: string): boolean {
+  const block = stock.piece.blocks[stock.study.sentences[from]?.block ?? -1]
+  return block?.speaker === undefined && /^["“][^"”]*["”]$/.test(text)
 }
 
 /** Whether a sentence may open: it leans on nothing, and is no answer that lost its question. */
 function opens(stock: Stock, { from, to }: Run, first: SentenceFeatures): boolean {
   if (first.dangling !== null || !first.verb || /^\p{Ll}/u.test(first.sentence.text)) return false
   if (first.question && to === from) return false
+  const own = stock.study.sentences[from]
+  if (own && lacksItsTerm(stock.study, own)) return false
   const before = stock.features[from - 1]
-  const asked = before?.question === true && before.sentence.block === first.sentence.block
+  const asked =
+    before?.question === true &&
+    (before.sentence.block === first.sentence.block || (own?.inBlock === 0 && own.kind === 'paragraph'))
   return !asked || first.sentence.text.split(' ').length > 8
 }
 

@@ -211,3 +211,11 @@ it('reading ease tells a nursery rhyme from a statute', () => {
   expect(readingEase(hard) ?? 100).toBeLessThan(20)
   expect(readingEase('Too short.')).toBeNull()
 })
+
+it('leaves nothing out that the next sentence answers', () => {
+  const text = 'Players are busy with the music, so its looks may seem a luxury to them. But they are not.'
+  expect(shortenUntil(text, (t) => t.length < text.length)).toBeNull()
+  expect(shortenUntil(text.replace(' But they are not.', ''), (t) => t.length < 60)).toBe(
+    'Players are busy with the music.',
+  )
+})

@@ -12,6 +12,9 @@ const OPENING =
 /** Clauses after a comma that give a reason, a result or a remark. One that limits what is said stays. */
 const TRAILING = /, (?:which|because|since|so that|so|who|whereas|as if)\b[^,;:–()]*([.!])$/i
 
+/** A sentence that answers or takes up the one before it. */
+const TAKES_UP = /^(?:but|and|yet|so|or|nor|then|still|it|this|that|these|those|they|he|she|not)\b/i
+
 const nounLike = (t: Token | undefined): boolean => t?.pos === 'NOUN' || t?.pos === 'PROPN'
 const verbLike = (t: Token | undefined): boolean => t?.pos === 'VERB' || t?.pos === 'AUX'
 
@@ -49,7 +52,9 @@ export function shortenUntil(text: string, fits: (text: string) => boolean): str
   for (let round = 0; round < 12; round++) {
     if (fits(current)) return current
     const sentences = readSentences(current).map((s) => ({ ...s, text: current.slice(s.start, s.end) }))
-    const next = [...sentences]
+    const next = sentences
+      // What the next sentence takes up may stand in the part that would be left out.
+      .filter((_, i) => !TAKES_UP.test(sentences[i + 1]?.text ?? ''))
       .reverse()
       .map((s) => {
         const [shorter] = [...shorterSentences(s.text)].sort((a, b) => a.length - b.length)

@@ -80,6 +80,23 @@ const NUMBER = '(?:two|three|four|five|six|seven|eight|nine|ten|twelve)'
 
 /** Turns of phrase by which an opening sentence leans without a pronoun that could be looked up. */
 export const PHRASES: readonly Rule[] = [
+  phrase(
+    'a deed that was named before',
+    'points',
+    /^[^,;:.!?“”"]{0,44}\b(?:to|can|could|will|would|must|should|may|might|by|not|for) (?:do|doing|achiev(?:e|ing)|avoid(?:ing)?|prevent(?:ing)?|address(?:ing)?|solv(?:e|ing)|handl(?:e|ing)|accomplish(?:ing)?) (?:that|this|so)\b(?! (?:which|whose|\w+(?:ing)?\b))|^[^,;:.!?“”"]{0,30}\bto do (?:that|this|so) (?:is|was|would|will)\b/i,
+    [
+      ['A good way to do that would be a second boat.', 'A good way to do that would'],
+      ['Nobody should do so, whatever the weather.', 'Nobody should do so'],
+    ],
+    ['A good way to do this job is with two planes.', 'Few can avoid that which they built.'],
+  ),
+  phrase(
+    'a thing of a kind that was named before',
+    'points',
+    /^(?:if|when|where|with|for|in|after|before|unless|once|using|under|from) such (?![^,.]{0,30} as\b)(?:an? )?[a-z]+(?: [a-z]+)?/i,
+    [['If such a frame is still wanted, steam it twice.', 'If such a frame is']],
+    ['In such a way as this nothing splits.', 'With a saw of such a size the work is slow.'],
+  ),
   phrase('how often what', 'left out', /^(?:once|twice|\w+ times)(?: an? \w+)? (?:is|are|was|were)\b/i, [
     ['Once a week is enough.', 'Once a week is'],
     ['Twice a week is enough.', 'Twice a week is'],
