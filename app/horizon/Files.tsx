@@ -22,14 +22,14 @@ export function Files({
   /** A changed sheet was read: what it moves, to be looked at before it is applied. */
   onMoves: (label: string, moves: Move[]) => void
 }) {
-  const [said, setSaid] = useState<{ words: string; faults: string[] } | null>(null)
+  const [said, setSaid] = useState<{ words: string; faults: string[]; open: Uint8Array | null } | null>(null)
   const name = brand.name.toLowerCase().replace(/\W+/g, '-')
-  const take = async (chosen: File): Promise<void> => {
-    const { changes, faults, same } = readChangedPlan(
-      new Uint8Array(await chosen.arrayBuffer()),
-      posts,
-      accounts,
-    )
+  const take = async (bytes: Uint8Array, monthFirst: boolean | null = null): Promise<void> => {
+    const { changes, faults, same, order } = readChangedPlan(bytes, posts, accounts, monthFirst)
+    if (order.doubt !== null) {
+      setSaid({ words: order.doubt, faults: [], open: bytes })
+      return
+    }
     const moves = await wishedAt(changes)
     const wanted = new Map(changes.map((c) => [c.id, c.at]))
     const exact = moves.filter((m) => m.to === wanted.get(m.post.id)).length
@@ -38,7 +38,8 @@ export function Files({
         exact < moves.length
           ? ` ${count(moves.length - exact, 'post')} cannot stand at the very moment asked for and would take the nearest legal place.`
           : ''
-      }`,
+      }${order.monthFirst === null ? '' : ` Dates like 4/12 were read as ${order.monthFirst ? '12 April' : '4 December'}.`}`,
+      open: null,
       faults: faults.map((f) => `Line ${f.line}: ${f.reason}`),
     })
     if (moves.length) onMoves('The changed sheet', moves)
@@ -68,7 +69,7 @@ export function Files({
         <FileButton
           accept=".csv,text/csv"
           label="A changed plan"
-          onFile={(file) => void attempt(() => take(file))}
+          onFile={(file) => void attempt(async () => take(new Uint8Array(await file.arrayBuffer())))}
         >
           Take a changed CSV in
         </FileButton>
@@ -79,11 +80,23 @@ export function Files({
       {said && (
         <Box mt="2">
           <Notice
-            tone={said.faults.length ? 'amber' : 'moss'}
+            tone={said.faults.length || said.open ? 'amber' : 'moss'}
             action={
-              <Button size="sm" look="quiet" onClick={() => setSaid(null)}>
-                Close
-              </Button>
+              <>
+                {said.open &&
+                  [false, true].map((monthFirst) => (
+                    <Button
+                      key={String(monthFirst)}
+                      size="sm"
+                      onClick={() => void attempt(() => take(said.open as Uint8Array, monthFirst))}
+                    >
+                      {monthFirst ? 'Month first' : 'Day first'}
+                    </Button>
+                  ))}
+                <Button size="sm" look="quiet" onClick={() => setSaid(null)}>
+                  Close
+                </Button>
+              </>
             }
           >
             {said.words}

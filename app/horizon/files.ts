@@ -25,11 +25,15 @@ export function planSheet(posts: readonly Post[], accounts: readonly Account[]):
   )
 }
 
-/** What a changed sheet wants otherwise of these posts, and the lines that could not be taken. */
+/**
+ * What a changed sheet wants otherwise of these posts, and the lines that could not be taken; `monthFirst` is
+ * how a person says that its dates are read.
+ */
 export function readChangedPlan(
   bytes: Uint8Array,
   posts: readonly Post[],
   accounts: readonly Account[],
+  monthFirst: boolean | null = null,
 ): ReturnType<typeof readPlanSheet> {
   const zones = new Map(accounts.map((a) => [a.id, a.zone]))
   return readPlanSheet(
@@ -44,5 +48,6 @@ export function readChangedPlan(
         },
       ]),
     ),
+    monthFirst,
   )
 }

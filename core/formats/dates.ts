@@ -1,22 +1,50 @@
 import { MONTHS } from '../planning'
 
-/** The first two numbers of every date with strokes. */
-function strokes(dates: readonly string[]): (readonly [number, number])[] {
-  return dates.flatMap((d) => {
-    const m = /^\s*(\d{1,2})\/(\d{1,2})\/\d{2,4}/.exec(d)
-    return m ? [[Number(m[1]), Number(m[2])] as const] : []
+/** Zones of places that write the month first. */
+const MONTH_FIRST =
+  /^(?:America\/(?:New_York|Chicago|Denver|Los_Angeles|Phoenix|Anchorage|Detroit|Boise|Juneau|Nome|Sitka|Adak|Menominee|Indiana\/.+|Kentucky\/.+|North_Dakota\/.+|Puerto_Rico)|Pacific\/(?:Honolulu|Guam|Pago_Pago)|US\/.+)$/
+
+/** Which way round the dates with strokes of a sheet are, and why nobody can know where that is so. */
+export interface StrokeOrder {
+  /** Null where no date has strokes, or where a person has to choose. */
+  monthFirst: boolean | null
+  /** Why the rows leave it open, with what to do; null where they do not. */
+  doubt: string | null
+}
+
+/**
+ * Which way round dates such as 4/12 are, from all there is to know: where a row's date is known already
+ * (`known`, in the order of the rows), what that date is; else which numbers can be no month; else how the
+ * place of a time zone writes. Where rows speak against each other, or a few against the place, it is left open.
+ */
+export function strokeOrder(
+  dates: readonly string[],
+  { zone, known = [] }: { zone: string | null; known?: readonly (string | null)[] },
+): StrokeOrder {
+  const rows = dates.flatMap((text, i) => {
+    const m = /^\s*(\d{1,2})\/(\d{1,2})\/\d{2,4}/.exec(text)
+    return m
+      ? [{ text: text.trim(), first: Number(m[1]), second: Number(m[2]), known: known[i] ?? null }]
+      : []
   })
-}
-
-/** Which way round dates with strokes are: month first only where a column can be nothing else. */
-export function onlyAmerican(dates: readonly string[]): boolean {
-  const parts = strokes(dates)
-  return parts.some(([, second]) => second > 12) && !parts.some(([first]) => first > 12)
-}
-
-/** Whether a column has dates with strokes, which can be read two ways. */
-export function hasStrokes(dates: readonly string[]): boolean {
-  return strokes(dates).length > 0
+  if (rows.length === 0) return { monthFirst: null, doubt: null }
+  const open = rows.filter((r) => r.first <= 12 && r.second <= 12 && r.first !== r.second)
+  const stands = (monthFirst: boolean): number =>
+    open.filter((r) => r.known !== null && readDate(r.text, monthFirst) === r.known).length
+  const [dayKnown, monthKnown] = [stands(false), stands(true)]
+  if (dayKnown !== monthKnown) return { monthFirst: monthKnown > dayKnown, doubt: null }
+  const day = rows.find((r) => r.first > 12)
+  const months = rows.filter((r) => r.second > 12)
+  const [month] = months
+  const american = MONTH_FIRST.test(zone ?? '')
+  const doubt = (one: string, other: string): StrokeOrder => ({
+    monthFirst: null,
+    doubt: `“${one}” and “${other}” cannot be written the same way round, or one is a slip. Choose whether the day or the month comes first, or write dates like 2026-12-04.`,
+  })
+  if (day && month) return doubt(day.text, month.text)
+  if (day) return { monthFirst: false, doubt: null }
+  if (month && !american && months.length < open.length) return doubt(month.text, open[0]?.text ?? '')
+  return { monthFirst: month !== undefined || american, doubt: null }
 }
 
 /**

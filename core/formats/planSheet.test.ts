@@ -20,11 +20,18 @@ const lines = [...known].map(([id, { at }]) => ({
   state: 'approved',
   text: `Words of ${id}, "quoted"; and\na second line`,
 }))
+/** No date has strokes. */
+const PLAIN = { monthFirst: null, doubt: null }
 const read = (rows: string) => readPlanSheet(bytes(`post,date,time\n${rows}`), known)
 
 describe('the plan as a sheet', () => {
   it('comes back without a change as it went out', () => {
-    expect(readPlanSheet(bytes(writePlanSheet(lines)), known)).toEqual({ changes: [], faults: [], same: 4 })
+    expect(readPlanSheet(bytes(writePlanSheet(lines)), known)).toEqual({
+      changes: [],
+      faults: [],
+      same: 4,
+      order: PLAIN,
+    })
   })
 
   it('gives out no line that a spreadsheet would run', () => {
@@ -41,7 +48,13 @@ describe('the plan as a sheet', () => {
         fc.date({ min: new Date('2026-03-01'), max: new Date('2027-04-30'), noInvalidDate: true }),
       ),
       zone: fc.constantFrom(...zones),
-      text: fc.string({ unit: 'grapheme' }),
+      // The signs by which other sheets part their cells, in any number.
+      text: fc.oneof(
+        fc.string({ unit: 'grapheme' }),
+        fc
+          .array(fc.constantFrom(';', '|', '\t', ',', 'word ', '\n', '"'), { maxLength: 30 })
+          .map((t) => t.join('')),
+      ),
     })
     fc.assert(
       fc.property(fc.uniqueArray(row, { selector: (r) => r.id, minLength: 1, maxLength: 12 }), (rows) => {
@@ -49,10 +62,15 @@ describe('the plan as a sheet', () => {
         const file = writePlanSheet(
           posts.map((p) => ({ ...p, account: '@yard', network: 'Murmur', state: 'approved' })),
         )
-        const cells = Papa.parse<string[]>(file).data.flat()
+        const cells = Papa.parse<string[]>(file, { delimiter: ',' }).data.flat()
         expect(cells.filter((c) => /^[=+\-@\t\r]/.test(c))).toEqual([])
         const stand = new Map(posts.map((p) => [p.id, { at: p.at, zone: p.zone, movable: true }]))
-        expect(readPlanSheet(bytes(file), stand)).toEqual({ changes: [], faults: [], same: posts.length })
+        expect(readPlanSheet(bytes(file), stand)).toEqual({
+          changes: [],
+          faults: [],
+          same: posts.length,
+          order: PLAIN,
+        })
       }),
       { numRuns: 200 },
     )
@@ -67,11 +85,40 @@ describe('the plan as a sheet', () => {
       ],
       faults: [],
       same: 0,
+      order: PLAIN,
     })
   })
 
   it('keeps the time where only the date was changed', () => {
     expect(read('b,2026-12-09,').changes).toEqual([{ id: 'b', at: '2026-12-09T18:30:00.000Z' }])
+  })
+
+  it('reads dates with strokes as the plan’s own dates say, whatever their numbers could be', () => {
+    const posts = new Map(
+      ['2026-11-03', '2026-12-05', '2026-12-06', '2026-12-07'].map((day, i) => [
+        `p${i}`,
+        { at: `${day}T09:00:00.000Z`, zone, movable: true },
+      ]),
+    )
+    const sheet = (...dates: string[]) =>
+      readPlanSheet(bytes(`post,date\n${dates.map((d, i) => `p${i},${d}`).join('\n')}\n`), posts)
+    // Month first with no day above twelve: nothing changed.
+    expect(sheet('11/3/2026', '12/5/2026', '12/6/2026', '12/7/2026')).toMatchObject({ same: 4, changes: [] })
+    // Day first with a slip: the slip is a fault of its own, the others stand.
+    expect(sheet('3/11/2026', '5/12/2026', '5/13/2026', '7/12/2026')).toMatchObject({
+      same: 3,
+      faults: [{ line: 4, reason: expect.stringContaining('5/13/2026') }],
+    })
+  })
+
+  it('takes nothing where strokes could be either, until a person says which', () => {
+    const rows = 'a,4/12/2026,\nb,5/13/2026,\nhomeless,13/5/2027,\n'
+    const open = read(rows)
+    expect(open).toMatchObject({ changes: [], same: 0, order: { monthFirst: null } })
+    expect(open.order.doubt).toMatch(/“13\/5\/2027” and “5\/13\/2026”.*Choose/)
+    const told = readPlanSheet(bytes(`post,date,time\n${rows}`), known, false)
+    expect(told.changes.map((c) => c.at.slice(0, 10))).toEqual(['2026-12-04', '2027-05-13'])
+    expect(told.faults).toHaveLength(1)
   })
 
   it('reads dates with strokes day first, unless only month first makes sense of them all', () => {

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { fromWall, toWall } from '../planning'
-import { onlyAmerican, readClock, readDate } from './dates'
+import { readClock, readDate, strokeOrder, type StrokeOrder } from './dates'
 import { parseSheet, type RowFault } from './sheet'
 
 /** A post as a line of the plan's sheet. */
@@ -52,14 +52,16 @@ function guarded(text: string): string {
 /**
  * What a plan's sheet, changed in a spreadsheet, wants otherwise: posts whose date or time differs
  * from where they stand. Columns may come in any order; only `post` and `date` must be there.
- * Dates are read as 2026-12-04, 4.12.2026, 4/12/2026 (or 12/4/2026 where only that can be) and
- * times as 9:05, 09:05 or 9:05 pm. A line that cannot be read, or names no post that may move, is a
- * fault with its number; the others are taken. Refuses (`bad-file`) what is no table.
+ * Dates are read as 2026-12-04, 4.12.2026 or 4/12/2026 and times as 9:05, 09:05 or 9:05 pm. Which way
+ * round those with strokes are is settled by the dates that the posts have (`strokeOrder`) unless `monthFirst`
+ * says it; where it stays open nothing is taken. A line that cannot be read, or names no post that may move,
+ * is a fault with its number; the others are taken. Refuses (`bad-file`) what is no table.
  */
 export function readPlanSheet(
   bytes: Uint8Array,
   known: ReadonlyMap<string, { at: string | null; zone: string; movable: boolean }>,
-): { changes: PlanChange[]; faults: RowFault[]; same: number } {
+  monthFirst: boolean | null = null,
+): { changes: PlanChange[]; faults: RowFault[]; same: number; order: StrokeOrder } {
   const table = parseSheet(bytes)
   const column = (name: string): number => table.columns.findIndex((c) => c.trim().toLowerCase() === name)
   const post = column('post')
@@ -75,14 +77,28 @@ export function readPlanSheet(
         { line: 1, reason: `There is no column “${missing}”. Keep the first line as it was given out.` },
       ],
       same: 0,
+      order: { monthFirst: null, doubt: null },
     }
   }
-  const american = onlyAmerican(table.rows.map((r) => r.cells[date] ?? ''))
+  const idOf = (row: readonly string[]): string => (row[post] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+  const settled = strokeOrder(
+    table.rows.map((r) => r.cells[date] ?? ''),
+    {
+      zone: [...known.values()][0]?.zone ?? null,
+      known: table.rows.map((r) => {
+        const there = known.get(idOf(r.cells))
+        return there?.at ? toWall(Date.parse(there.at), there.zone).date : null
+      }),
+    },
+  )
+  const order = monthFirst === null ? settled : { monthFirst, doubt: null }
+  if (order.doubt !== null) return { changes, faults, same: 0, order }
+  const american = order.monthFirst ?? false
   const seen = new Set<string>()
   let same = 0
   table.rows.forEach(({ line, cells: row }) => {
     const say = (reason: string): void => void faults.push({ line, reason })
-    const id = (row[post] ?? '').trim().replace(/^'(?=[=+\-@])/, '')
+    const id = idOf(row)
     const there = known.get(id)
     if (!there) return say(id ? `There is no post “${id}” in this brand.` : 'It names no post.')
     if (seen.has(id)) return say('This post stands in the sheet twice; the first line counts.')
@@ -109,5 +125,5 @@ export function readPlanSheet(
     changes.push({ id, at: new Date(at).toISOString() })
     return undefined
   })
-  return { changes, faults, same }
+  return { changes, faults, same, order }
 }

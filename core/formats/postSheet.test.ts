@@ -132,6 +132,17 @@ describe('a sheet of posts', () => {
     })
   })
 
+  it('takes nothing where its dates speak against each other or against the accounts’ place', () => {
+    for (const dates of [
+      ['13/12/2026', '12/13/2026'],
+      ['4/12/2026', '5/12/2026', '12/13/2026'],
+    ]) {
+      const found = read(`text,date,accounts\n${dates.map((d, i) => `Words ${i},${d},all`).join('\n')}\n`)
+      expect(found).toMatchObject({ rows: [], monthFirst: null })
+      expect(found.doubt).toMatch(/Choose whether the day or the month comes first/)
+    }
+  })
+
   it('reads dates with strokes as it is told, or as only makes sense, and says how', () => {
     const sheet = 'text,date,accounts\nA,4/12/2026,all\n'
     expect(read(sheet)).toMatchObject({ monthFirst: false, rows: [{ row: { on: { date: '2026-12-04' } } }] })

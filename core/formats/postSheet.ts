@@ -4,7 +4,7 @@ import type { Account } from '../model'
 import { network } from '../networks'
 import { fromWall, toWall } from '../planning'
 import type { HandRow } from '../pipeline'
-import { hasStrokes, onlyAmerican, readClock, readDate } from './dates'
+import { readClock, readDate, strokeOrder } from './dates'
 import type { RowFault, SheetTable } from './sheet'
 
 /** The columns of a sheet of posts. */
@@ -76,7 +76,7 @@ export function guessPostColumns(table: SheetTable): Partial<Record<PostField, s
 
 export interface PostSheetReading {
   columns: Partial<Record<PostField, string>>
-  /** Whether 4/12 is the twelfth of April; null lets the sheet say. */
+  /** Whether 4/12 is the twelfth of April; null lets the sheet and the accounts' place say. */
   monthFirst: boolean | null
   /** The accounts of a row that names none. */
   accounts: readonly string[]
@@ -96,13 +96,20 @@ export function readPostSheet(
 ): {
   rows: { line: number; row: HandRow }[]
   faults: RowFault[]
-  /** How dates like 4/12 were read; null where there is none. */
+  /** How dates like 4/12 were read; null where there is none, or where that is in doubt and nothing is taken. */
   monthFirst: boolean | null
+  doubt: string | null
 } {
   const faults: RowFault[] = [...table.faults]
   const index = (field: PostField): number => table.columns.indexOf(reading.columns[field] ?? '\0')
   const dates = table.rows.map((r) => r.cells[index('date')] ?? '')
-  const american = reading.monthFirst ?? onlyAmerican(dates)
+  const settled = strokeOrder(dates, { zone: known.accounts[0]?.zone ?? null })
+  const order =
+    reading.monthFirst === null || (settled.monthFirst === null && settled.doubt === null)
+      ? settled
+      : { monthFirst: reading.monthFirst, doubt: null }
+  if (order.doubt !== null) return { rows: [], faults, ...order }
+  const american = order.monthFirst ?? false
   const rows: { line: number; row: HandRow }[] = []
   const seen = new Map<string, number>()
   for (const { line, cells } of table.rows) {
@@ -124,7 +131,7 @@ export function readPostSheet(
   return {
     rows,
     faults: faults.sort((a, b) => a.line - b.line),
-    monthFirst: hasStrokes(dates) ? american : null,
+    ...order,
   }
 }
 

@@ -95,6 +95,20 @@ describe('sheets of every make', () => {
     expect(faults[0]?.reason).toMatch(/never closed/)
   })
 
+  it('takes no row that a lost quotation mark glued to others, and none with more cells than there are columns', () => {
+    expect(rowsOf(`URL,Title\n${A},Larch\n${B},"open\nhttps://yard.example/c,x\n`).rows).toHaveLength(1)
+    const { rows, faults } = rowsOf(`URL,Title\n${A},Larch, or oak\n${B},Oak\n`)
+    expect(rows.map((r) => r.address)).toEqual([B])
+    expect(faults).toEqual([{ line: 2, reason: expect.stringContaining('wants quotation marks') }])
+  })
+
+  it('knows what parts its cells by its first row, whatever the cells hold', () => {
+    const text = 'a; b; c | d | e; f'
+    const { rows } = rowsOf(`URL,Notes\n${A},${text}\n${B},${text}\n`)
+    expect(rows.map((r) => r.notes)).toEqual([text, text])
+    expect(rowsOf(`URL;Notes\n${A};one, two, three\n${B};one, two\n`).rows[1]?.notes).toBe('one, two')
+  })
+
   it('refuses what is no sheet with what to do', () => {
     expect(() => parseSheet(bytes('  \n '))).toThrow(/empty/)
     expect(() => parseSheet(new Uint8Array([80, 75, 3, 4, 0, 0]))).toThrow(/Export the sheet as CSV/)

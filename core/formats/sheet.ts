@@ -34,28 +34,31 @@ export function parseSheet(bytes: Uint8Array): SheetTable {
   // Excel writes the delimiter in a first line of its own.
   const named = /^sep=(.)\r?\n/i.exec(text)
   const body = named ? text.slice(named[0].length) : text
-  const parsed = Papa.parse<string[]>(body, {
-    skipEmptyLines: false,
-    ...(named?.[1] ? { delimiter: named[1] } : { delimitersToGuess: [',', ';', '\t', '|'] }),
-  })
+  const delimiter = named?.[1] ?? delimiterOf(body)
+  const parsed = Papa.parse<string[]>(body, { skipEmptyLines: false, delimiter })
   const lines = linesOf(parsed.data, named ? 1 : 0)
-  const faults: RowFault[] = parsed.errors.flatMap((e) =>
-    e.type === 'Quotes'
-      ? [
-          {
-            line: lines[e.row ?? 0] ?? 1,
-            reason:
-              'A quotation mark opens here and is never closed, so rows run together. Close it in the sheet.',
-          },
-        ]
-      : [],
-  )
-  const rows = parsed.data
-    .map((cells, i) => ({ line: lines[i] ?? i + 1, cells: cells.map((c) => c.trim()) }))
+  const glued = new Set(parsed.errors.flatMap((e) => (e.type === 'Quotes' ? [e.row ?? 0] : [])))
+  const faults: RowFault[] = [...glued].map((row) => ({
+    line: lines[row] ?? 1,
+    reason:
+      'A quotation mark opens here and is never closed, so rows run together; none of them is taken. Close it in the sheet.',
+  }))
+  const read = parsed.data
+    .map((cells, i) => ({ line: lines[i] ?? i + 1, cells: cells.map((c) => c.trim()), glued: glued.has(i) }))
     .filter((r) => r.cells.some(Boolean))
-  const first = rows[0]
+  const first = read[0]
   if (!first) throw new Fault('bad-file', 'There is no row in this file.')
   const headless = first.cells.some((c) => ADDRESS.test(c))
+  const columnCount = headless ? Infinity : first.cells.findLastIndex(Boolean) + 1
+  const rows = read.filter((r) => {
+    const surplus = r.cells.findLastIndex(Boolean) + 1 > columnCount
+    if (surplus && !r.glued)
+      faults.push({
+        line: r.line,
+        reason: `This row has ${r.cells.length} cells and the first one names ${columnCount}. A cell that holds ${DELIMITERS[delimiter] ?? 'the sign between cells'} wants quotation marks around it.`,
+      })
+    return !r.glued && !surplus
+  })
   const width = Math.max(...rows.map((r) => r.cells.length))
   const columns = Array.from({ length: width }, (_, i) =>
     headless ? `Column ${i + 1}` : first.cells[i] || `Column ${i + 1}`,
@@ -67,9 +70,39 @@ export function parseSheet(bytes: Uint8Array): SheetTable {
       line: r.line,
       cells: Array.from({ length: width }, (_, i) => r.cells[i] ?? ''),
     })),
-    delimiter: parsed.meta.delimiter,
+    delimiter,
     faults,
   }
+}
+
+const DELIMITERS: Readonly<Record<string, string>> = {
+  ',': 'a comma',
+  ';': 'a semicolon',
+  '\t': 'a tab',
+  '|': 'a bar',
+}
+
+/** What the name of a column looks like: a few words, no sentence. */
+const NAME = /^[\p{L}\p{N}#@?][^,;|\t\n]{0,40}$/u
+
+/** So many rows are looked at to find what parts the cells. */
+const LOOKED = 200
+
+/**
+ * What parts the cells of a table: that by which the first row is names, as far as may be, and by which most
+ * rows have as many cells as it. What stands in the cells does not vote: captions are full of commas.
+ */
+function delimiterOf(text: string): string {
+  const weighed = Object.keys(DELIMITERS).map((delimiter) => {
+    const rows = Papa.parse<string[]>(text, { delimiter, preview: LOOKED, skipEmptyLines: 'greedy' }).data
+    const [first = [], ...others] = rows
+    if (first.length < 2) return { delimiter, weight: -1 }
+    const names = first.filter((c) => NAME.test(c.trim())).length / first.length
+    const agree = others.filter((r) => r.length === first.length).length / Math.max(1, others.length)
+    return { delimiter, weight: 2 * names + agree + first.length / 1000 }
+  })
+  const best = weighed.reduce((a, b) => (b.weight > a.weight ? b : a))
+  return best.weight < 0 ? ',' : best.delimiter
 }
 
 /** The line at which each row begins; quoted cells may hold line breaks of their own. */

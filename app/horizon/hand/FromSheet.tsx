@@ -147,14 +147,15 @@ export function FromSheet({
                   ))}
                 </Flex>
               </Box>
-              {found && found.monthFirst !== null && (
+              {found && (found.monthFirst !== null || found.doubt !== null) && (
                 <Labelled label="A date like 4/12 is">
                   {(id) => (
                     <SelectField
                       id={id}
-                      value={found.monthFirst ? 'month' : 'day'}
+                      value={found.doubt !== null ? '' : found.monthFirst ? 'month' : 'day'}
                       onChange={(e) => setReading({ ...reading, monthFirst: e.target.value === 'month' })}
                     >
+                      {found.doubt !== null && <option value="">Choose</option>}
                       <option value="day">4 December</option>
                       <option value="month">12 April</option>
                     </SelectField>
@@ -185,6 +186,7 @@ export function FromSheet({
       outcome={
         found ? (
           <>
+            {found.doubt !== null && <Notice tone="amber">{found.doubt}</Notice>}
             {found.faults.length > 0 && (
               <Notice tone="amber">
                 <b>{count(found.faults.length, 'row')} cannot be taken.</b>
