@@ -3,6 +3,8 @@ import { createWorld } from '../world'
 import { ACCOUNTS, sites, SPARE_ACCOUNTS } from './content'
 import { makeSeed } from './seed'
 
+// What is kept here holds keys and words of a brand: nobody else on the machine reads it.
+process.umask(0o077)
 const port = Number(process.env['WORLD_PORT'] ?? 4601)
 const all = sites()
 const world = await createWorld({

@@ -45,7 +45,8 @@ if (dev)
 
 function run(args) {
   const child = spawn(process.execPath, args, { cwd: root, env, stdio: 'inherit' })
-  child.on('exit', (code) => stop(code ?? 0))
+  // One that was killed by a signal has no code: that is no good end either.
+  child.on('exit', (code) => stop(code ?? 1))
   return child
 }
 

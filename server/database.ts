@@ -1,8 +1,9 @@
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { accessSync, chmodSync, constants, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import pg from 'pg'
 import { Fault } from '../core/model'
+import { lockFolder } from './lock'
 
 /** Values that both engines take as parameters. */
 export type Value = string | number | boolean | null | Uint8Array
@@ -56,7 +57,7 @@ create table if not exists calendars (
 
 /**
  * Opens the database and brings its schema up. A folder belongs to one process: two on one PGlite
- * folder silently lose rows, so an exclusive lock file names the process that holds it.
+ * folder silently lose rows, so it is locked (`lockFolder`).
  */
 export async function openDatabase(options: { url?: string | undefined; folder: string }): Promise<Database> {
   const database = options.url ? openPostgres(options.url) : await openPglite(options.folder)
@@ -116,13 +117,24 @@ function toBuffer(value: Value): Value | Buffer {
 }
 
 async function openPglite(folder: string): Promise<Database> {
-  mkdirSync(folder, { recursive: true, mode: 0o700 })
-  const release = lock(join(folder, 'lock'))
+  try {
+    mkdirSync(folder, { recursive: true })
+    // Whoever made the folder: what is in it is nobody else's to read.
+    chmodSync(folder, 0o700)
+    accessSync(folder, constants.W_OK)
+  } catch {
+    throw new Fault(
+      'not-ready',
+      `The data folder ${folder} cannot be written. Give it to the user who runs the server, or set DATA_DIR to another one.`,
+      folder,
+    )
+  }
+  const release = await lockFolder(folder)
   const lite = new PGlite(join(folder, 'spool'))
   try {
     await lite.waitReady
   } catch (error) {
-    release()
+    await release()
     throw error
   }
   return {
@@ -143,41 +155,7 @@ async function openPglite(folder: string): Promise<Database> {
       ),
     close: async () => {
       await lite.close()
-      release()
+      await release()
     },
-  }
-}
-
-/** Takes the folder for this process, or says which process holds it. A dead holder's lock is taken over. */
-function lock(path: string): () => void {
-  for (let attempt = 0; attempt < 2; attempt++) {
-    try {
-      writeFileSync(path, String(process.pid), { flag: 'wx' })
-      return () => rmSync(path, { force: true })
-    } catch {
-      const holder = Number(readFileSync(path, 'utf8'))
-      if (holder !== process.pid && isAlive(holder))
-        throw new Fault(
-          'not-ready',
-          `The data folder is in use by process ${holder}. Stop that one, or set DATA_DIR to another folder.`,
-          path,
-        )
-      rmSync(path, { force: true })
-    }
-  }
-  throw new Fault(
-    'not-ready',
-    'The data folder is in use by another process that is just starting. Try again.',
-    path,
-  )
-}
-
-function isAlive(pid: number): boolean {
-  if (!Number.isInteger(pid) || pid <= 0) return false
-  try {
-    process.kill(pid, 0)
-    return true
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM'
   }
 }

@@ -1,6 +1,8 @@
 import { resolve } from 'node:path'
 import { createServer } from './server'
 
+// What is kept here holds keys and words of a brand: nobody else on the machine reads it.
+process.umask(0o077)
 const port = Number(process.env['PORT'] ?? 4600)
 const host = process.env['HOST'] ?? '127.0.0.1'
 const { app, ready, close } = await createServer({

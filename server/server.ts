@@ -147,7 +147,9 @@ export async function createServer(
       `localhost:${options.port}`,
       ...(options.origins ?? []).map((o) => new URL(o).host),
     ])
-    if (!allowed.has(host)) {
+    // Whether the server is up may be asked at its number as well; a page of another host learns nothing by it.
+    const health = request.url === '/api/health' && host === `127.0.0.1:${options.port}`
+    if (!allowed.has(host) && !health) {
       if (request.method === 'GET' && !request.url.startsWith('/api/'))
         return reply.redirect(`${origin}${request.url}`, 308)
       throw new Fault('wrong-origin', `This server answers at ${origin} only.`, 'host')
@@ -214,6 +216,9 @@ function checkContentType(request: FastifyRequest): void {
   throw new Fault('wrong-type', 'Send JSON, or a picture as PNG, JPEG or WebP.', 'content-type')
 }
 
+/** What PostgreSQL and Node say of values that they do not take: NUL in a text, numbers out of range, signs in headers. */
+const UNKEPT = new Set(['22021', '22P05', '22003', '22P02', 'ERR_INVALID_CHAR'])
+
 function toFault(error: FastifyError | Fault | Error): Fault {
   if (error instanceof Fault) return error
   if (hasZodFastifySchemaValidationErrors(error)) {
@@ -224,6 +229,11 @@ function toFault(error: FastifyError | Fault | Error): Fault {
       issue?.instancePath.replaceAll('/', '.').replace(/^\./, '') || null,
     )
   }
+  if (UNKEPT.has((error as NodeJS.ErrnoException).code ?? ''))
+    return new Fault(
+      'bad-request',
+      'A value in the request cannot be kept: a number is too large, or a text holds a sign that no text may.',
+    )
   const status = 'statusCode' in error ? error.statusCode : undefined
   if (status === 413) return new Fault('too-large', 'The request is larger than this route takes.')
   if (status === 415) return new Fault('wrong-type', 'This kind of content is not taken here.')

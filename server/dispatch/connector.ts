@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Fault, TagFigures, type Attempt, type Payload } from '../../core/model'
 import { network, servicePath } from '../../core/networks'
+import { CallFailed, callOutside, waitOf, type CallTrouble } from '../outside'
 import type { Outcome } from './spool'
 
 /** What a network grants when a person allows an account. */
@@ -57,6 +58,12 @@ const PostAnswer = z.object({
 })
 const ErrorAnswer = z.object({ error: z.string(), field: z.string().optional(), reason: z.string() })
 
+const TROUBLES: Readonly<Record<CallTrouble, string>> = {
+  'too slow': `No answer within ${TIMEOUT / 1000} seconds.`,
+  'too large': 'The answer was longer than an answer of a network can be.',
+  'broken off': 'The connection broke before an answer came.',
+}
+
 /** Speaks the stand-in networks' HTTP interface, each as its OpenAPI description says. */
 export function httpConnector(origin: string, now: () => number): Connector {
   const base = (networkId: string): string => `${origin}${servicePath(networkId)}`
@@ -79,25 +86,27 @@ export function httpConnector(origin: string, now: () => number): Connector {
     }
     let retryAfter: string | null = null
     try {
-      const response = await fetch(url, {
-        method,
-        signal: AbortSignal.timeout(TIMEOUT),
-        redirect: 'error',
-        headers: {
-          ...(token ? { authorization: `Bearer ${token}` } : {}),
-          ...(body === undefined ? {} : binary ? {} : { 'content-type': 'application/json' }),
-          ...headers,
+      const {
+        status,
+        text,
+        headers: answered,
+      } = await callOutside(
+        url,
+        {
+          method,
+          headers: {
+            ...(token ? { authorization: `Bearer ${token}` } : {}),
+            ...(body === undefined ? {} : binary ? {} : { 'content-type': 'application/json' }),
+            ...headers,
+          },
+          ...(body === undefined ? {} : { body: binary ? new Uint8Array(body) : JSON.stringify(body) }),
         },
-        ...(body === undefined ? {} : { body: binary ? new Uint8Array(body) : JSON.stringify(body) }),
-      })
-      const text = await response.text()
-      attempt.answer = { status: response.status, body: parseJson(text) }
-      retryAfter = response.headers.get('retry-after')
+        { milliseconds: TIMEOUT },
+      )
+      attempt.answer = { status, body: parseJson(text) }
+      retryAfter = answered.get('retry-after')
     } catch (error) {
-      attempt.error =
-        error instanceof Error && error.name === 'TimeoutError'
-          ? `No answer within ${TIMEOUT / 1000} seconds.`
-          : 'The connection broke before an answer came.'
+      attempt.error = TROUBLES[error instanceof CallFailed ? error.trouble : 'broken off']
     }
     attempt.milliseconds = Math.round(performance.now() - started)
     return { attempt, retryAfter }
@@ -206,7 +215,7 @@ function outcomeOf(attempt: Attempt, retryAfter: string | null, name: string): O
     status !== 429
   )
     return { kind: 'refused', reason }
-  const seconds = Number(retryAfter)
+  const seconds = waitOf(retryAfter) ?? 0
   return { kind: 'later', reason, afterMilliseconds: seconds > 0 ? seconds * 1000 : (RETRY[0] as number) }
 }
 

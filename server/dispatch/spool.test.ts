@@ -1,5 +1,6 @@
-import { spawnSync } from 'node:child_process'
-import { existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { existsSync, mkdtempSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
@@ -243,13 +244,27 @@ describe.each([
   })
 })
 
-it('refuses a second process on one PGlite folder with the holder’s number', async () => {
+it('refuses a second process on one PGlite folder with the holder’s number, and takes one after a kill', async () => {
   const shared = mkdtempSync(join(tmpdir(), 'dripline-lock-'))
+  const program = (then: string): ChildProcess =>
+    spawn(process.execPath, [
+      '--import',
+      'tsx',
+      '-e',
+      `import('${join(import.meta.dirname, '../lock.ts')}').then((m) => m.lockFolder('${shared}')).then(() => { console.log('held'); ${then} }, (e) => { console.log(e.message); process.exit(3) })`,
+    ])
+  const said = async (child: ChildProcess): Promise<string> => String((await once(child.stdout!, 'data'))[0])
+  // Three at once: one has it, and says who it is.
+  const three = [1, 2, 3].map(() => program('setInterval(() => undefined, 1000)'))
+  const answers = await Promise.all(three.map(said))
+  const holder = three[answers.findIndex((a) => a.startsWith('held'))]!
+  expect(answers.filter((a) => a.startsWith('held'))).toHaveLength(1)
+  for (const a of answers.filter((answer) => !answer.startsWith('held')))
+    expect(a).toContain(`in use by process ${holder.pid}`)
+  holder.kill('SIGKILL')
+  await once(holder, 'exit')
   const database = await openDatabase({ folder: shared })
-  const script = `import('${join(import.meta.dirname, '../database.ts')}').then((m) => m.openDatabase({ folder: '${shared}' })).catch((e) => { console.log(e.message); process.exit(3) })`
-  const second = spawnSync(process.execPath, ['--import', 'tsx', '-e', script], { encoding: 'utf8' })
-  expect(second.status).toBe(3)
-  expect(second.stdout).toContain(`in use by process ${process.pid}`)
+  expect(statSync(shared).mode & 0o077).toBe(0)
   await database.close()
   rmSync(shared, { recursive: true, force: true })
 })

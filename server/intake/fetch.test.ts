@@ -10,6 +10,9 @@ let server: Server
 let port: number
 const seen: { host: string; at: number; headers: IncomingMessage['headers'] }[] = []
 
+/** How much of a redirect's body was sent. */
+let drained = 0
+
 /** What the outside does, by path. */
 const ANSWERS: Record<string, (request: IncomingMessage, response: ServerResponse) => void> = {
   '/plain': (_, r) => r.setHeader('etag', '"v1"').end('Hello.'),
@@ -29,6 +32,7 @@ const ANSWERS: Record<string, (request: IncomingMessage, response: ServerRespons
         'retry-after': 'Tue, 24 Nov 2026 10:05:00 GMT',
       })
       .end(),
+  '/absurd': (_, r) => r.writeHead(429, { 'retry-after': '9'.repeat(30) }).end(),
   '/whenever': (_, r) => r.writeHead(503, { 'retry-after': 'later' }).end(),
   '/loop': (_, r) => r.writeHead(301, { location: '/loop' }).end(),
   '/inward': (_, r) => r.writeHead(302, { location: 'http://169.254.169.254/latest/meta-data' }).end(),
@@ -46,6 +50,15 @@ const ANSWERS: Record<string, (request: IncomingMessage, response: ServerRespons
   '/bomb': (_, r) =>
     r.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync(Buffer.alloc(30 * 1024 * 1024, 'a'))),
   '/gzip': (_, r) => r.writeHead(200, { 'content-encoding': 'gzip' }).end(gzipSync('packed')),
+  '/GZIP': (_, r) => r.writeHead(200, { 'content-encoding': 'GZIP' }).end(gzipSync('packed')),
+  '/hop-and-more': (_, r) => {
+    r.writeHead(302, { location: '/plain' })
+    const more = (): void => {
+      drained += 65_536
+      if (!r.destroyed && drained < 50_000_000) r.write(Buffer.alloc(65_536), () => setImmediate(more))
+    }
+    more()
+  },
   '/notgzip': (_, r) => r.writeHead(200, { 'content-encoding': 'gzip' }).end('not packed at all'),
   '/slow': () => undefined,
   '/broken': (_, r) => {
@@ -117,6 +130,29 @@ describe('fetching on behalf of a source', () => {
       await wait('/whenever'),
       await wait('/plain'),
     ]).toEqual([90, 300, null, null])
+  })
+
+  it('waits no longer than a month, whatever a site asks', async () => {
+    expect((await safeFetch(url('/absurd'), options())).retryAfter).toBe(30 * 86_400)
+  })
+
+  it('goes on where a kept validator can stand in no header, and leaves it out', async () => {
+    const { status } = await safeFetch(url('/plain'), options({ etag: '"v–1"\n', lastModified: 'gestern ☃' }))
+    expect(status).toBe(200)
+    expect(seen.at(-1)?.headers).not.toHaveProperty('if-none-match')
+    // Its time-out is gone with it: an earlier one ended the whole process when it ran out.
+    await expect(safeFetch(url('/plain'), options({ accept: 'text/☃', timeout: 900 }))).rejects.toMatchObject(
+      {
+        code: 'unreachable',
+      },
+    )
+    await new Promise((resolve) => setTimeout(resolve, 950))
+  })
+
+  it('closes the body of a redirect instead of reading it', async () => {
+    expect(String((await safeFetch(url('/hop-and-more'), options())).bytes)).toBe('Hello.')
+    await new Promise((resolve) => setTimeout(resolve, 100))
+    expect(drained).toBeLessThan(50_000_000)
   })
 
   it('asks before every request, also after a redirect', async () => {

@@ -3,6 +3,7 @@ import https from 'node:https'
 import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib'
 import type { Readable } from 'node:stream'
 import { Fault } from '../../core/model'
+import { waitOf } from '../outside'
 import { destination, type Destination, type World } from './addresses'
 
 export interface FetchOptions {
@@ -88,13 +89,14 @@ async function inTurn<T>(host: string, work: () => Promise<T>): Promise<T> {
   return mine
 }
 
-function request(
-  target: Destination,
-  options: FetchOptions,
-  until: number,
-): Promise<{ redirect: string | null; fetched: Fetched }> {
+interface Hop {
+  redirect: string | null
+  fetched: Fetched
+}
+
+/** One request, which ends by `until` (milliseconds since 1970) whatever the site does. */
+function request(target: Destination, options: FetchOptions, until: number): Promise<Hop> {
   const { url } = target
-  const maxBytes = options.maxBytes ?? MAX_BYTES
   return new Promise((resolve, reject) => {
     const left = until - Date.now()
     const tooSlow = new Fault('too-slow', `${url.host} did not answer in time. Try again later.`, url.href)
@@ -102,100 +104,114 @@ function request(
       reject(tooSlow)
       return
     }
+    let outgoing: http.ClientRequest | null = null
+    const timer = setTimeout(() => fail(tooSlow), left)
     // Destroying a request whose answer is already in emits nothing, so the promise is settled here.
     const fail = (error: Error): void => {
       clearTimeout(timer)
       reject(error instanceof Fault ? error : unreachable(url, error))
-      outgoing.destroy()
+      outgoing?.destroy()
     }
-    const done = (result: { redirect: string | null; fetched: Fetched }): void => {
+    const done = (hop: Hop): void => {
       clearTimeout(timer)
-      resolve(result)
+      resolve(hop)
+      // The body of a redirect is not read to its end.
+      if (hop.redirect !== null) outgoing?.destroy()
     }
-    const timer = setTimeout(() => fail(tooSlow), left)
-    const outgoing = (url.protocol === 'https:' ? https : http).request(
-      {
-        host: target.address,
-        family: target.family,
-        port: target.port,
-        path: `${url.pathname}${url.search}`,
-        servername: url.hostname,
-        method: options.method ?? 'GET',
-        agent: false,
-        headers: {
-          host: url.host,
-          'user-agent': `${AGENT}/0.1 (feed reader)`,
-          accept: options.accept ?? '*/*',
-          'accept-encoding': 'gzip, deflate, br',
-          ...(options.etag ? { 'if-none-match': options.etag } : {}),
-          ...(options.lastModified ? { 'if-modified-since': options.lastModified } : {}),
-        },
-      },
-      (response) => {
-        const status = response.statusCode ?? 0
-        const location = response.headers.location
-        const header = (name: string): string | null => {
-          const value = response.headers[name]
-          return Array.isArray(value) ? (value[0] ?? null) : (value ?? null)
-        }
-        const fetched: Fetched = {
-          url: url.href,
-          status,
-          contentType: header('content-type') ?? '',
-          etag: header('etag'),
-          lastModified: header('last-modified'),
-          unchanged: status === 304,
-          movedTo: null,
-          retryAfter: retryAfter(header('retry-after'), header('date')),
-          bytes: Buffer.alloc(0),
-        }
-        if (status >= 300 && status < 400 && status !== 304 && location) {
-          response.resume()
-          try {
-            done({ redirect: new URL(location, url).href, fetched })
-          } catch {
-            fail(new Fault('bad-answer', `${url.host} redirects to an address that is none.`, url.href))
-          }
-          return
-        }
-        const tooLarge = new Fault(
-          'too-large',
-          `The document at ${url.host} is larger than ${Math.round(maxBytes / 1024 / 1024)} MB, which is more than a feed or page should be. Give a smaller one.`,
-          url.href,
-        )
-        if (Number(header('content-length')) > maxBytes) {
-          fail(tooLarge)
-          return
-        }
-        const chunks: Buffer[] = []
-        let size = 0
-        const body = decompressed(response, header('content-encoding'))
-        body.on('data', (chunk: Buffer) => {
-          size += chunk.length
-          if (size > maxBytes) {
-            fail(tooLarge)
-            body.destroy()
-          } else chunks.push(chunk)
-        })
-        body.on('end', () => done({ redirect: null, fetched: { ...fetched, bytes: Buffer.concat(chunks) } }))
-        body.on('error', fail)
-        response.on('aborted', () => fail(new Error('aborted')))
-      },
-    )
-    outgoing.on('error', fail)
-    outgoing.end()
+    try {
+      outgoing = (url.protocol === 'https:' ? https : http).request(asking(target, options), (response) =>
+        receive(response, url, options.maxBytes ?? MAX_BYTES, done, fail),
+      )
+      outgoing.on('error', fail)
+      outgoing.end()
+    } catch (error) {
+      fail(error instanceof Error ? error : new Error(String(error)))
+    }
   })
 }
 
-/** Seconds of a Retry-After header, which holds seconds or a date (RFC 9110). */
-function retryAfter(value: string | null, date: string | null): number | null {
-  if (value === null) return null
-  if (/^\d+$/.test(value.trim())) return Number(value)
-  const wait = (Date.parse(value) - (Date.parse(date ?? '') || Date.now())) / 1000
-  return Number.isNaN(wait) ? null : Math.max(0, Math.round(wait))
+/** What is asked of a site, and how. */
+function asking({ url, address, family, port }: Destination, options: FetchOptions): https.RequestOptions {
+  return {
+    host: address,
+    family,
+    port,
+    path: `${url.pathname}${url.search}`,
+    servername: url.hostname,
+    method: options.method ?? 'GET',
+    agent: false,
+    headers: {
+      host: url.host,
+      'user-agent': `${AGENT}/0.1 (feed reader)`,
+      accept: options.accept ?? '*/*',
+      'accept-encoding': 'gzip, deflate, br',
+      ...(sendable(options.etag) ? { 'if-none-match': options.etag } : {}),
+      ...(sendable(options.lastModified) ? { 'if-modified-since': options.lastModified } : {}),
+    },
+  }
 }
 
-function decompressed(response: http.IncomingMessage, encoding: string | null): Readable {
+/** Reads an answer up to `maxBytes` after decompression, or says where it redirects. */
+function receive(
+  response: http.IncomingMessage,
+  url: URL,
+  maxBytes: number,
+  done: (hop: Hop) => void,
+  fail: (error: Error) => void,
+): void {
+  const status = response.statusCode ?? 0
+  const header = (name: string): string | null => {
+    const value = response.headers[name]
+    return Array.isArray(value) ? (value[0] ?? null) : (value ?? null)
+  }
+  const fetched: Fetched = {
+    url: url.href,
+    status,
+    contentType: header('content-type') ?? '',
+    etag: header('etag'),
+    lastModified: header('last-modified'),
+    unchanged: status === 304,
+    movedTo: null,
+    retryAfter: waitOf(header('retry-after'), header('date')),
+    bytes: Buffer.alloc(0),
+  }
+  const location = header('location')
+  if (status >= 300 && status < 400 && status !== 304 && location) {
+    if (URL.canParse(location, url.href)) done({ redirect: new URL(location, url).href, fetched })
+    else fail(new Fault('bad-answer', `${url.host} redirects to an address that is none.`, url.href))
+    return
+  }
+  const tooLarge = new Fault(
+    'too-large',
+    `The document at ${url.host} is larger than ${Math.round(maxBytes / 1024 / 1024)} MB, which is more than a feed or page should be. Give a smaller one.`,
+    url.href,
+  )
+  if (Number(header('content-length')) > maxBytes) {
+    fail(tooLarge)
+    return
+  }
+  const chunks: Buffer[] = []
+  let size = 0
+  const body = decompressed(response, header('content-encoding'))
+  body.on('data', (chunk: Buffer) => {
+    size += chunk.length
+    if (size > maxBytes) {
+      fail(tooLarge)
+      body.destroy()
+    } else chunks.push(chunk)
+  })
+  body.on('end', () => done({ redirect: null, fetched: { ...fetched, bytes: Buffer.concat(chunks) } }))
+  body.on('error', fail)
+  response.on('aborted', () => fail(new Error('aborted')))
+}
+
+/** What a header may hold: visible signs of one byte (RFC 9110, 5.5). A validator that is none is not sent back. */
+const sendable = (value: string | null | undefined): value is string =>
+  Boolean(value) && /^[\t\x20-\x7E\x80-\xFF]*$/.test(value as string)
+
+function decompressed(response: http.IncomingMessage, named: string | null): Readable {
+  // The names of codings are the same in capitals, and "x-gzip" is gzip (RFC 9110, 8.4.1).
+  const encoding = (named ?? '').trim().toLowerCase().replace(/^x-/, '')
   const decoder =
     encoding === 'gzip'
       ? createGunzip()

@@ -4,6 +4,7 @@ import { asFault, Counts, Fault, FetchAnswer } from '../../core/model'
 import type { App, Context } from '../server'
 import type { World } from '../intake/addresses'
 import { safeFetch, type Fetched } from '../intake/fetch'
+import { callOutside, parseJson } from '../outside'
 import { mindRobots } from '../intake/robots'
 import { typed } from './typed'
 
@@ -42,6 +43,8 @@ async function linkTrouble(url: string, world: World | null): Promise<string | n
     return fault.code === 'bad-answer' || fault.code === 'bad-request' ? fault.message : null
   }
 }
+
+const CountsAnswer = z.object({ counts: z.array(Counts.nullable()) })
 
 /** Fetching on behalf of sources, safely. */
 export function intakeRoutes(app: App, context: Context): void {
@@ -87,24 +90,31 @@ export function intakeRoutes(app: App, context: Context): void {
       schema: {
         summary: 'How often addresses were shared, by the share-count service',
         body: z.object({ urls: z.array(z.string().max(2000)).max(200) }),
-        response: { 200: z.object({ counts: z.array(Counts.nullable()) }) },
+        response: { 200: CountsAnswer },
       },
     },
     async (request) => {
       const service = context.options.worldUrl
       if (!service) return { counts: request.body.urls.map(() => null) }
-      const answer = await fetch(`${service}/counts`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ urls: request.body.urls }),
-        signal: AbortSignal.timeout(10_000),
-      }).catch(() => null)
-      if (!answer?.ok)
+      // Of what is no address nobody counts anything.
+      const urls = request.body.urls.filter((u) => URL.canParse(u))
+      const answer = await callOutside(
+        `${service}/counts`,
+        {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ urls }),
+        },
+        { milliseconds: 10_000 },
+      ).catch(() => null)
+      const counted = answer?.ok ? CountsAnswer.safeParse(parseJson(answer.text)) : null
+      if (!counted?.success || counted.data.counts.length !== urls.length)
         throw new Fault(
           'unreachable',
           'The share-count service does not answer. Its counts stay as they were.',
         )
-      return z.object({ counts: z.array(Counts.nullable()) }).parse(await answer.json())
+      const known = new Map(urls.map((url, i) => [url, counted.data.counts[i] ?? null]))
+      return { counts: request.body.urls.map((url) => known.get(url) ?? null) }
     },
   )
 

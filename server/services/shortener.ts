@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Fault, ShortenerSettings, ShortLink, type ShortenerState } from '../../core/model'
 import type { Database } from '../database'
+import { callOutside, parseJson } from '../outside'
 import { ServiceSettings } from './settings'
 
 const TIMEOUT = 8_000
@@ -41,22 +42,24 @@ export class Shortener {
   }
 
   async #call(
-    request: (address: string) => [string, RequestInit],
+    request: (address: string) => [string, { method?: string; body?: string }],
     count: number | null,
   ): Promise<ShortLink[]> {
     const kept = await this.#settings.read()
     if (!kept) throw new Fault('no-shortener', 'No shortener is connected. Connect one under Services.')
     const [url, init] = request(kept.settings.address)
     const { host } = new URL(url)
-    const response = await fetch(url, {
-      ...init,
-      redirect: 'error',
-      signal: AbortSignal.timeout(TIMEOUT),
-      headers: {
-        ...(init.body ? { 'content-type': 'application/json' } : {}),
-        ...(kept.key ? { authorization: `Bearer ${kept.key}` } : {}),
+    const response = await callOutside(
+      url,
+      {
+        ...init,
+        headers: {
+          ...(init.body ? { 'content-type': 'application/json' } : {}),
+          ...(kept.key ? { authorization: `Bearer ${kept.key}` } : {}),
+        },
       },
-    }).catch(() => null)
+      { milliseconds: TIMEOUT },
+    ).catch(() => null)
     if (!response)
       throw new Fault(
         'unreachable',
@@ -67,7 +70,7 @@ export class Shortener {
         'not-linked',
         `The shortener at ${host} does not accept the key. Give it anew under Services.`,
       )
-    const answer = z.object({ links: z.array(ShortLink) }).safeParse(await response.json().catch(() => null))
+    const answer = z.object({ links: z.array(ShortLink) }).safeParse(parseJson(response.text))
     if (!response.ok || !answer.success || (count !== null && answer.data.links.length !== count))
       throw new Fault(
         'bad-answer',

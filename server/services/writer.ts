@@ -7,6 +7,7 @@ import {
   type WriterState,
 } from '../../core/model'
 import type { Database } from '../database'
+import { CallFailed, callOutside, parseJson, waitOf, type Answer } from '../outside'
 import { ServiceSettings } from './settings'
 
 /** How long one answer may take, how often a question is put again, and the pause before that. */
@@ -128,31 +129,39 @@ export class ConnectedWriter {
       after,
     })
     const patience = this.#patience.answerMilliseconds + this.#patience.furtherMilliseconds * (answers - 1)
-    let response: Response
-    let body: string
+    let response: Answer
     try {
-      response = await fetch(`${settings.address.replace(/\/+$/, '')}/chat/completions`, {
-        method: 'POST',
-        redirect: 'error',
-        signal: AbortSignal.timeout(patience),
-        headers: {
-          'content-type': 'application/json',
-          ...(key ? { authorization: `Bearer ${key}` } : {}),
+      response = await callOutside(
+        `${settings.address.replace(/\/+$/, '')}/chat/completions`,
+        {
+          method: 'POST',
+          headers: {
+            'content-type': 'application/json',
+            ...(key ? { authorization: `Bearer ${key}` } : {}),
+          },
+          body: JSON.stringify({
+            model: settings.model,
+            messages,
+            temperature: settings.creativity,
+            max_tokens: Math.ceil(settings.length * answers * TOKENS_A_WORD),
+          }),
         },
-        body: JSON.stringify({
-          model: settings.model,
-          messages,
-          temperature: settings.creativity,
-          max_tokens: Math.ceil(settings.length * answers * TOKENS_A_WORD),
-        }),
-      })
-      body = await response.text()
+        { milliseconds: patience },
+      )
     } catch (error) {
-      if (error instanceof Error && error.name === 'TimeoutError')
+      const trouble = error instanceof CallFailed ? error.trouble : 'broken off'
+      if (trouble === 'too slow')
         return no(
           new Fault(
             'too-slow',
             `The connected writer at ${host} did not answer within ${Math.round(patience / 1000)} seconds.`,
+          ),
+        )
+      if (trouble === 'too large')
+        return no(
+          new Fault(
+            'bad-answer',
+            `The connected writer at ${host} answered with more than a caption can be. Check its address.`,
           ),
         )
       return no(
@@ -164,7 +173,7 @@ export class ConnectedWriter {
         true,
       )
     }
-    const parsed = parseJson(body)
+    const parsed = parseJson(response.text)
     if (response.ok) {
       const completion = Completion.safeParse(parsed)
       const text = completion.success ? completion.data.choices[0]?.message.content : null
@@ -180,7 +189,7 @@ export class ConnectedWriter {
     const said = reason ? `: ${reason.replace(/[.\s]+$/, '')}.` : '.'
     const { status } = response
     if (status === 429) {
-      const seconds = Number(response.headers.get('retry-after'))
+      const seconds = waitOf(response.headers.get('retry-after')) ?? 0
       return no(
         new Fault('too-many', `The connected writer at ${host} asks to be asked less often${said}`),
         true,
@@ -209,13 +218,5 @@ export class ConnectedWriter {
 
   #day(): string {
     return new Date(this.#now()).toISOString().slice(0, 10)
-  }
-}
-
-function parseJson(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch {
-    return null
   }
 }

@@ -56,29 +56,29 @@ const FOR_DELIVERY: readonly TableName[] = [
 /**
  * One round of the work that runs by itself: collect receipts, see how the accounts are, visit
  * the sources that are due, let pipelines take in pieces, recall what is held, hand over what is
- * approved. The last three look only when something they depend on was written. Ticks of all
- * tabs run one after the other.
+ * approved. Pipelines and hand-over look only when something they depend on was written. Ticks of all
+ * tabs run one after the other. A step that fails stops no other one; the first fault is thrown at the end,
+ * and what was to be looked at is looked at again in the next round.
  */
 export async function tick(): Promise<void> {
   await navigator.locks.request('dripline-tick', async () => {
-    await Promise.all([readClock(), collectReceipts(), seeAccounts()])
-    await visitDueSources()
+    const faults: unknown[] = []
+    const step = async (work: () => Promise<unknown>): Promise<void> => {
+      await work().catch((error: unknown) => void faults.push(error))
+    }
+    await readClock()
+    await Promise.all([step(collectReceipts), step(seeAccounts)])
+    await visitDueSources(step)
     const touched = new Set(dirty)
     dirty.clear()
-    try {
-      if (FOR_PIPELINES.some((t) => touched.has(t))) await runPipelines()
-      await extendRecurrences()
-      if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t))) {
-        await recallHeld()
-        await handOver()
-        await publishPages()
-        await publishCalendars()
-      }
-      await mindLinks(touched.has('posts'))
-    } catch (error) {
-      for (const table of touched) dirty.add(table)
-      throw error
-    }
+    if (FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
+    await step(extendRecurrences)
+    if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
+      for (const work of [recallHeld, handOver, publishPages, publishCalendars]) await step(work)
+    await step(() => mindLinks(touched.has('posts')))
+    if (faults.length === 0) return
+    for (const table of touched) dirty.add(table)
+    throw faults[0]
   })
 }
 
@@ -155,13 +155,14 @@ async function seeAccounts(): Promise<void> {
   await commit('machine', writes)
 }
 
-async function visitDueSources(): Promise<void> {
+/** Visits the sources that are due, each as a step of its own. */
+async function visitDueSources(step: (work: () => Promise<unknown>) => Promise<void>): Promise<void> {
   const now = nowIso()
   const ended = new Set((await all('brands')).flatMap((b) => (b.endedAt ? [b.id] : [])))
   for (const source of (await all('sources')).filter(
     (s) => s.held === null && !ended.has(s.brand) && s.nextVisitAt !== null && s.nextVisitAt <= now,
   )) {
-    await during(`Reading ${source.title}`, (show) => visitSource(source.id, show))
+    await step(() => during(`Reading ${source.title}`, (show) => visitSource(source.id, show)))
   }
 }
 
