@@ -178,6 +178,27 @@ export class Book {
     return null
   }
 
+  /**
+   * The minutes of a span at which a rule that depends on the minute begins or ends to hold: about each post of
+   * the account its gap, about each with the same words the sibling days, about each of the same beat its
+   * minute. If any minute of the span breaks no rule, one of these or an end of the span breaks none.
+   */
+  edges(task: Task, day: number, span: { from: number; to: number }): number[] {
+    const gap = Math.max(1, task.lane.account.gapMinutes * MINUTE)
+    const days = Math.ceil(gap / DAY) + 1
+    const around: number[] = []
+    const both = (at: number, apart: number): void => {
+      around.push(Math.floor((at - apart) / MINUTE) * MINUTE, Math.ceil((at + apart) / MINUTE) * MINUTE)
+    }
+    for (let d = day - days; d <= day + days; d++)
+      for (const s of this.on(task.lane, d)) if (s.task !== task) both(s.at, gap)
+    if (task.words) for (const s of this.#words.get(task.words) ?? NONE) both(s.at, this.#siblings + MINUTE)
+    const beats = task.beat ? (this.#beats.get(task.beat) ?? NONE) : NONE
+    // A minute of the same beat may lie at any edge: so many minutes beside each are enough.
+    const beside = Array.from({ length: 2 * beats.length + 1 }, (_, i) => (i - beats.length) * MINUTE)
+    return [...around, span.from, span.to].flatMap((at) => beside.map((step) => at + step))
+  }
+
   /** Whether another post of the account stands closer than its gap, or in the same moment. */
   #tooNear(task: Task, at: number, day: number): boolean {
     const { lane } = task

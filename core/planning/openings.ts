@@ -78,13 +78,22 @@ function openingOf(
     )
     return [...new Set(minutes.flatMap((m) => momentAt(day, slot.from + m, zone) ?? []))]
   }
-  const drawn = momentAt(day, slot.from + start, zone)
-  const to = momentAt(day, slot.to, zone)
-  if (from !== null && to !== null && drawn !== null) return { from, to, drawn, others }
-  // The clocks skip a part of it: what is left of it opens.
-  const left = others()
-  if (left.length === 0) return null
-  return { from: Math.min(...left), to: Math.max(...left), drawn: left[0] as number, others }
+  // Where the clocks skip a part of it, what is left of it opens: to the very minute before and after.
+  const first = firstThere(day, slot.from, slot.to, 1, zone)
+  const last = firstThere(day, slot.to, slot.from, -1, zone)
+  if (first === null || last === null) return null
+  const drawn =
+    momentAt(day, slot.from + start, zone) ?? firstThere(day, slot.from + start, slot.to, 1, zone) ?? last
+  return { from: first, to: last, drawn, others }
+}
+
+/** The moment of the first minute of a day from one on that the clocks show, up to another; null where none is. */
+function firstThere(day: number, from: number, to: number, step: 1 | -1, zone: string): number | null {
+  for (let minute = from; step > 0 ? minute <= to : minute >= to; minute += step) {
+    const at = momentAt(day, minute, zone)
+    if (at !== null) return at
+  }
+  return null
 }
 
 /** Quiet rules made ready for many questions: whether a day's number is quiet. */

@@ -50,12 +50,16 @@ export function momentIn(opening: Opening, task: Task, day: number, now: number,
     if (rule !== 'gap' && rule !== 'same words' && rule !== 'same minute') return null
   }
   if (opening.from === opening.to) return null
-  const others = opening
-    .others()
-    .filter((at) => at !== first && at >= now && at >= task.from && at <= task.to)
-  if (first !== opening.drawn)
-    others.sort((a, b) => Math.abs(a - task.wished) - Math.abs(b - task.wished) || a - b)
-  return others.find((at) => book.obstacle(task, at, day, opening) === null) ?? null
+  const from = Math.max(opening.from, Math.ceil(Math.max(now, task.from) / MINUTE) * MINUTE)
+  const to = Math.min(opening.to, Math.floor(Math.min(task.to, opening.to) / MINUTE) * MINUTE)
+  const free = (list: readonly number[]): number | null => {
+    const inside = list.filter((at) => at !== first && at >= from && at <= to)
+    if (first !== opening.drawn)
+      inside.sort((a, b) => Math.abs(a - task.wished) - Math.abs(b - task.wished) || a - b)
+    return inside.find((at) => book.obstacle(task, at, day, opening) === null) ?? null
+  }
+  // Minutes spread over the window first, so that posts do not crowd at the ends of their gaps; then those ends.
+  return free(opening.others()) ?? (from <= to ? free(book.edges(task, day, { from, to })) : null)
 }
 
 /**
