@@ -10,7 +10,7 @@ import { addDays, dayNumber, localDay, momentAt, startOfDay } from './zone'
 const DAY = 86_400_000
 
 /** The price of a post without a place, so high that no displacement outweighs it. */
-const UNPLACED = 10_000
+const UNPLACED = 1_000_000
 /** The price of moving a post that stood legally, paid only to make room for one that has no place. */
 const DISTURBED = 50
 /** How many posts are placed anew together, and how often all are gone through. */

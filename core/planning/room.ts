@@ -29,7 +29,7 @@ const HALF_HOURS = Array.from({ length: 48 }, (_, i) => ((i + 18) % 48) * 30)
 export function roomFor(task: Task, now: number, book: Book): string | null {
   let best: Change | null = null
   const consider = (change: Change | null): void => {
-    if (change && (!best || change.size < best.size)) best = change
+    if (change?.words && (!best || change.size < best.size)) best = change
   }
   consider(longer(task, now, book))
   let looked = 0

@@ -96,3 +96,12 @@ describe('a window', () => {
     expect(at('2026-03-29T01:30:00Z', '2026-03-29T01:00:00Z')).toBeNull()
   })
 })
+
+it('a wish however far away is worth less than having a place', () => {
+  const { posts } = plan({
+    now: '2026-11-24T08:00:00Z',
+    accounts: [{ id: 'a', network: 'murmur', zone: 'UTC', slots: [{ weekday: 3, at: '09:00' }] }],
+    posts: [{ id: 'p', account: 'a', wished: '2080-01-01', latest: '2026-11-30' }],
+  })
+  expect(posts[0]?.at).toBe('2026-11-25T09:00:00.000Z')
+})
