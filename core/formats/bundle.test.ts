@@ -1,10 +1,13 @@
+import { createHash } from 'node:crypto'
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { adoptRows, SCHEMA, readBundle, writeBundle, type Bundle } from '.'
 import { TABLE_NAMES, type Post, type Rows } from '../model'
 import { aBrand, aDrip, aPiece, aPost, aRecurrence, aText, anAccount, aWorkspace } from '../model/samples'
 
-const HASH = 'ab'.repeat(32)
+const PICTURE = new Uint8Array([1, 2, 3, 4])
+const HASH = createHash('sha256').update(PICTURE).digest('hex')
 
 function sample(change: Partial<Rows> = {}): Bundle {
   const rows = Object.fromEntries(TABLE_NAMES.map((t) => [t, []])) as unknown as Rows
@@ -23,7 +26,7 @@ function sample(change: Partial<Rows> = {}): Bundle {
       media: [{ id: HASH, type: 'image/png', width: 3, height: 2, bytes: 4 }],
       ...change,
     },
-    media: new Map([[HASH, new Uint8Array([1, 2, 3, 4])]]),
+    media: new Map([[HASH, PICTURE]]),
   }
 }
 
@@ -97,7 +100,7 @@ describe('a broken bundle', () => {
     const bytes = tampered('posts.jsonl', (t) => `${t}${t.replace('"state":"approved"', '"state":"flying"')}`)
     const fault = refusal(bytes)
     expect(fault.where).toBe('posts.jsonl, line 2')
-    expect(fault.message).toMatch(/damaged in one place: posts\.jsonl, line 2: state /)
+    expect(fault.message).toMatch(/damaged in \d places: posts\.jsonl, line 2: state /)
     expect(refusal(tampered('posts.jsonl', () => '{oops')).message).toMatch(/line 1 is not JSON/)
   })
 
@@ -109,6 +112,52 @@ describe('a broken bundle', () => {
     expect(refusal(tampered(`media/${HASH}`, () => null)).message).toMatch(/the picture is missing/)
     expect(refusal(tampered('workspace.jsonl', () => '')).message).toMatch(/holds no workspace/)
     expect(refusal(tampered('brands.jsonl', (t) => t.replace('Lisbon', 'Nowhere'))).code).toBe('bad-bundle')
+  })
+})
+
+describe('a damaged bundle', () => {
+  it('is refused, whichever single bit of it is another', () => {
+    const whole = writeBundle(sample({ posts: [aPost({ id: 'a' }), aPost({ id: 'b' })] }))
+    const taken: string[] = []
+    fc.assert(
+      fc.property(fc.nat(whole.length - 1), fc.nat(7), (at, bit) => {
+        const bytes = whole.slice()
+        bytes[at] = (bytes[at] ?? 0) ^ (1 << bit)
+        try {
+          readBundle(bytes)
+          taken.push(`${at}.${bit}`)
+        } catch (error) {
+          expect(error).toMatchObject({
+            code: 'bad-bundle',
+            message: expect.stringMatching(/nothing was changed/i),
+          })
+        }
+      }),
+      { numRuns: 800 },
+    )
+    expect(taken).toEqual([])
+  })
+
+  it('with another picture under a name, a row twice, or a file too much is refused by name', () => {
+    expect(refusal(tampered(`media/${HASH}`, () => 'other')).message).toMatch(
+      /a picture is another than its name/,
+    )
+    expect(refusal(tampered('media/more', () => 'more')).message).toMatch(
+      /media\/more is not in the manifest/,
+    )
+    const twice = sample({ drips: [aDrip(), aDrip()] })
+    expect(refusal(writeBundle(twice)).message).toMatch(/drips drip stands in it twice/)
+  })
+
+  it('that would unpack to far more than it is, is not opened', () => {
+    const bomb = zipSync({ 'dripline.json': strToU8('{}'), 'posts.jsonl': new Uint8Array(40_000_000) })
+    expect(bomb.length).toBeLessThan(200_000)
+    expect(refusal(bomb).message).toMatch(/far more than a bundle can hold/)
+  })
+
+  it('packed anew by another program is whole as long as its files are', () => {
+    expect(readBundle(zipSync(unzipSync(writeBundle(sample()))))).toEqual(sample())
+    expect(readBundle(zipSync(unzipSync(writeBundle(sample())), { level: 0 }))).toEqual(sample())
   })
 })
 

@@ -1,14 +1,30 @@
+import { sha256 } from '@noble/hashes/sha2.js'
+import { bytesToHex } from '@noble/hashes/utils.js'
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import { z } from 'zod'
 import { Fault, Id, Instant, TABLE_NAMES, TABLES, textId, type Rows, type TableName } from '../model'
 import { SCHEMA, upgradeRows, type RawRows } from './upgrade'
+
+/** What the manifest says of a file: its size in bytes, its SHA-256, and of a table how many rows it has. */
+const Listed = z.object({ bytes: z.int().min(0), sha256: z.string(), rows: z.int().min(0).optional() })
 
 const Header = z.object({
   format: z.literal('dripline-bundle'),
   schema: z.int().min(1),
   workspace: Id,
   madeAt: Instant,
+  /** Every other file of the bundle; the first bundles had no such list. */
+  files: z.record(z.string(), Listed).optional(),
+  /** The SHA-256 of the header without this field. */
+  seal: z.string().optional(),
 })
+type Header = z.infer<typeof Header>
+
+const hashOf = (bytes: Uint8Array): string => bytesToHex(sha256(bytes))
+const sealOf = ({ seal: _, ...header }: Header): string => hashOf(strToU8(JSON.stringify(header)))
+
+/** What a bundle may come to unpacked, in bytes, and how much more than packed, above a size that harms nobody. */
+const UNPACKED = { most: 4_000_000_000, ratio: 60, harmless: 30_000_000 }
 
 /** A whole workspace: its rows, and the bytes of its media by their hash. No secrets are in it. */
 export interface Bundle {
@@ -23,34 +39,48 @@ export interface Bundle {
  * workspace at the same moment gives the same bytes.
  */
 export function writeBundle(bundle: Bundle): Uint8Array<ArrayBuffer> {
-  const files: Zippable = {
-    'dripline.json': strToU8(
-      `${JSON.stringify({ format: 'dripline-bundle', schema: SCHEMA, workspace: bundle.workspace, madeAt: bundle.madeAt })}\n`,
-    ),
-  }
+  const contents: Record<string, { bytes: Uint8Array; rows?: number }> = {}
   for (const table of TABLE_NAMES) {
     const rows = [...bundle.rows[table]].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
-    files[`${table}.jsonl`] = strToU8(rows.map((r) => `${JSON.stringify(r)}\n`).join(''))
+    const lines = strToU8(rows.map((r) => `${JSON.stringify(r)}\n`).join(''))
+    contents[`${table}.jsonl`] = { bytes: lines, rows: rows.length }
   }
-  for (const [hash, bytes] of [...bundle.media].sort()) files[`media/${hash}`] = [bytes, { level: 0 }]
-  return new Uint8Array(zipSync(files, { mtime: Date.parse('2020-01-01T00:00:00Z') }))
+  for (const [hash, bytes] of [...bundle.media].sort()) contents[`media/${hash}`] = { bytes }
+  const header: Header = {
+    format: 'dripline-bundle',
+    schema: SCHEMA,
+    workspace: bundle.workspace,
+    madeAt: bundle.madeAt,
+    files: Object.fromEntries(
+      Object.entries(contents).map(([name, { bytes, rows }]) => [
+        name,
+        { bytes: bytes.length, sha256: hashOf(bytes), ...(rows === undefined ? {} : { rows }) },
+      ]),
+    ),
+  }
+  const sealed = strToU8(`${JSON.stringify({ ...header, seal: sealOf(header) })}\n`)
+  return zipped({
+    'dripline.json': sealed,
+    ...Object.fromEntries(Object.entries(contents).map(([name, { bytes }]) => [name, bytes])),
+  })
+}
+
+/** Files as one zip: pictures as they are, words packed. The same files give the same bytes. */
+function zipped(files: Record<string, Uint8Array>): Uint8Array<ArrayBuffer> {
+  const entries: Zippable = {}
+  for (const [name, bytes] of Object.entries(files))
+    entries[name] = name.startsWith('media/') ? [bytes, { level: 0 }] : bytes
+  return new Uint8Array(zipSync(entries, { mtime: Date.parse('2020-01-01T00:00:00Z') }))
 }
 
 /**
- * Reads and checks a bundle whole: header, every row of every table, the references between them,
- * and that no media is missing. Throws `bad-bundle` naming the first bad file and line and how
- * many more there are; nothing is returned unless everything is right.
+ * Reads and checks a bundle whole: the manifest with sizes and hashes, every row of every table, the
+ * references between them, and that each picture is the one it is named by. A copy of one of our own files in
+ * which a single byte is another is refused as well. Throws `bad-bundle` naming the first bad file and line and
+ * how many more there are; nothing is returned unless everything is right.
  */
 export function readBundle(bytes: Uint8Array): Bundle {
-  let files: Record<string, Uint8Array>
-  try {
-    files = unzipSync(bytes)
-  } catch {
-    throw new Fault(
-      'bad-bundle',
-      'This is not a bundle, or it was cut off: it does not open as a zip file. Choose another file; nothing was changed.',
-    )
-  }
+  const files = unzipped(bytes)
   const header = parseHeader(files['dripline.json'])
   if (header.schema > SCHEMA)
     throw new Fault(
@@ -72,9 +102,16 @@ export function readBundle(bytes: Uint8Array): Bundle {
   const media = new Map<string, Uint8Array>()
   for (const row of rows.media) {
     const content = files[`media/${row.id}`]
-    if (content) media.set(row.id, content)
+    if (content && hashOf(content) === row.id) media.set(row.id, content)
+    else if (content)
+      faults.push({
+        where: `media/${row.id.slice(0, 8)}…`,
+        message: 'a picture is another than its name says',
+      })
     else faults.push({ where: `media/${row.id.slice(0, 8)}…`, message: 'the picture is missing' })
   }
+  // Last, since what it finds is also found above, by the line.
+  checkManifest(header, files, bytes, faults)
   const first = faults[0]
   if (first)
     throw new Fault(
@@ -83,6 +120,59 @@ export function readBundle(bytes: Uint8Array): Bundle {
       first.where,
     )
   return { workspace: header.workspace, madeAt: header.madeAt, rows, media }
+}
+
+/** The files of a zip, unless it would unpack to more than a bundle can be. */
+function unzipped(bytes: Uint8Array): Record<string, Uint8Array> {
+  let unpacked = 0
+  let tooLarge = false
+  try {
+    return unzipSync(bytes, {
+      filter: ({ originalSize }) => {
+        unpacked += originalSize
+        tooLarge ||=
+          unpacked > UNPACKED.most ||
+          (unpacked > UNPACKED.harmless && unpacked > bytes.length * UNPACKED.ratio)
+        if (tooLarge) throw new Error('too large')
+        return true
+      },
+    })
+  } catch {
+    throw new Fault(
+      'bad-bundle',
+      tooLarge
+        ? 'This zip file would unpack to far more than a bundle can hold, so it was not opened. Choose another file; nothing was changed.'
+        : 'This is not a bundle, or it was cut off: it does not open as a zip file. Choose another file; nothing was changed.',
+    )
+  }
+}
+
+/** Holds the files against the manifest, where there is one, and the container against how we write it. */
+function checkManifest(
+  header: Header,
+  files: Record<string, Uint8Array>,
+  bytes: Uint8Array,
+  faults: { where: string; message: string }[],
+): void {
+  const say = (where: string, message: string): void => void faults.push({ where, message })
+  if (!header.files && header.seal === undefined) return
+  if (header.seal !== sealOf(header)) say('dripline.json', 'its header is not as it was written')
+  const list = header.files ?? {}
+  for (const [name, listed] of Object.entries(list)) {
+    const file = files[name]
+    const where = name.startsWith('media/') ? `${name.slice(0, 14)}…` : name
+    if (!file) say(where, `the file ${where} is missing`)
+    else if (file.length !== listed.bytes || hashOf(file) !== listed.sha256)
+      say(where, `the file ${where} is not as it was written`)
+    else if (listed.rows !== undefined && strFromU8(file).split('\n').length - 1 !== listed.rows)
+      say(where, `${where} has not as many rows as the manifest says`)
+  }
+  for (const name of Object.keys(files))
+    if (name !== 'dripline.json' && !list[name]) say(name, `the file ${name} is not in the manifest`)
+  // Another program may have packed the same files anew; then the container has another length.
+  const ours = zipped(files)
+  if (faults.length === 0 && ours.length === bytes.length && ours.some((byte, i) => byte !== bytes[i]))
+    say('the zip file', 'its directory is not as it was written')
 }
 
 function parseHeader(file: Uint8Array | undefined): z.infer<typeof Header> {
@@ -159,15 +249,15 @@ function checkReferences(rows: Rows, faults: { where: string; message: string }[
       })
   }
   if (rows.workspace.length !== 1) faults.push({ where: 'workspace.jsonl', message: 'it holds no workspace' })
-  for (const table of ['accounts', 'sources', 'pieces', 'pipelines', 'drips', 'posts'] as const) {
+  for (const table of TABLE_NAMES) {
     const seen = new Set<string>()
-    for (const row of rows[table]) {
-      if (seen.has(row.id))
-        faults.push({ where: `${table}.jsonl`, message: `${table} ${row.id} stands in it twice` })
-      seen.add(row.id)
-      want(table, row.id, 'brands', row.brand)
+    for (const { id } of rows[table]) {
+      if (seen.has(id)) faults.push({ where: `${table}.jsonl`, message: `${table} ${id} stands in it twice` })
+      seen.add(id)
     }
   }
+  for (const table of ['accounts', 'sources', 'pieces', 'pipelines', 'drips', 'posts'] as const)
+    for (const row of rows[table]) want(table, row.id, 'brands', row.brand)
   for (const text of rows.texts) want('texts', text.id, 'pieces', text.piece)
   const words = ids('texts')
   for (const piece of rows.pieces)
