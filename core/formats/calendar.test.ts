@@ -197,6 +197,17 @@ describe('a calendar of posts', () => {
     )
   })
 
+  it('lets no address begin a line of its own', () => {
+    const url = 'https://yard.example/a\r\nATTENDEE:mailto:x@y.example'
+    const made = writeCalendar(
+      'Yard',
+      [{ id: 'a', account: 'b', at: '2026-12-01T09:05:00.000Z', title: 'T', text: 'T', url, certain: true }],
+      '2026-11-24T10:00:00.000Z',
+    )
+    expect(made).not.toMatch(/^ATTENDEE/m)
+    expect(made.replaceAll('\r\n ', '')).toContain('URL:https://yard.example/a%0D%0AATTENDEE')
+  })
+
   it('ends its lines and folds them as the standard asks', () => {
     expect(file.replaceAll('\r\n', '')).not.toMatch(/[\r\n]/)
     for (const line of file.split('\r\n'))

@@ -188,7 +188,9 @@ export function writeCalendar(name: string, entries: readonly CalendarEntry[], n
     component.updatePropertyWithValue('duration', `PT${SHOWN_MINUTES}M`)
     component.updatePropertyWithValue('summary', plain(entry.title))
     component.updatePropertyWithValue('description', plain(entry.text))
-    if (entry.url) component.updatePropertyWithValue('url', entry.url)
+    // An address is not escaped as words are, so that a line break in it would begin a line of its own.
+    if (entry.url)
+      component.updatePropertyWithValue('url', entry.url.replace(/[\s\p{Cc}]/gu, encodeURIComponent))
     component.updatePropertyWithValue('status', entry.certain ? 'CONFIRMED' : 'TENTATIVE')
     component.updatePropertyWithValue('transp', 'TRANSPARENT')
     calendar.addSubcomponent(component)

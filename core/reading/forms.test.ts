@@ -145,6 +145,11 @@ describe('what is no word of it is left out:', () => {
       /Figure 2|in section/,
     ],
     [
+      'signs that turn the direction of a text',
+      page(`<article><p>${A}\u202E</p><p>\u2067${B}</p><p>${C}</p><p>${D}</p></article>`),
+      /[\u202A-\u202E\u2066-\u2069]/,
+    ],
+    [
       'signs and labels before a remark',
       page(`<article><p>${A}</p><p>💡 Tip: ${B}</p><p>NB: ${C}</p><p>${D}</p></article>`),
       /💡|Tip|NB/,

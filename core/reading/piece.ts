@@ -20,6 +20,9 @@ export interface ReadSentence extends SentenceTokens {
   text: string
 }
 
+/** Signs that turn the direction of what follows: unseen in a text, they turn the caption around it as well. */
+const withoutTurns = (text: string): string => text.replace(/[\u202A-\u202E\u2066-\u2069]/g, '')
+
 const analyses = new WeakMap<object, ReadSentence[]>()
 
 /**
@@ -35,7 +38,7 @@ export function assemblePiece(
   const numbers: number[] = []
   let text = ''
   for (const draft of drafts) {
-    const words = draft.text.trim()
+    const words = withoutTurns(draft.text).trim()
     if (!words) {
       numbers.push(blocks.length - 1)
       continue
@@ -48,6 +51,7 @@ export function assemblePiece(
   }
   const content: PieceContent = {
     ...about,
+    title: withoutTurns(about.title),
     language: languageOf(text, about.language),
     text,
     words: blocks

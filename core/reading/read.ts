@@ -103,6 +103,8 @@ export function recognise(text: string, name = ''): ReadKind {
   const head = text.slice(0, 3000)
   if (/^\s*WEBVTT\b/.test(text) || /\d\d?:\d\d[,.]\d{1,3}\s*-->\s*\d/.test(head)) return 'transcript'
   if (/^(?:\s*[[(]?(?:\d+:)?\d{1,2}:\d\d[\])]?[^\n]*\n){3}/.test(`${head}\n`)) return 'transcript'
+  if (/^\s*\{/.test(head) && /"segments"\s*:\s*\[/.test(head) && head.includes('"startTime"'))
+    return 'transcript'
   if (/\.(md|markdown|txt)$/i.test(name)) return 'writing'
   return /<(!doctype html|html|body|article|p|div|h[1-6])[\s>]/i.test(text.slice(0, 5000))
     ? 'article'

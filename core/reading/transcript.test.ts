@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { findChapters, readTranscript } from '.'
+import { findChapters, read, readTranscript } from '.'
 import { parseCues } from './transcript'
 
 const stamp = (s: number): string =>
@@ -254,5 +254,30 @@ describe('chapters found by topic', () => {
   it('are not made up for a talk that holds together, or is short', () => {
     expect(findChapters(talk(vtt(...about(['iron', 'stone', 'edge', 'burr'], 0))))).toEqual([])
     expect(findChapters(talk(vtt([0, 4, 'A short word about oak.'])))).toEqual([])
+  })
+})
+
+describe('a transcript from hostile hands', () => {
+  const vtt = (words: string): string => `WEBVTT\n\n00:00:01.000 --> 00:00:04.000\n${words}\n`
+
+  it('has its entities decoded, whatever they are', () => {
+    expect(parseCues(vtt('Tom &amp; Ann &lt;sand&gt; it&#8217;s&nbsp;edge.'))[0]?.text).toBe(
+      'Tom & Ann <sand> it’s edge.',
+    )
+  })
+
+  it('of the podcast namespace is known for one without being told', async () => {
+    const json =
+      '{"version":"1.0.0","segments":[{"startTime":1,"endTime":4,"body":"Rake the seam out first."}]}'
+    const found = await read(new TextEncoder().encode(json))
+    expect(found.kind === 'piece' && found.piece.text).toBe('Rake the seam out first.')
+  })
+
+  it('keeps a time that is said as words', () => {
+    const cues = parseCues('0:01 First we sand.\n12:30 is when we stop for lunch.\n0:15 Then we oil it.\n')
+    expect(cues.map((c) => [c.from, c.text])).toEqual([
+      [1, 'First we sand. 12:30 is when we stop for lunch.'],
+      [15, 'Then we oil it.'],
+    ])
   })
 })

@@ -1,3 +1,4 @@
+import { decodeHTML } from 'entities'
 import { z } from 'zod'
 import { seconds } from '../feeds'
 import { Fault, type Chapter, type PieceContent } from '../model'
@@ -13,8 +14,9 @@ export interface Cue {
   speaker: string | null
 }
 
-const STAMP = String.raw`(?:\d+:)?\d{1,2}:\d{2}(?:[.,]\d{1,3})?`
-const TIMING = new RegExp(`(${STAMP})\\s*(?:-->|,(?=\\d+:\\d\\d))\\s*(${STAMP})`)
+// Few digits, and none before them: a line of 80,000 digits is looked through once, not from each of them on.
+const STAMP = String.raw`(?:\d{1,4}:)?\d{1,2}:\d{2}(?:[.,]\d{1,3})?`
+const TIMING = new RegExp(`(?<!\\d)(${STAMP})\\s*(?:-->|,(?=\\d+:\\d\\d))\\s*(${STAMP})`)
 const PLAIN = new RegExp(`^[\\[(]?(${STAMP})[\\])]?(?:\\s*[-–—|]\\s*|\\s+|$)(.*)$`)
 
 /**
@@ -68,10 +70,17 @@ function rangedCues(lines: readonly string[]): Cue[] {
 /** Lines that begin with a time; each lasts to the next, at most as long as its words take to say. */
 function stampedCues(lines: readonly string[]): Cue[] {
   const starts: { from: number; words: string[] }[] = []
-  for (const line of lines) {
+  const times = lines.map((line) => {
     const match = PLAIN.exec(line.trim())
-    const at = match ? seconds(match[1]) : null
-    if (match && at !== null) starts.push({ from: at, words: match[2] ? [match[2]] : [] })
+    return match ? seconds(match[1]) : null
+  })
+  for (const [i, line] of lines.entries()) {
+    const match = PLAIN.exec(line.trim())
+    const at = times[i] ?? null
+    const before = starts.at(-1)?.from ?? 0
+    // "12:30 is when we stop for lunch", said between the first and the second minute, is speech.
+    const said = at !== null && times.slice(i + 1).some((t) => t !== null && t >= before && t < at)
+    if (match && at !== null && !said) starts.push({ from: at, words: match[2] ? [match[2]] : [] })
     else if (line.trim()) starts[starts.length - 1]?.words.push(line)
   }
   return starts.flatMap(({ from, words }, i): Cue[] => {
@@ -111,13 +120,7 @@ function jsonCues(text: string): Cue[] {
 }
 
 function bare(line: string): string {
-  return line
-    .replace(/<[^>]*>/g, '')
-    .replace(/\{\\[^}]*\}/g, '')
-    .replace(/&amp;/g, '&')
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&(?:nbsp|#160);/g, ' ')
+  return decodeHTML(line.replace(/<[^>]*>/g, '').replace(/\{\\[^}]*\}/g, ''))
     .replace(/\s+/g, ' ')
     .trim()
 }
