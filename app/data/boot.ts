@@ -3,7 +3,7 @@ import { asFault, type Workspace } from '../../core/model'
 import { bytes, get, post, setWorkspace } from './api'
 import { importBundle } from './bundle'
 import { nowIso, readClock } from './clock'
-import { all, commit, put, type Write } from './store'
+import { all, commit, put } from './store'
 
 /** How the start went, and what a person may have to decide. */
 export interface Boot {
@@ -48,7 +48,7 @@ async function open(): Promise<Boot> {
       receiptCursor: 0,
       createdAt: nowIso(),
     }
-    await commit('machine', [put('workspace', workspace) as Write])
+    await commit('machine', [put('workspace', workspace)])
   }
   setWorkspace(workspace.id)
   const owned = trouble ? 'unknown' : await claim(workspace.id, false)

@@ -3,7 +3,7 @@ import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../co
 import { nowIso } from './clock'
 import { database } from './database'
 import { recall } from './actions/recall'
-import { all, announce, commit, patch, type Write } from './store'
+import { all, announce, commit, patch } from './store'
 
 /** The whole workspace as one bundle file, and a note of when it was made. */
 export async function exportBundle(): Promise<Blob> {
@@ -21,9 +21,7 @@ export async function exportBundle(): Promise<Blob> {
   }
   const madeAt = nowIso()
   const bytes = writeBundle({ workspace: workspace.id, madeAt, rows: { ...rows, media: whole }, media })
-  await commit('machine', [
-    patch('workspace', workspace.id, (w) => ({ ...w, lastBundleAt: madeAt })) as Write,
-  ])
+  await commit('machine', [patch('workspace', workspace.id, (w) => ({ ...w, lastBundleAt: madeAt }))])
   return new Blob([bytes], { type: 'application/zip' })
 }
 

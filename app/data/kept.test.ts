@@ -9,8 +9,7 @@ import { all, announce, commit, patch, put, remove, type Write } from './store'
 vi.mock('../workers', () => ({}))
 
 const stored = async (): Promise<Post[]> => (await database()).getAll('posts')
-const post = (id: string, change: Partial<Post> = {}): Write =>
-  put('posts', aPost({ id, ...change })) as Write
+const post = (id: string, change: Partial<Post> = {}): Write => put('posts', aPost({ id, ...change }))
 
 beforeEach(emptyDatabase)
 
@@ -29,8 +28,8 @@ describe('posts that are kept in memory', () => {
             what === 'put'
               ? post(id, { drip })
               : what === 'patch'
-                ? (patch('posts', id, (p) => ({ ...p, drip })) as Write)
-                : (remove('posts', id) as Write)
+                ? patch('posts', id, (p) => ({ ...p, drip }))
+                : remove('posts', id)
           await commit('machine', [write])
           expect(await all('posts')).toEqual(await stored())
           expect(await all('posts', 'drip', 'd2')).toEqual((await stored()).filter((p) => p.drip === 'd2'))
@@ -43,7 +42,7 @@ describe('posts that are kept in memory', () => {
   it('are the same records as long as nobody writes them', async () => {
     await commit('machine', [post('a'), post('b')])
     const [a, b] = await all('posts')
-    await commit('machine', [patch('posts', 'b', (p) => ({ ...p, beat: 3 })) as Write])
+    await commit('machine', [patch('posts', 'b', (p) => ({ ...p, beat: 3 }))])
     const after = await all('posts')
     expect(after[0]).toBe(a)
     expect(after[1]).not.toBe(b)

@@ -20,24 +20,43 @@ import { forget, isKept, keepUp, keptRows } from './kept'
  * One record to write. `change` is given the record as it stands inside the transaction and gives
  * the new one, null to remove it, or undefined to leave it.
  */
-export interface Write<T extends TableName = TableName> {
+interface WriteTo<T extends TableName> {
   table: T
   id: string
   change: (row: Row<T> | undefined) => Row<T> | null | undefined
 }
+/** A write to one of some tables: its change is always that of its own table's rows. */
+type WriteOf<T extends TableName> = T extends TableName ? WriteTo<T> : never
+export type Write = WriteOf<TableName>
+
+// A table that is known only as one of several makes a write to one of them; the compiler cannot see that.
+const written = <T extends TableName>(write: WriteTo<T>): WriteOf<T> => write as unknown as WriteOf<T>
 
 /** A write of a known record as it is. */
-export function put<T extends TableName>(table: T, row: Row<T>): Write<T> {
-  return { table, id: row.id, change: () => row }
+export function put<T extends TableName>(table: T, row: Row<T>): WriteOf<T> {
+  return written({ table, id: row.id, change: () => row })
 }
 
 /** A write that changes a record if it is there. */
-export function patch<T extends TableName>(table: T, id: string, change: (row: Row<T>) => Row<T>): Write<T> {
-  return { table, id, change: (row) => (row ? change(row) : undefined) }
+export function patch<T extends TableName>(
+  table: T,
+  id: string,
+  change: (row: Row<T>) => Row<T>,
+): WriteOf<T> {
+  return written<T>({ table, id, change: (row) => (row ? change(row) : undefined) })
 }
 
-export function remove<T extends TableName>(table: T, id: string): Write<T> {
-  return { table, id, change: (row) => (row ? null : undefined) }
+export function remove<T extends TableName>(table: T, id: string): WriteOf<T> {
+  return written<T>({ table, id, change: (row) => (row ? null : undefined) })
+}
+
+/** A write to a table whose rows are not known here, as undo and its like make: they come from what was kept. */
+export function rewrite(
+  table: TableName,
+  id: string,
+  change: (row: Row<TableName> | undefined) => Row<TableName> | null | undefined,
+): Write {
+  return written<TableName>({ table, id, change })
 }
 
 /**
@@ -61,11 +80,7 @@ export function newAction(): string {
  * every open tab which tables changed. Each row is checked against its schema; a wrong one aborts
  * the whole action.
  */
-export async function commit(
-  actor: Actor,
-  writes: readonly Write<never>[] | readonly Write[],
-): Promise<void> {
-  const list = writes as readonly Write[]
+export async function commit(actor: Actor, list: readonly Write[]): Promise<void> {
   if (list.length === 0) return
   const db = await database()
   const tables = [
@@ -215,7 +230,7 @@ export async function wholePiece(id: string, revision?: number): Promise<WholePi
 /** The writes that keep a whole piece: the piece, and its words beside it. */
 export function putPiece(whole: WholePiece): Write[] {
   const { piece, text } = partPiece(whole)
-  return [put('pieces', piece) as Write, put('texts', text) as Write]
+  return [put('pieces', piece), put('texts', text)]
 }
 
 /** The words of some pieces in their present revisions, by piece. */

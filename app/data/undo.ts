@@ -1,6 +1,6 @@
-import { Fault, type Change, type Post, type TableName } from '../../core/model'
+import { Fault, type Change, type Post, type Row, type TableName } from '../../core/model'
 import { recall } from './actions/recall'
-import { all, commit, one, patch, type Write } from './store'
+import { all, commit, one, patch, rewrite } from './store'
 
 /** Fields of a post that the machine writes by itself; they do not stand in the way of undoing. */
 const MACHINE_FIELDS: readonly (keyof Post)[] = ['revision', 'state', 'media', 'linkCheck']
@@ -35,24 +35,21 @@ export async function undo(brand: string): Promise<string | null> {
       if (now) await recall(now)
     }
   await commit('machine', [
-    ...change.entries.map(
-      (entry) =>
-        ({
-          table: entry.store as TableName,
-          id: entry.id,
-          change: (row: unknown) => restored(row as never, entry.before as never),
-        }) as unknown as Write,
+    ...change.entries.map((entry) =>
+      rewrite(entry.store as TableName, entry.id, (row) =>
+        restored(row, entry.before as Row<TableName> | null),
+      ),
     ),
-    patch('changes', change.id, (c) => ({ ...c, undone: true })) as Write,
+    patch('changes', change.id, (c) => ({ ...c, undone: true })),
   ])
   return change.label
 }
 
 /** What a record becomes: as it was before, but with the revision the server has seen. */
-function restored(now: { revision?: number } | undefined, before: { revision?: number } | null): unknown {
+function restored(now: Row<TableName> | undefined, before: Row<TableName> | null): Row<TableName> | null {
   if (before === null || now === undefined) return before
-  const state = (before as Partial<Post>).state === 'handed over' ? { state: 'approved' } : {}
-  return typeof now.revision === 'number' && typeof before.revision === 'number'
+  const state = 'state' in before && before.state === 'handed over' ? { state: 'approved' as const } : {}
+  return 'revision' in now && 'revision' in before
     ? { ...before, revision: Math.max(now.revision, before.revision), ...state }
     : before
 }

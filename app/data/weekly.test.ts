@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { emptyDatabase } from './testing/browser'
 import { aBrand, aWorkspace } from '../../core/model/samples'
-import { all, commit, put, type Write } from './store'
+import { all, commit, put } from './store'
 import { chooseWeekly, weeklyBundle, weeklyIsDue } from './weekly'
 
 vi.mock('../workers', () => ({}))
@@ -29,8 +29,8 @@ describe('the weekly bundle', () => {
     // Handles cannot be cloned into the database in memory, so it keeps what it can of this one.
     vi.stubGlobal('showDirectoryPicker', () => Promise.resolve({ name: 'bundles' }))
     await commit('machine', [
-      put('brands', aBrand()) as Write,
-      put('workspace', aWorkspace({ createdAt: '2020-01-01T00:00:00.000Z' })) as Write,
+      put('brands', aBrand()),
+      put('workspace', aWorkspace({ createdAt: '2020-01-01T00:00:00.000Z' })),
     ])
   })
 

@@ -2,7 +2,7 @@ import { asFault, Fault, type Workspace } from '../../core/model'
 import { exportBundle } from './bundle'
 import { clockNow, nowIso } from './clock'
 import { database } from './database'
-import { all, commit, patch, type Write } from './store'
+import { all, commit, patch } from './store'
 
 const WEEK = 7 * 86_400_000
 const FOLDER = 'weekly-bundle'
@@ -27,7 +27,7 @@ export async function chooseWeekly(id: string, weeklyBundle: Workspace['weeklyBu
     const handle = await pick({ mode: 'readwrite' })
     await (await database()).put('handles', { id: FOLDER, handle })
   }
-  await commit('machine', [patch('workspace', id, (w) => ({ ...w, weeklyBundle })) as Write])
+  await commit('machine', [patch('workspace', id, (w) => ({ ...w, weeklyBundle }))])
 }
 
 /** Whether it is time for the weekly bundle. */

@@ -2,7 +2,7 @@ import type { Account, LinkedAccount } from '../../../core/model'
 import { network, proposedLimits } from '../../../core/networks'
 import { get } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, type Write } from '../store'
+import { all, commit, must, patch, put } from '../store'
 import { writesOf, type Move } from './plan'
 import { recallAll } from './recall'
 
@@ -19,7 +19,7 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
       patch('accounts', id, (a) => ({
         ...a,
         health: { state: 'linked', since: now, message: 'Linked.' },
-      })) as Write,
+      })),
     ])
     return known
   }
@@ -44,7 +44,7 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
     endedAt: null,
     linkedAt: now,
   }
-  await commit({ brand: brand.id, label: `Link @${account.handle}` }, [put('accounts', account) as Write])
+  await commit({ brand: brand.id, label: `Link @${account.handle}` }, [put('accounts', account)])
   return account
 }
 
@@ -78,7 +78,7 @@ export async function saveTimes(
 ): Promise<void> {
   await recallAll(moves.map((m) => m.post))
   await commit({ brand, label }, [
-    ...times.map((t) => patch('accounts', t.id, (a) => ({ ...a, ...t })) as Write),
+    ...times.map((t) => patch('accounts', t.id, (a) => ({ ...a, ...t }))),
     ...writesOf(moves),
   ])
 }

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid'
 import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
-import { commit, put, type Write } from '../store'
+import { commit, put } from '../store'
 import { writesOf, type Move } from './plan'
 import { recallAll } from './recall'
 
@@ -20,15 +20,12 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
     endedAt: null,
     createdAt: nowIso(),
   }
-  await commit({ brand: brand.id, label: `Make the brand ${brand.name}` }, [put('brands', brand) as Write])
+  await commit({ brand: brand.id, label: `Make the brand ${brand.name}` }, [put('brands', brand)])
   return brand.id
 }
 
 /** Changes a brand, and moves the posts that have to; both in one action. */
 export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Promise<void> {
   await recallAll(moves.map((m) => m.post))
-  await commit({ brand: brand.id, label: `Change ${brand.name}` }, [
-    put('brands', brand) as Write,
-    ...writesOf(moves),
-  ])
+  await commit({ brand: brand.id, label: `Change ${brand.name}` }, [put('brands', brand), ...writesOf(moves)])
 }

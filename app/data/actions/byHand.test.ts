@@ -22,7 +22,7 @@ import { readArticle } from '../../../demo/content'
 import { addDays } from '../../../core/planning'
 import { setWorkspace } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, putPiece, type Write } from '../store'
+import { all, commit, must, patch, put, putPiece } from '../store'
 import { undo } from '../undo'
 import { copyPost, replaceByNext } from './copies'
 import { end, goOn, plannedOf, setAsideBy, type Endable } from './ending'
@@ -78,17 +78,17 @@ beforeEach(async () => {
   setWorkspace('ws')
   await emptyDatabase()
   await commit('machine', [
-    put('workspace', aWorkspace()) as Write,
-    put('brands', aBrand({ quiet: [], zone: 'UTC' })) as Write,
-    put('accounts', account('one')) as Write,
-    put('accounts', account('hall', 'guildhall')) as Write,
-    put('sources', aSource()) as Write,
-    put('pipelines', aPipeline({ accounts: ['one'], createdAt: nowIso() })) as Write,
-    put('drips', aDrip({ pipeline: 'pipeline', accounts: ['one'], startDay: day(0), days: [0, 3] })) as Write,
+    put('workspace', aWorkspace()),
+    put('brands', aBrand({ quiet: [], zone: 'UTC' })),
+    put('accounts', account('one')),
+    put('accounts', account('hall', 'guildhall')),
+    put('sources', aSource()),
+    put('pipelines', aPipeline({ accounts: ['one'], createdAt: nowIso() })),
+    put('drips', aDrip({ pipeline: 'pipeline', accounts: ['one'], startDay: day(0), days: [0, 3] })),
     ...putPiece({ ...seven, dealt: { by: 'Journal', at: nowIso() } }),
-    ...sevenPassages.map((p) => put('passages', p) as Write),
-    put('posts', post('a', 0)) as Write,
-    put('posts', post('b', 3, { beat: 1 })) as Write,
+    ...sevenPassages.map((p) => put('passages', p)),
+    put('posts', post('a', 0)),
+    put('posts', post('b', 3, { beat: 1 })),
   ])
 })
 
@@ -106,7 +106,7 @@ describe('posts by hand', () => {
   })
 
   it('come out of a sheet, whose ended accounts are not known any more', async () => {
-    await commit('machine', [patch('accounts', 'hall', (a) => ({ ...a, endedAt: nowIso() })) as Write])
+    await commit('machine', [patch('accounts', 'hall', (a) => ({ ...a, endedAt: nowIso() }))])
     const csv = `text,date,accounts\nThe kettle is on,${day(6)},one\nNobody hears this,${day(6)},hall\n`
     const { table, columns } = await openPostSheet(new TextEncoder().encode(csv))
     const { rows, faults } = await readPosts('brand', table, { columns, monthFirst: null, accounts: [] })
@@ -145,10 +145,10 @@ describe('a recurring post', () => {
     expect(await mine()).toHaveLength(8)
     // As if it had been made up to four weeks ago only.
     await commit('machine', [
-      patch('recurrences', recurrence?.id ?? '', (r) => ({ ...r, madeUntil: day(27) })) as Write,
+      patch('recurrences', recurrence?.id ?? '', (r) => ({ ...r, madeUntil: day(27) })),
     ])
     for (const p of (await mine()).filter((x) => (x.at ?? '') > day(28)))
-      await commit('machine', [{ table: 'posts', id: p.id, change: () => null } as Write])
+      await commit('machine', [{ table: 'posts', id: p.id, change: () => null }])
     await extendRecurrences()
     expect(await mine()).toHaveLength(8)
   })
@@ -212,7 +212,7 @@ describe('a recurring post', () => {
       name: 'the recurring post',
     }
     await end(what, { kind: 'leave' })
-    await commit('machine', [patch('recurrences', what.id, (x) => ({ ...x, madeUntil: day(3) })) as Write])
+    await commit('machine', [patch('recurrences', what.id, (x) => ({ ...x, madeUntil: day(3) }))])
     await extendRecurrences()
     expect((await all('posts')).filter((p) => p.recurrence === what.id)).toHaveLength(8)
   })
@@ -243,7 +243,7 @@ describe('ending', () => {
 
   it('an account moves what it had, worded for another', async () => {
     await commit('machine', [
-      patch('posts', 'b', (p) => ({ ...p, drip: null, piece: null, recurrence: null })) as Write,
+      patch('posts', 'b', (p) => ({ ...p, drip: null, piece: null, recurrence: null })),
     ])
     const what: Endable = { table: 'accounts', id: 'one', brand: 'brand', name: '@one' }
     await end(what, { kind: 'move', account: 'hall' })
@@ -268,7 +268,7 @@ describe('ending', () => {
 
   it('of a hold sets aside what missed its time where that is asked for', async () => {
     await hold(pipeline)
-    await commit('machine', [patch('posts', 'a', (p) => ({ ...p, at: '2020-01-01T09:00:00.000Z' })) as Write])
+    await commit('machine', [patch('posts', 'a', (p) => ({ ...p, at: '2020-01-01T09:00:00.000Z' }))])
     expect(await lift(pipeline, 'set aside')).toBe(1)
     expect(await states()).toEqual(['a set aside', 'b approved'])
   })
@@ -317,7 +317,7 @@ describe('the next piece', () => {
           id: 'next',
         }),
       ),
-      put('passages', aPassage({ id: 'other', piece: 'next' })) as Write,
+      put('passages', aPassage({ id: 'other', piece: 'next' })),
     ])
     const fresh = await replaceByNext('a')
     expect(fresh).toMatchObject({
@@ -335,7 +335,7 @@ describe('the next piece', () => {
   })
 
   it('is none for what is of no pipeline', async () => {
-    await commit('machine', [patch('posts', 'a', (p) => ({ ...p, pipeline: null })) as Write])
+    await commit('machine', [patch('posts', 'a', (p) => ({ ...p, pipeline: null }))])
     await expect(replaceByNext('a')).rejects.toThrow(/no pipeline/)
   })
 })
@@ -395,5 +395,5 @@ describe('a rehearsal', () => {
 
 /** As a person sets one aside by hand. */
 async function setAsideOne(): Promise<void> {
-  await commit('machine', [patch('posts', 'a', (p) => ({ ...p, state: 'set aside', at: null })) as Write])
+  await commit('machine', [patch('posts', 'a', (p) => ({ ...p, state: 'set aside', at: null }))])
 }

@@ -5,7 +5,7 @@ import { connectTo, emptyDatabase } from '../testing/browser'
 import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
 import { HouseStyle, type Post } from '../../../core/model'
 import { setWorkspace } from '../api'
-import { all, commit, must, put, type Write } from '../store'
+import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
 import {
   anglesFor,
@@ -33,13 +33,13 @@ beforeEach(async () => {
   setWorkspace('ws')
   await emptyDatabase()
   await commit('machine', [
-    put('workspace', aWorkspace()) as Write,
+    put('workspace', aWorkspace()),
     put(
       'brands',
       aBrand({ houseStyle: HouseStyle.parse({ linkTags: [{ name: 'utm_source', value: '{network}' }] }) }),
-    ) as Write,
-    ...['murmur', 'guildhall'].map(
-      (network) => put('accounts', anAccount({ id: `${network}-one`, network })) as Write,
+    ),
+    ...['murmur', 'guildhall'].map((network) =>
+      put('accounts', anAccount({ id: `${network}-one`, network })),
     ),
   ])
   const text = readFileSync(join(import.meta.dirname, '../../../bench/corpus/science-why-ice-floats.md'))
@@ -98,7 +98,7 @@ describe('another wording', () => {
       link: `${page}lesson-1`,
       shortLink: 'https://s.example/1',
     }
-    await commit('machine', [put('posts', { ...post!, ...before, others: [kept] }) as Write])
+    await commit('machine', [put('posts', { ...post!, ...before, others: [kept] })])
     await anotherWording(post!.id)
     expect(await must('posts', post!.id)).toMatchObject({
       wording: { text: kept.text },
@@ -139,7 +139,7 @@ describe('several posts at once', () => {
       expect((await must('posts', p.id)).edited).toBe(true)
     }
     await commit('machine', [
-      put('brands', aBrand({ houseStyle: HouseStyle.parse({ neverSay: ['slush'] }) })) as Write,
+      put('brands', aBrand({ houseStyle: HouseStyle.parse({ neverSay: ['slush'] }) })),
     ])
     await replaceIn(ids, 'frozen water', 'slush')
     for (const p of found.filter((f) => approved.has(f.id)))

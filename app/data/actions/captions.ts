@@ -124,7 +124,7 @@ async function takeWordings(
         ...reworded(p, option),
         checks,
         state: p.state === 'draft' || p.state === 'set aside' ? p.state : 'for review',
-      })) as Write,
+      })),
     )
   }
   if (writes.length) await commit({ brand, label }, writes)
@@ -180,7 +180,7 @@ export async function replaceIn(
         ...edit(p),
         checks,
         state: blocked && back(p).state === 'approved' ? 'for review' : back(p).state,
-      })) as Write,
+      })),
     )
   }
   const brand = open[0]?.brand

@@ -4,7 +4,7 @@ import { toWall } from '../../../core/planning'
 import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, must, one, patch, put, wholePiece, type Actor, type Write } from '../store'
+import { all, commit, must, one, patch, put, wholePiece, type Actor } from '../store'
 import { keepHandPosts, tryHandPosts } from './hand'
 import { tryPlaces } from './plan'
 import { recall } from './recall'
@@ -51,13 +51,13 @@ export async function copyPost(
   })
   const [placed = worded] = await tryPlaces([worded])
   await commit(by, [
-    put('posts', placed) as Write,
+    put('posts', placed),
     ...(drip
       ? [
           patch('drips', drip, (d) => ({
             ...d,
             accounts: [...new Set([...d.accounts, accountId])],
-          })) as Write,
+          })),
         ]
       : []),
   ])
@@ -89,9 +89,9 @@ export async function replaceByNext(id: string): Promise<Post> {
   const others = (await all('posts')).filter((p) => p.id !== post.id)
   const [placed = stands] = await tryPlaces([stands], { posts: others })
   await commit({ brand: post.brand, label: `Replace a post by one of “${piece.title}”` }, [
-    patch('posts', id, (p) => ({ ...p, state: 'set aside', at: null, pinned: false })) as Write,
-    put('posts', placed) as Write,
-    patch('pieces', piece.id, (p) => ({ ...p, dealt: { by: pipeline.name, at: nowIso() } })) as Write,
+    patch('posts', id, (p) => ({ ...p, state: 'set aside', at: null, pinned: false })),
+    put('posts', placed),
+    patch('pieces', piece.id, (p) => ({ ...p, dealt: { by: pipeline.name, at: nowIso() } })),
   ])
   return placed
 }

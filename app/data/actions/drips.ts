@@ -57,14 +57,14 @@ export async function startDrip(
       : result.posts
   const by = request.pipeline?.name ?? 'you'
   const writes: Write[] = [
-    put('drips', result.drip) as Write,
-    ...posts.map((p) => put('posts', p) as Write),
+    put('drips', result.drip),
+    ...posts.map((p) => put('posts', p)),
     patch('pieces', request.piece, (p) => ({
       ...p,
       dealt: { by, at: result.drip.createdAt },
       trouble: null,
       seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
-    })) as Write,
+    })),
   ]
   await commit(request.actor, writes)
   return result.drip.id
@@ -125,6 +125,6 @@ export async function orderColumns(id: string, accounts: readonly string[]): Pro
   const drip = await must('drips', id)
   const order = [...new Set([...accounts.filter((a) => drip.accounts.includes(a)), ...drip.accounts])]
   await commit({ brand: drip.brand, label: 'Order the columns' }, [
-    patch('drips', id, (d) => ({ ...d, accounts: order })) as Write,
+    patch('drips', id, (d) => ({ ...d, accounts: order })),
   ])
 }

@@ -1,6 +1,6 @@
 import { nowIso } from '../clock'
 import type { Post } from '../../../core/model'
-import { all, commit, newAction, patch, put, type Write } from '../store'
+import { all, commit, newAction, patch, put } from '../store'
 import { copyPost } from './copies'
 import type { Holdable } from './holds'
 import { tryPlaces } from './plan'
@@ -50,16 +50,15 @@ export async function end(what: Endable, planned: Planned): Promise<number> {
       endedAt: nowIso(),
       held: null,
       ...(what.table === 'pipelines' ? { on: false } : {}),
-    })) as Write,
-    ...going.map(
-      (p) =>
-        patch('posts', p.id, (row) => ({
-          ...row,
-          state: 'set aside',
-          at: null,
-          pinned: false,
-          reasons: [reason],
-        })) as Write,
+    })),
+    ...going.map((p) =>
+      patch('posts', p.id, (row) => ({
+        ...row,
+        state: 'set aside',
+        at: null,
+        pinned: false,
+        reasons: [reason],
+      })),
     ),
   ])
   return posts.length
@@ -85,8 +84,8 @@ export async function goOn(what: Endable, planned: 'place anew' | 'leave aside')
     })),
   )
   await commit({ brand: what.brand, label: `Let ${what.name} go on` }, [
-    patch(what.table, what.id, (row) => ({ ...row, endedAt: null })) as Write,
-    ...placed.map((p) => put('posts', p) as Write),
+    patch(what.table, what.id, (row) => ({ ...row, endedAt: null })),
+    ...placed.map((p) => put('posts', p)),
   ])
   return placed.length
 }

@@ -3,7 +3,7 @@ import type { HandPost, HandRow, When } from '../../../core/pipeline'
 import type { PostField, PostSheetReading, readPostSheet, SheetTable } from '../../../core/formats'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, put, type Actor, type Write } from '../store'
+import { all, commit, put, type Actor } from '../store'
 import { surroundings } from './plan'
 
 /**
@@ -42,7 +42,7 @@ export async function keepHandPosts(brand: string, made: readonly HandPost[], ac
   const what = made.length === 1 ? 'a post' : `${made.length} posts`
   await commit(
     actor ?? { brand, label: `Write ${what} by hand` },
-    made.map(({ post }) => put('posts', post.at && post.at < now ? { ...post, at: now } : post) as Write),
+    made.map(({ post }) => put('posts', post.at && post.at < now ? { ...post, at: now } : post)),
   )
 }
 

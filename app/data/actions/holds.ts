@@ -60,7 +60,7 @@ export function heldBy(post: Post, holds: Holds): Hold | null {
 export async function hold(what: Holdable): Promise<void> {
   const held: Hold = { reason: `${what.name} is held.`, since: nowIso() }
   await commit({ brand: what.brand, label: `Hold ${what.name}` }, [
-    patch(what.table, what.id, (row) => ({ ...row, held })) as Write,
+    patch(what.table, what.id, (row) => ({ ...row, held })),
   ])
 }
 
@@ -91,15 +91,14 @@ export async function lift(
       ? await placeFromNow(passed, around, now)
       : passed.map((p): Post => ({ ...p, at: null, state: 'set aside' }))
   const writes: Write[] = [
-    patch(what.table, what.id, (row) => ({ ...row, held: null })) as Write,
-    ...placed.map(
-      (p) =>
-        patch('posts', p.id, (row) => ({
-          ...row,
-          at: p.at,
-          reasons: p.reasons,
-          state: p.state === 'set aside' ? p.state : row.state,
-        })) as Write,
+    patch(what.table, what.id, (row) => ({ ...row, held: null })),
+    ...placed.map((p) =>
+      patch('posts', p.id, (row) => ({
+        ...row,
+        at: p.at,
+        reasons: p.reasons,
+        state: p.state === 'set aside' ? p.state : row.state,
+      })),
     ),
   ]
   await commit({ brand: what.brand, label: `Lift the hold on ${what.name}` }, writes)

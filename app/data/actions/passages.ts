@@ -22,7 +22,7 @@ export async function choosePassage(id: string, choice: Passage['choice']): Prom
       : choice === 'left out'
         ? 'Leave a passage out'
         : 'Put a passage among the spare ones'
-  await commit({ brand: passage.brand, label }, [patch('passages', id, (p) => ({ ...p, choice })) as Write])
+  await commit({ brand: passage.brand, label }, [patch('passages', id, (p) => ({ ...p, choice }))])
 }
 
 /** Adds a passage that a person selected, widened to whole words. Gives its id. */
@@ -37,7 +37,7 @@ export async function addPassage(piece: WholePiece, start: number, end: number):
       `This selection has ${length} characters; a passage has at most ${LONGEST}. Select less.`,
     )
   const passage = await passageFor(piece, place.start, place.end, nanoid())
-  await commit({ brand: piece.brand, label: 'Add a passage' }, [put('passages', passage) as Write])
+  await commit({ brand: piece.brand, label: 'Add a passage' }, [put('passages', passage)])
   return passage.id
 }
 
@@ -84,9 +84,7 @@ export async function joinPassage(
     .filter((p) => !p.lostPlace && p.choice !== 'left out' && p.start >= passage.end)
     .sort((a, b) => a.start - b.start)[0]
   if (!next) throw new Fault('bad-request', 'No passage follows this one in the text. Stretch it instead.')
-  await reshape(piece, passage, passage.start, next.end, 'Join two passages', [
-    remove('passages', next.id) as Write,
-  ])
+  await reshape(piece, passage, passage.start, next.end, 'Join two passages', [remove('passages', next.id)])
 }
 
 async function reshape(
@@ -104,13 +102,13 @@ async function reshape(
     )
   const changed = await passageFor(piece, start, end, passage.id)
   await commit({ brand: piece.brand, label }, [
-    put('passages', { ...changed, choice: passage.choice, by: passage.by }) as Write,
+    put('passages', { ...changed, choice: passage.choice, by: passage.by }),
     ...writes,
   ])
 }
 
 export async function removePassage(passage: Passage): Promise<void> {
-  await commit({ brand: passage.brand, label: 'Remove a passage' }, [remove('passages', passage.id) as Write])
+  await commit({ brand: passage.brand, label: 'Remove a passage' }, [remove('passages', passage.id)])
 }
 
 /**
@@ -144,7 +142,7 @@ export async function choosePassagesConnected(
       put('passages', { ...p, choice: kept.has(p.id) ? ('kept' as const) : ('spare' as const) }),
     ),
     ...found.filter((f) => !same(f)).map((f) => put('passages', passageOf(piece, f, nanoid(), 'machine'))),
-  ] as Write[])
+  ])
   return found.length
 }
 

@@ -1,7 +1,7 @@
 import type { Check, Piece, WordList } from '../../../core/model'
 import { overruleKeeps } from '../../../core/reading'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, type Write } from '../store'
+import { all, commit, must, patch, put } from '../store'
 import { recall } from './recall'
 import { startDrip } from './drips'
 
@@ -39,14 +39,13 @@ export async function keepForGood(id: string, forGood: boolean): Promise<void> {
       label: forGood ? `Say that “${piece.title}” keeps` : `Go by what “${piece.title}” says of time`,
     },
     [
-      patch('pieces', id, (p) => ({ ...p, keeps: overruleKeeps(p.keeps, forGood) })) as Write,
-      ...posts.map(
-        (post) =>
-          patch('posts', post.id, (p) => ({
-            ...p,
-            latest: p.latest === until ? null : p.latest,
-            checks: p.checks.filter((c) => !outlives(c)),
-          })) as Write,
+      patch('pieces', id, (p) => ({ ...p, keeps: overruleKeeps(p.keeps, forGood) })),
+      ...posts.map((post) =>
+        patch('posts', post.id, (p) => ({
+          ...p,
+          latest: p.latest === until ? null : p.latest,
+          checks: p.checks.filter((c) => !outlives(c)),
+        })),
       ),
     ],
   )
@@ -66,7 +65,7 @@ async function change(ids: readonly string[], verb: string, edit: (piece: Piece)
   const label = ids.length === 1 ? `${verb} “${title}”` : `${verb} ${ids.length} pieces`
   await commit(
     { brand, label },
-    ids.map((id) => patch('pieces', id, edit) as Write),
+    ids.map((id) => patch('pieces', id, edit)),
   )
 }
 
@@ -80,7 +79,7 @@ export async function openPostsOf(piece: string) {
 export async function leaveChanged(id: string): Promise<void> {
   const { brand, title } = await must('pieces', id)
   await commit({ brand, label: `Leave the posts of “${title}”` }, [
-    patch('pieces', id, (p) => ({ ...p, changedAt: null })) as Write,
+    patch('pieces', id, (p) => ({ ...p, changedAt: null })),
   ])
 }
 
@@ -106,9 +105,7 @@ export async function makeAgain(id: string, show: (done: number, all: number) =>
       .slice(0, 10)
     await commit(
       'machine',
-      mine.map(
-        (p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside' as const, at: null })) as Write,
-      ),
+      mine.map((p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside' as const, at: null }))),
     )
     await startDrip({
       piece: id,
@@ -121,7 +118,7 @@ export async function makeAgain(id: string, show: (done: number, all: number) =>
     })
     made++
   }
-  await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null })) as Write])
+  await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null }))])
   return made
 }
 
@@ -131,7 +128,7 @@ export async function saveWordList(list: WordList): Promise<void> {
     p.sieve.some((r) => r.kind === 'words' && r.lists.includes(list.id)),
   )
   await commit({ brand: list.brand, label: `Save the word list ${list.name}` }, [
-    put('wordLists', list) as Write,
-    ...users.map((p) => patch('pipelines', p.id, (row) => ({ ...row, version: row.version + 1 })) as Write),
+    put('wordLists', list),
+    ...users.map((p) => patch('pipelines', p.id, (row) => ({ ...row, version: row.version + 1 }))),
   ])
 }

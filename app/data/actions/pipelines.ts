@@ -1,6 +1,6 @@
 import type { Pipeline } from '../../../core/model'
 import { nowIso } from '../clock'
-import { commit, must, patch, put, remove, type Write } from '../store'
+import { commit, must, patch, put, remove } from '../store'
 
 /**
  * Changes some fields of a pipeline and saves it as a new version. What else was changed meanwhile stays:
@@ -21,7 +21,7 @@ export async function savePipeline(
         version: (row?.version ?? 0) + 1,
         savedAt: nowIso(),
       }),
-    } as Write,
+    },
   ])
 }
 
@@ -29,19 +29,17 @@ export async function switchPipeline(id: string, on: boolean): Promise<void> {
   const pipeline = await must('pipelines', id)
   await commit(
     { brand: pipeline.brand, label: on ? `Switch ${pipeline.name} on` : `Switch ${pipeline.name} off` },
-    [patch('pipelines', id, (p) => ({ ...p, on })) as Write],
+    [patch('pipelines', id, (p) => ({ ...p, on }))],
   )
 }
 
 export async function removePipeline(id: string): Promise<void> {
   const pipeline = await must('pipelines', id)
-  await commit({ brand: pipeline.brand, label: `Remove ${pipeline.name}` }, [
-    remove('pipelines', id) as Write,
-  ])
+  await commit({ brand: pipeline.brand, label: `Remove ${pipeline.name}` }, [remove('pipelines', id)])
 }
 
 export async function addPipeline(pipeline: Pipeline): Promise<void> {
   await commit({ brand: pipeline.brand, label: `Make the pipeline ${pipeline.name}` }, [
-    put('pipelines', pipeline) as Write,
+    put('pipelines', pipeline),
   ])
 }

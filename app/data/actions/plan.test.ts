@@ -5,7 +5,7 @@ import { USUAL_WEIGHTS } from '../../../core/model'
 import { addDays } from '../../../core/planning'
 import { setWorkspace } from '../api'
 import { nowIso } from '../clock'
-import { commit, must, put, putPiece, type Write } from '../store'
+import { commit, must, put, putPiece } from '../store'
 import { undo } from '../undo'
 import {
   applyMoves,
@@ -56,14 +56,14 @@ beforeEach(async () => {
   setWorkspace('ws')
   await emptyDatabase()
   await commit('machine', [
-    put('workspace', aWorkspace()) as Write,
-    put('brands', aBrand({ quiet: [] })) as Write,
-    put('accounts', account('one')) as Write,
-    put('accounts', account('two')) as Write,
+    put('workspace', aWorkspace()),
+    put('brands', aBrand({ quiet: [] })),
+    put('accounts', account('one')),
+    put('accounts', account('two')),
     ...putPiece(aWholePiece({ id: 'piece' })),
-    put('posts', post('a', 0)) as Write,
-    put('posts', post('b', 1, { wording: { ...aPost().wording, text: 'Another.' } })) as Write,
-    put('posts', post('c', 5, { wording: { ...aPost().wording, text: 'A third.' } })) as Write,
+    put('posts', post('a', 0)),
+    put('posts', post('b', 1, { wording: { ...aPost().wording, text: 'Another.' } })),
+    put('posts', post('c', 5, { wording: { ...aPost().wording, text: 'A third.' } })),
   ])
 })
 
@@ -86,7 +86,7 @@ describe('a difference', () => {
     await pinPosts(['b'], true)
     const quiet = { ...(await must('accounts', 'one')), quiet: [{ date: day(0) }, { date: day(1) }] }
     expect((await difference({ accounts: [quiet] })).map((m) => m.post.id)).toEqual(['a'])
-    await commit('machine', [put('posts', post('a', -30)) as Write])
+    await commit('machine', [put('posts', post('a', -30))])
     expect(await difference({ accounts: [quiet] })).toEqual([])
   })
 
@@ -103,7 +103,7 @@ describe('a difference', () => {
   })
 
   it('of posts placed anew brings them back to their wish', async () => {
-    await commit('machine', [put('posts', post('a', 0, { wished: at(3) })) as Write])
+    await commit('machine', [put('posts', post('a', 0, { wished: at(3) }))])
     expect((await placedAnew(['a'])).map((m) => m.to)).toEqual([at(3)])
   })
 })
@@ -140,10 +140,10 @@ describe('two posts', () => {
   })
 
   it('do not where a rule forbids it, and it is said which', async () => {
-    await commit('machine', [put('posts', post('c', 5, { latest: day(6) })) as Write])
-    await commit('machine', [put('posts', post('a', 0, { latest: day(3) })) as Write])
+    await commit('machine', [put('posts', post('c', 5, { latest: day(6) }))])
+    await commit('machine', [put('posts', post('a', 0, { latest: day(3) }))])
     await expect(swapped('a', 'c')).rejects.toThrow(/cannot change places: .* after its last/)
-    await commit('machine', [put('posts', post('elsewhere', 2, { account: 'two' })) as Write])
+    await commit('machine', [put('posts', post('elsewhere', 2, { account: 'two' }))])
     await expect(swapped('a', 'elsewhere')).rejects.toThrow(/of one account/)
   })
 })

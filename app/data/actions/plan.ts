@@ -197,15 +197,14 @@ export async function applyMoves(moves: readonly Move[], label: string, pin = fa
 
 /** The writes that put posts where a difference says. */
 export function writesOf(moves: readonly Move[], pin = false): Write[] {
-  return moves.map(
-    (m) =>
-      patch('posts', m.post.id, (p) => ({
-        ...back(p),
-        wished: m.post.wished,
-        at: m.to,
-        reasons: m.post.reasons,
-        pinned: pin || p.pinned,
-      })) as Write,
+  return moves.map((m) =>
+    patch('posts', m.post.id, (p) => ({
+      ...back(p),
+      wished: m.post.wished,
+      at: m.to,
+      reasons: m.post.reasons,
+      pinned: pin || p.pinned,
+    })),
   )
 }
 
@@ -222,7 +221,7 @@ export async function pinPosts(ids: readonly string[], pinned: boolean): Promise
   const what = chosen.length === 1 ? 'a post' : `${chosen.length} posts`
   await commit(
     { brand: first.brand, label: pinned ? `Pin ${what}` : `Unpin ${what}` },
-    chosen.map((p) => patch('posts', p.id, (row) => ({ ...row, pinned })) as Write),
+    chosen.map((p) => patch('posts', p.id, (row) => ({ ...row, pinned }))),
   )
 }
 
@@ -245,6 +244,6 @@ export async function startsFor(
 /** What the planner's soft rules count for a brand. What stands stays where it is. */
 export async function saveWeights(brand: string, weights: Weights): Promise<void> {
   await commit({ brand, label: 'Change what the planner weighs' }, [
-    patch('brands', brand, (b) => ({ ...b, weights })) as Write,
+    patch('brands', brand, (b) => ({ ...b, weights })),
   ])
 }

@@ -13,7 +13,7 @@ import { linkedPage } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, wholePiece, type Write } from '../store'
+import { all, commit, must, patch, wholePiece } from '../store'
 import { isMovable, tryPlaces } from './plan'
 import { back, recall } from './recall'
 
@@ -155,7 +155,7 @@ export async function approve(ids: readonly string[]): Promise<Approval> {
   if (brand && writes.length)
     await commit(
       { brand, label: writes.length === 1 ? 'Approve a caption' : `Approve ${writes.length} captions` },
-      writes as Write[],
+      writes,
     )
   return { approved: writes.length, moved: [...placed.values()].filter((p) => p.at !== null).length, left }
 }

@@ -41,8 +41,8 @@ export async function startRecurrence(brand: string, draft: RecurrenceDraft): Pr
     createdAt: nowIso(),
   }
   await commit({ brand, label: 'Begin a recurring post' }, [
-    put('recurrences', recurrence) as Write,
-    ...made.map(({ post }) => put('posts', post) as Write),
+    put('recurrences', recurrence),
+    ...made.map(({ post }) => put('posts', post)),
   ])
 }
 
@@ -66,8 +66,8 @@ export async function changeRecurrence(id: string, draft: RecurrenceDraft): Prom
   await recallAll([...was, ...renewal.gone])
   const until = await lastDay(before.brand)
   await commit({ brand: before.brand, label: 'Change a recurring post' }, [
-    patch('recurrences', id, (r) => ({ ...r, ...draft, madeUntil: until })) as Write,
-    ...renewal.gone.map((p) => remove('posts', p.id) as Write),
+    patch('recurrences', id, (r) => ({ ...r, ...draft, madeUntil: until })),
+    ...renewal.gone.map((p) => remove('posts', p.id)),
     ...made.map((m): Write => {
       const post = renewed(m, renewal)
       return {
@@ -75,7 +75,7 @@ export async function changeRecurrence(id: string, draft: RecurrenceDraft): Prom
         id: post.id,
         // The revision is the one that the server has seen last.
         change: (row: { revision: number } | undefined) => ({ ...post, revision: row?.revision ?? 0 }),
-      } as Write
+      }
     }),
   ])
   return { written: made.length, gone: renewal.gone.length, left: renewal.edited.length }
@@ -93,8 +93,8 @@ export async function extendRecurrences(): Promise<void> {
     if (recurrence.endedAt !== null || (recurrence.madeUntil ?? '') >= until) continue
     const { made } = await madeOf(recurrence.brand, recurrence, recurrence.id, null, recurrence.madeUntil)
     await commit('machine', [
-      put('recurrences', { ...recurrence, madeUntil: until }) as Write,
-      ...made.map(({ post }) => put('posts', post) as Write),
+      put('recurrences', { ...recurrence, madeUntil: until }),
+      ...made.map(({ post }) => put('posts', post)),
     ])
   }
 }

@@ -58,9 +58,8 @@ export async function takeOver(
   await commit(actor, [
     ...(await settingsOf(changes)),
     ...writesOf(played.moves),
-    ...going.map(
-      (p) =>
-        patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null, reasons: [aside] })) as Write,
+    ...going.map((p) =>
+      patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null, reasons: [aside] })),
     ),
   ])
   let missed = 0
@@ -81,12 +80,12 @@ async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
         patch('pipelines', change.pipeline, (p) => ({
           ...p,
           held: { reason: `${p.name} is held.`, since: now },
-        })) as Write,
+        })),
       ]
     if (change.kind === 'slots')
-      return [patch('accounts', change.account, (a) => ({ ...a, slots: change.slots })) as Write]
+      return [patch('accounts', change.account, (a) => ({ ...a, slots: change.slots }))]
     if (change.kind === 'quiet')
-      return [patch('brands', change.brand, (b) => ({ ...b, quiet: [...b.quiet, ...change.days] })) as Write]
+      return [patch('brands', change.brand, (b) => ({ ...b, quiet: [...b.quiet, ...change.days] }))]
     if (change.kind === 'account')
       return [
         patch('pipelines', change.pipeline, (p) => ({
@@ -94,7 +93,7 @@ async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
           accounts: [...new Set([...p.accounts, change.account.id])],
           version: p.version + 1,
           savedAt: now,
-        })) as Write,
+        })),
       ]
     return [
       patch('pipelines', change.pipeline, (p) => ({
@@ -102,10 +101,10 @@ async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
         rhythm: change.rhythm,
         version: p.version + 1,
         savedAt: now,
-      })) as Write,
+      })),
       ...drips
         .filter((d) => d.pipeline === change.pipeline && d.endedAt === null)
-        .map((d) => patch('drips', d.id, (row) => withRhythm(row, change.rhythm)) as Write),
+        .map((d) => patch('drips', d.id, (row) => withRhythm(row, change.rhythm))),
     ]
   })
 }

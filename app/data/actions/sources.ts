@@ -4,7 +4,7 @@ import { Fault, type Backlog, type FetchAnswer, type Source } from '../../../cor
 import { heavy, unwrap } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, type Write } from '../store'
+import { all, commit, must, patch, put, remove } from '../store'
 
 const EVERY = 180
 const MINUTE = 60_000
@@ -140,7 +140,7 @@ export async function addSource(
   const same = (await all('sources', 'brand', brand)).find((s) => s.url === found.url)
   if (same) throw new Fault('bad-request', `${same.title} is among your sources already.`)
   const source = newSource(brand, { kind: 'feed', title: found.title, url: found.url, backlog })
-  await commit({ brand, label: `Add the source ${found.title}` }, [put('sources', source) as Write])
+  await commit({ brand, label: `Add the source ${found.title}` }, [put('sources', source)])
   return source.id
 }
 
@@ -166,7 +166,7 @@ export async function addListedFeeds(
     )
   await commit(
     { brand, label: `Add ${sources.length} feeds of a list` },
-    sources.map((s) => put('sources', s) as Write),
+    sources.map((s) => put('sources', s)),
   )
   return sources.map((s) => s.id)
 }
@@ -174,7 +174,7 @@ export async function addListedFeeds(
 /** Changes how a source is visited. */
 export async function editSource(id: string, label: string, edit: (source: Source) => Source): Promise<void> {
   const source = await must('sources', id)
-  await commit({ brand: source.brand, label }, [patch('sources', id, edit) as Write])
+  await commit({ brand: source.brand, label }, [patch('sources', id, edit)])
 }
 
 /** How often a source is visited, in minutes; null is by hand. */
@@ -208,10 +208,8 @@ export async function changeAddress(id: string, address: string): Promise<void> 
 export async function removeSource(id: string): Promise<void> {
   const source = await must('sources', id)
   const rows = await all('sheetRows', 'source', id)
-  const gone = (table: 'sources' | 'sheetRows', key: string): Write =>
-    ({ table, id: key, change: (row) => (row ? null : undefined) }) as Write
   await commit({ brand: source.brand, label: `Remove the source ${source.title}` }, [
-    gone('sources', id),
-    ...rows.map((r) => gone('sheetRows', r.id)),
+    remove('sources', id),
+    ...rows.map((r) => remove('sheetRows', r.id)),
   ])
 }

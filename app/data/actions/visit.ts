@@ -17,7 +17,7 @@ import { nextRow } from '../../../core/formats'
 import { heavy, unwrap } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, one, patch, put, putPiece, wholePiece, type Write } from '../store'
+import { all, commit, must, one, patch, put, putPiece, wholePiece } from '../store'
 import { fetchText, later, readAddress } from './sources'
 
 type Show = (done: number, all: number) => void
@@ -187,8 +187,8 @@ export async function keepNew(
     'machine',
     folded.flatMap(({ piece, passages, sketch }, i) => [
       ...putPiece({ ...piece, counts: { ...piece.counts, ...counts[i] } }),
-      put('sketches', sketch) as Write,
-      ...passages.map((p) => put('passages', p) as Write),
+      put('sketches', sketch),
+      ...passages.map((p) => put('passages', p)),
     ]),
   )
 }
@@ -252,7 +252,7 @@ async function seeChanges(
           changed++
         }
       }
-      await commit('machine', [patch('pieces', piece.id, (p) => ({ ...p, itemPrint: print })) as Write])
+      await commit('machine', [patch('pieces', piece.id, (p) => ({ ...p, itemPrint: print }))])
     } catch (error) {
       notes.push(
         `“${piece.title}” changed at its source but could not be read again: ${asFault(error).message}`,
@@ -274,8 +274,8 @@ export async function revise(
   )
   await commit('machine', [
     ...putPiece(revised.piece),
-    put('sketches', revised.sketch) as Write,
-    ...revised.passages.map((p) => put('passages', p) as Write),
+    put('sketches', revised.sketch),
+    ...revised.passages.map((p) => put('passages', p)),
   ])
 }
 
@@ -289,9 +289,7 @@ async function refreshCounts(pieces: readonly Piece[]): Promise<void> {
     young.flatMap((p, i) => {
       const fresh = counts[i]
       const same = !fresh || Object.entries(fresh).every(([k, v]) => p.counts[k as keyof Counts] === v)
-      return same
-        ? []
-        : [patch('pieces', p.id, (row) => ({ ...row, counts: { ...row.counts, ...fresh } })) as Write]
+      return same ? [] : [patch('pieces', p.id, (row) => ({ ...row, counts: { ...row.counts, ...fresh } }))]
     }),
   )
 }
@@ -323,13 +321,13 @@ async function visitSheet(source: Source): Promise<number> {
       heavy().takeRow(row, { text: page.text, url: page.url }, owner(source)) as never,
     )
     await keepNew(source, [read])
-    await commit('machine', [patch('sheetRows', row.id, (r) => ({ ...r, piece: read.id })) as Write])
+    await commit('machine', [patch('sheetRows', row.id, (r) => ({ ...r, piece: read.id }))])
     await finish(source, { ok: true, message: `Took in “${read.title}”.`, taken: 1 })
     return 1
   } catch (error) {
     const fault = asFault(error)
     if (fault.code === 'unreachable' || fault.code === 'too-slow') throw fault
-    await commit('machine', [patch('sheetRows', row.id, (r) => ({ ...r, trouble: fault.message })) as Write])
+    await commit('machine', [patch('sheetRows', row.id, (r) => ({ ...r, trouble: fault.message }))])
     await finish(source, {
       ok: true,
       message: `The row “${row.title || row.address}” could not be taken in; the next one follows.`,
@@ -382,6 +380,6 @@ async function finish(source: Source, outcome: Outcome): Promise<void> {
         etag: outcome.ok && fetched ? fetched.etag : s.etag,
         lastModified: outcome.ok && fetched ? fetched.lastModified : s.lastModified,
       }
-    }) as Write,
+    }),
   ])
 }

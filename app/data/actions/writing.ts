@@ -11,7 +11,7 @@ import {
 } from '../../../core/model'
 import { heavy, unwrap } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, wholePiece, type Write } from '../store'
+import { all, commit, must, patch, put, wholePiece } from '../store'
 import { fetchText, newSource } from './sources'
 import { keepNew, readItem, revise } from './visit'
 
@@ -68,7 +68,7 @@ async function writingSource(brand: string, title: string): Promise<Source> {
   const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === title)
   if (known) return known
   const source = newSource(brand, { kind: 'writing', title })
-  await commit({ brand, label: `Add the writing ${title}` }, [put('sources', source) as Write])
+  await commit({ brand, label: `Add the writing ${title}` }, [put('sources', source)])
   return source
 }
 
@@ -103,7 +103,7 @@ export async function giveTranscript(id: string, text: string): Promise<void> {
   await revise(before, await unwrap<PieceContent>(heavy().withTranscript(before, text) as never))
   // Where there were no words before, nothing quotes them that could be made again.
   if (before.video?.transcript === null)
-    await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null })) as Write])
+    await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null }))])
 }
 
 /** What an import of a sheet would do, by a reading of its columns; nothing is kept. */
@@ -142,8 +142,8 @@ export async function importSheet(
         nextVisitAt: nowIso(),
       })
   await commit({ brand, label: source ? `Import ${title} again` : `Import the sheet ${title}` }, [
-    put('sources', into) as Write,
-    ...rows.map((r) => put('sheetRows', { ...r, brand, source: into.id }) as Write),
+    put('sources', into),
+    ...rows.map((r) => put('sheetRows', { ...r, brand, source: into.id })),
   ])
   return into.id
 }

@@ -19,7 +19,7 @@ import {
 import { startDrip } from '../actions/drips'
 import { setWorkspace } from '../api'
 import { clockNow, nowIso, readClock } from '../clock'
-import { all, commit, must, put, wholePiece, type Write } from '../store'
+import { all, commit, must, put, wholePiece } from '../store'
 import { undo } from '../undo'
 import { jump } from '.'
 import { runPipelines } from './pipelines'
@@ -39,9 +39,9 @@ beforeEach(async () => {
   await emptyDatabase()
   await readClock()
   await commit('machine', [
-    put('workspace', aWorkspace()) as Write,
-    put('brands', aBrand()) as Write,
-    put('accounts', anAccount({ id: 'murmur-one', network: 'murmur', remoteId: 'murmur-one' })) as Write,
+    put('workspace', aWorkspace()),
+    put('brands', aBrand()),
+    put('accounts', anAccount({ id: 'murmur-one', network: 'murmur', remoteId: 'murmur-one' })),
   ])
 })
 
@@ -113,7 +113,7 @@ const site = (name: string, path = ''): string => `${house.worldUrl.replace('//'
 const titles = async (source: string): Promise<string[]> =>
   (await all('pieces', 'source', source)).map((p) => p.title).sort()
 const change = async (id: string, edit: Partial<Source>): Promise<void> => {
-  await commit('machine', [put('sources', { ...(await must('sources', id)), ...edit }) as Write])
+  await commit('machine', [put('sources', { ...(await must('sources', id)), ...edit })])
 }
 const pipeline = async (edit: Partial<Pipeline>): Promise<void> => {
   await commit('machine', [
@@ -125,7 +125,7 @@ const pipeline = async (edit: Partial<Pipeline>): Promise<void> => {
         rhythm: { name: 'Echo', list: [0, 3] },
         ...edit,
       }),
-    ) as Write,
+    ),
   ])
 }
 
@@ -359,7 +359,7 @@ describe('a pipeline’s sieve', () => {
       furniture: 'call to subscribe',
     }
     await commit('machine', [
-      put('texts', { ...bowl, text: `${bowl.text}\n\n${line}`, blocks: [...bowl.blocks, block] }) as Write,
+      put('texts', { ...bowl, text: `${bowl.text}\n\n${line}`, blocks: [...bowl.blocks, block] }),
     ])
     await runPipelines()
     expect(await dripping()).toContain('About the bowl')
@@ -380,7 +380,7 @@ describe('a pipeline’s sieve', () => {
         brand: 'brand',
         name: 'Not us',
         words: ['lid', 'tile', 'cup', 'jug', 'plate'],
-      }) as Write,
+      }),
     ])
     const ids = await kiln({
       sieve: [{ kind: 'words', need: 'none', words: [], lists: ['w'], where: 'the title and the text' }],
@@ -399,7 +399,7 @@ describe('a pipeline’s sieve', () => {
     const ids = await kiln({ sieve: none('tile', 'cup', 'jug') })
     const edit = async (name: string, change: object) => {
       const piece = await must('pieces', ids.get(name) ?? '')
-      await commit('machine', [put('pieces', { ...piece, ...change }) as Write])
+      await commit('machine', [put('pieces', { ...piece, ...change })])
     }
     await edit('lid', { double: { of: ids.get('jug'), likeness: 0.9, why: 'the same story' } })
     await edit('bowl', { keeps: { span: 'weeks', until: in_(1), phrases: [] } })

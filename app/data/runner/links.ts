@@ -55,8 +55,8 @@ export async function mindLinks(changed: boolean): Promise<void> {
     'machine',
     found.flatMap(({ piece, posts, linkCheck }): Write[] =>
       piece
-        ? [patch('pieces', piece.id, (p) => ({ ...p, linkCheck })) as Write]
-        : posts.map((post) => patch('posts', post.id, (p) => ({ ...p, linkCheck })) as Write),
+        ? [patch('pieces', piece.id, (p) => ({ ...p, linkCheck }))]
+        : posts.map((post) => patch('posts', post.id, (p) => ({ ...p, linkCheck }))),
     ),
   )
   const writes: Write[] = []
@@ -80,7 +80,7 @@ export async function mindLinks(changed: boolean): Promise<void> {
               : going && p.held === null
                 ? { reason: `${LEADS_NOWHERE}${trouble}`, since: nowIso() }
                 : p.held,
-        })) as Write,
+        })),
       )
     }
   await commit('machine', writes)

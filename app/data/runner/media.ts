@@ -4,7 +4,7 @@ import { pictures } from '../../workers'
 import { bytes, upload } from '../api'
 import { database } from '../database'
 import { pictureBytes, storePicture } from '../actions/pictures'
-import { commit, patch, type Write } from '../store'
+import { commit, patch } from '../store'
 
 const uploaded = new Set<string>()
 
@@ -28,7 +28,7 @@ export async function readyPicture(post: Post): Promise<string | null> {
     await commit('machine', [
       patch('posts', post.id, (p) =>
         p.media?.sourceUrl === sourceUrl ? { ...p, media: { ...p.media, hash: made.hash } } : p,
-      ) as Write,
+      ),
     ])
   }
   if (!uploaded.has(hash)) {

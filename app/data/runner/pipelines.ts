@@ -47,7 +47,7 @@ export async function runPipelines(): Promise<void> {
             ...p,
             seenBy: [...p.seenBy, pipeline.id],
             trouble: `${pipeline.name} could not drip it: ${fault.message}`,
-          })) as Write,
+          })),
         ])
       }
     }
@@ -102,7 +102,7 @@ async function sieveWaiting(pipeline: Pipeline): Promise<Piece[]> {
               reason: verdict.reason,
             },
           ],
-        })) as Write,
+        })),
       )
   }
   await commit('machine', writes)

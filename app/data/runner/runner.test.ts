@@ -21,7 +21,7 @@ import { saveTimes, timesOf } from '../actions/accounts'
 import { exportBundle, importBundle } from '../bundle'
 import { setWorkspace } from '../api'
 import { clockNow, nowIso, readClock } from '../clock'
-import { all, commit, must, put, wholePiece, type Write } from '../store'
+import { all, commit, must, put, wholePiece } from '../store'
 import { undo } from '../undo'
 import { jump } from '.'
 import { reconcile, tick } from './tick'
@@ -40,15 +40,15 @@ beforeEach(async () => {
   await emptyDatabase()
   await readClock()
   await commit('machine', [
-    put('workspace', aWorkspace()) as Write,
-    put('brands', aBrand()) as Write,
-    put('pieces', aPiece()) as Write,
-    put('texts', aText()) as Write,
-    put('drips', aDrip()) as Write,
+    put('workspace', aWorkspace()),
+    put('brands', aBrand()),
+    put('pieces', aPiece()),
+    put('texts', aText()),
+    put('drips', aDrip()),
     // Without a gap, so that what an earlier test left with the server delays nothing of a later one.
     ...['murmur', 'guildhall'].map((network) => {
       const id = `${network}-one`
-      return put('accounts', anAccount({ id, network, remoteId: id, gapMinutes: 0 })) as Write
+      return put('accounts', anAccount({ id, network, remoteId: id, gapMinutes: 0 }))
     }),
   ])
 })
@@ -64,7 +64,7 @@ async function approvedPost(hours: number, change: Partial<Post> = {}): Promise<
     at: new Date(clockNow() + hours * HOUR).toISOString(),
     ...change,
   })
-  await commit('machine', [put('posts', { ...post, wording: { ...post.wording, text } }) as Write])
+  await commit('machine', [put('posts', { ...post, wording: { ...post.wording, text } })])
   return id
 }
 const state = async (id: string): Promise<Post['state']> => (await must('posts', id)).state
@@ -175,9 +175,7 @@ describe('the runner', () => {
   it('hears of a refusal with its reason, and tries again as a new generation', async () => {
     const id = await approvedPost(1)
     const post = await must('posts', id)
-    await commit('machine', [
-      put('posts', { ...post, wording: { ...post.wording, text: 'x'.repeat(301) } }) as Write,
-    ])
+    await commit('machine', [put('posts', { ...post, wording: { ...post.wording, text: 'x'.repeat(301) } })])
     await jump(2 * HOUR)
     expect(await must('posts', id)).toMatchObject({
       state: 'failed',
@@ -224,7 +222,7 @@ describe('the runner', () => {
     expect(await state(out)).toBe('published')
     await house.call('DELETE', `/api/spool/posts/${lost}`)
     // As an older state of this browser would have it: both are with the server.
-    await commit('machine', [put('posts', { ...(await must('posts', out)), state: 'handed over' }) as Write])
+    await commit('machine', [put('posts', { ...(await must('posts', out)), state: 'handed over' })])
     await reconcile()
     expect([await state(lost), await state(out)]).toEqual(['approved', 'approved'])
     await tick()
@@ -273,7 +271,7 @@ describe('from a blog to a drip', () => {
     const source = await withJournal()
     const before = (await all('pieces')).length
     const row = await must('sources', source)
-    await commit('machine', [put('sources', { ...row, url: `${row.url}.gone` }) as Write])
+    await commit('machine', [put('sources', { ...row, url: `${row.url}.gone` })])
     await visitSource(source)
     await visitSource(source)
     const health = await must('sources', source)

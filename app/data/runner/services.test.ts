@@ -16,7 +16,7 @@ import { addSource, findFeeds } from '../actions/sources'
 import { takeWording } from '../actions/captions'
 import { visitSource } from '../actions/visit'
 import { askWriter, connectShortener, connectWriter, tryWriter } from '../services'
-import { all, commit, must, patch, put, wholePiece, type Write } from '../store'
+import { all, commit, must, patch, put, wholePiece } from '../store'
 import { undo } from '../undo'
 import { calendarAddress, endCalendar, renewCalendar } from './calendars'
 import { jump } from '.'
@@ -66,11 +66,11 @@ beforeEach(async () => {
   await emptyDatabase()
   await readClock()
   await commit('machine', [
-    put('workspace', aWorkspace()) as Write,
-    put('brands', aBrand({ houseStyle: HouseStyle.parse({ writer: 'connected' }) })) as Write,
+    put('workspace', aWorkspace()),
+    put('brands', aBrand({ houseStyle: HouseStyle.parse({ writer: 'connected' }) })),
     ...['murmur', 'guildhall', 'shutterleaf'].map((id) => {
       const account = anAccount({ id: `${id}-one`, network: id, remoteId: `${id}-one`, gapMinutes: 0 })
-      return put('accounts', account) as Write
+      return put('accounts', account)
     }),
   ])
   const [feed] = (await findFeeds(`${house.worldUrl.replace('//', '//oakum-yard.')}/feed.xml`)) ?? []
@@ -135,7 +135,7 @@ describe('a drip by the connected writer', () => {
     const text = await wholePiece(piece)
     const before = await all('passages', 'piece', piece)
     const [byHand] = before
-    await commit('machine', [put('passages', { ...byHand!, by: 'person', choice: 'kept' }) as Write])
+    await commit('machine', [put('passages', { ...byHand!, by: 'person', choice: 'kept' })])
     const mine = await all('passages', 'piece', piece)
     const chose = await choosePassagesConnected(text, mine)
     const after = await all('passages', 'piece', piece)
@@ -212,16 +212,14 @@ describe('another wording by the connected writer', () => {
 
 describe('links', () => {
   const style = (change: object) =>
-    commit('machine', [
-      patch('brands', 'brand', (b) => ({ ...b, houseStyle: HouseStyle.parse(change) })) as Write,
-    ])
+    commit('machine', [patch('brands', 'brand', (b) => ({ ...b, houseStyle: HouseStyle.parse(change) }))])
   const dueIn = (post: Post, hours: number) =>
     commit('machine', [
       patch('posts', post.id, (p) => ({
         ...p,
         state: 'approved',
         at: new Date(clockNow() + hours * HOUR).toISOString(),
-      })) as Write,
+      })),
     ])
   const out = async (post: Post): Promise<string> => {
     await dueIn(post, 1)
@@ -245,7 +243,7 @@ describe('links', () => {
   it('that stand in the profile are on the brand’s page once their post is out', async () => {
     await style({})
     const brief = Brief.parse({ network: 'murmur', link: 'profile' })
-    await commit('machine', [patch('brands', 'brand', (b) => ({ ...b, briefs: [brief] })) as Write])
+    await commit('machine', [patch('brands', 'brand', (b) => ({ ...b, briefs: [brief] }))])
     const [post] = await drip(['murmur-one'])
     const page = async () => (await fetch(`http://localhost:${house.port}/links/brand`)).text()
     await dueIn(post!, 3)
@@ -334,9 +332,7 @@ describe('a calendar’s address', () => {
     expect(await events(url!)).toEqual(await standing())
     expect(await events(`${url}?account=murmur-one`)).toEqual(await standing('murmur-one'))
     const [first] = await standing()
-    await commit('machine', [
-      patch('posts', first!, (p) => ({ ...p, state: 'set aside', at: null })) as Write,
-    ])
+    await commit('machine', [patch('posts', first!, (p) => ({ ...p, state: 'set aside', at: null }))])
     await tick()
     expect(await events(url!)).toEqual(await standing())
     expect(await calendarAddress('brand')).toBe(url)

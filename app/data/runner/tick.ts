@@ -109,7 +109,7 @@ export async function reconcile(): Promise<void> {
     posts.flatMap((id) =>
       known.has(id)
         ? []
-        : [patch('posts', id, (p) => (p.state === 'handed over' ? { ...p, state: 'approved' } : p)) as Write],
+        : [patch('posts', id, (p) => (p.state === 'handed over' ? { ...p, state: 'approved' } : p))],
     ),
   )
 }
@@ -125,13 +125,13 @@ async function collectReceipts(): Promise<void> {
       const post = posts.get(receipt.post)
       if (!post) return []
       return [
-        put('receipts', { ...receipt, brand: post.brand }) as Write,
-        patch('posts', post.id, (p) => withReceipt(p, receipt)) as Write,
+        put('receipts', { ...receipt, brand: post.brand }),
+        patch('posts', post.id, (p) => withReceipt(p, receipt)),
       ]
     })
     await commit('machine', [
       ...writes,
-      patch('workspace', workspace.id, (w) => ({ ...w, receiptCursor: page.cursor })) as Write,
+      patch('workspace', workspace.id, (w) => ({ ...w, receiptCursor: page.cursor })),
     ])
     await send('/api/spool/receipts/acknowledge', { cursor: page.cursor })
   }
@@ -150,7 +150,7 @@ async function seeAccounts(): Promise<void> {
           message: 'This server has no permission for the account. Link it again.',
         }
     const same = health.state === account.health.state && health.message === account.health.message
-    return same ? [] : [patch('accounts', account.id, (a) => ({ ...a, health })) as Write]
+    return same ? [] : [patch('accounts', account.id, (a) => ({ ...a, health }))]
   })
   await commit('machine', writes)
 }
@@ -173,9 +173,7 @@ async function recallHeld(): Promise<void> {
     try {
       await recall(post)
       await commit('machine', [
-        patch('posts', post.id, (p) =>
-          p.state === 'handed over' ? { ...p, state: 'approved' } : p,
-        ) as Write,
+        patch('posts', post.id, (p) => (p.state === 'handed over' ? { ...p, state: 'approved' } : p)),
       ])
     } catch (error) {
       // It is being sent or has gone out, which its receipt will say; anything else is trouble.
@@ -228,7 +226,7 @@ async function handOver(): Promise<void> {
           patch('posts', post.id, (p) => ({
             ...p,
             held: { reason: `Its picture could not be made: ${fault.message}`, since: nowIso() },
-          })) as Write,
+          })),
         ])
       }
     }
@@ -276,7 +274,7 @@ async function sendBatch(batch: readonly Parcel[]): Promise<void> {
           const same = p.state === 'approved' && p.wording.text === post.wording.text && p.at === entry.dueAt
           if (!same && p.state !== 'handed over') overtaken.push(p.id)
           return same ? { ...revised, shortLink, state: 'handed over' } : revised
-        }) as Write,
+        }),
       ]
     }),
   )
@@ -285,8 +283,8 @@ async function sendBatch(batch: readonly Parcel[]): Promise<void> {
     answers.flatMap(({ id, receipt }) =>
       receipt
         ? [
-            put('receipts', { ...receipt, brand: brandOf(id) }) as Write,
-            patch('posts', id, (p) => withReceipt(p, receipt)) as Write,
+            put('receipts', { ...receipt, brand: brandOf(id) }),
+            patch('posts', id, (p) => withReceipt(p, receipt)),
           ]
         : [],
     ),
