@@ -22,7 +22,7 @@ import {
   commissionDrip,
   weighAnswer,
   type Commission,
-  type Said,
+  type Reply,
   type Weighed,
 } from '../../core/writers'
 import {
@@ -290,7 +290,7 @@ export const tasks = {
   /** One question for all posts of a drip, or null where the piece is too long for one. */
   commissionDrip: (requests: readonly Commission[]): ChatMessage[] | null => commissionDrip(requests),
 
-  answersOf: (answer_: string, requests: readonly Commission[]): (Said | null)[] =>
+  answersOf: (answer_: string, requests: readonly Commission[]): (Reply | null)[] =>
     answersOf(answer_, requests),
 
   /** The question by which a connected writer chooses passages, or null where the piece is too long. */
@@ -298,7 +298,7 @@ export const tasks = {
 
   choiceOf: (answer_: string, piece: WholePiece): FoundPassage[] => choiceOf(answer_, piece),
 
-  weighAnswer: (answer_: string | Said, request: Commission): Answer<Weighed> =>
+  weighAnswer: (answer_: string | Reply, request: Commission): Answer<Weighed> =>
     answer(() => weighAnswer(answer_, request)),
 
   headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(studyOf(piece))),

@@ -60,9 +60,8 @@ const LONGEST = 110
 const TAIL = 0.85
 
 /**
- * Why a paragraph is furniture by its words, or null: where each of its sentences is an aside, or nearly
- * all of its words are; at the end of a piece one that offers or calls is enough. `author` is the piece's
- * author where known; `position` runs from 0 at the top of the piece to 1 at its end.
+ * Why a paragraph is furniture by its words, or null: where three quarters of its words stand in asides; at
+ * the end of a piece three in ten, where one of them offers or calls. `author` is the piece's author where known; `position` runs from 0 at the top of the piece to 1 at its end.
  */
 export function furnitureByWords(text: string, author: string | null, position: number): string | null {
   const words = countWords(text)

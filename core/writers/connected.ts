@@ -28,7 +28,7 @@ export interface Commission extends Order {
 export type Weighed = { wording: Wording; checks: Check[] } | { faults: string[] }
 
 /** What an answer says of one post; `places` where it says it in the author's own sentences. */
-export interface Said {
+export interface Reply {
   text: string
   title: string | null
   places?: readonly Place[]
@@ -181,7 +181,7 @@ const OWN_SHARE = 0.6
  * and of talk around it, fitted to the network like any draft, and checked. What a block or a flag
  * says of it is given back as faults, in sentences that can be sent back.
  */
-export function weighAnswer(answer: string | Said, request: Commission): Weighed {
+export function weighAnswer(answer: string | Reply, request: Commission): Weighed {
   const { piece, passage, account, angle, house } = request
   const profile = network(account.network)
   const brief = briefOf(profile, house)
@@ -227,17 +227,17 @@ export function weighAnswer(answer: string | Said, request: Commission): Weighed
 }
 
 /** The words of an answer without a fence, JSON, talk before it, hashtags and links. */
-function unwrapped(answer: string): Said {
+function unwrapped(answer: string): Reply {
   const parsed = Answer.safeParse(jsonIn(answer))
-  return parsed.success ? saidOf(parsed.data.text, parsed.data.title) : saidOf(unfenced(answer))
+  return parsed.success ? replyOf(parsed.data.text, parsed.data.title) : replyOf(unfenced(answer))
 }
 
 /** What an answer says, without hashtags and links, which are added afterwards. */
-export function saidOf(
+export function replyOf(
   text: string,
   title: string | null | undefined = null,
   places?: readonly Place[],
-): Said {
+): Reply {
   const bare = withoutTags(withoutAddresses(text), '')
     .replace(/[ \t]{2,}/g, ' ')
     .trim()

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { ChatMessage, FoundPassage, PieceContent, Place } from '../model'
 import { passageAt } from '../passages'
 import { withoutFillers } from '../speech'
-import { heldTo, jsonIn, rulesFor, saidOf, wantedOf, type Commission, type Said } from './connected'
+import { heldTo, jsonIn, rulesFor, replyOf, wantedOf, type Commission, type Reply } from './connected'
 
 /** How long an article may be, in characters, to be sent whole. */
 const LONGEST_ARTICLE = 40_000
@@ -93,7 +93,7 @@ const DripAnswer = z.object({
 })
 
 /** What an answer to `commissionDrip` says of each post, in their order; null where it says nothing of one. */
-export function answersOf(answer: string, requests: readonly Commission[]): (Said | null)[] {
+export function answersOf(answer: string, requests: readonly Commission[]): (Reply | null)[] {
   const parsed = DripAnswer.safeParse(jsonIn(answer))
   const [first] = requests
   if (!parsed.success || !first) return requests.map(() => null)
@@ -104,8 +104,8 @@ export function answersOf(answer: string, requests: readonly Commission[]): (Sai
     const chosen = [...new Set(own?.sentences ?? [])].sort((a, b) => a - b)
     const taken = chosen.flatMap((n) => places[n - 1] ?? [])
     if (taken.length > 0 && taken.length === chosen.length)
-      return saidOf(joined(piece, taken), own?.title, taken)
-    return own?.text?.trim() ? saidOf(own.text, own.title) : null
+      return replyOf(joined(piece, taken), own?.title, taken)
+    return own?.text?.trim() ? replyOf(own.text, own.title) : null
   })
 }
 

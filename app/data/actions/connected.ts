@@ -1,5 +1,5 @@
 import { houseOf, linkOf } from '../../../core/house'
-import { sentBack, type Commission, type Said, type Weighed } from '../../../core/writers'
+import { sentBack, type Commission, type Reply, type Weighed } from '../../../core/writers'
 import {
   asFault,
   Fault,
@@ -56,8 +56,12 @@ function commissionFor(
 }
 
 /** Weighs an answer; one that cannot go out is sent back once with its faults named. */
-async function settle(request: Commission, messages: ChatMessage[], answer: string | Said): Promise<Outcome> {
-  const weigh = (text: string | Said) => unwrap<Weighed>(heavy().weighAnswer(text, request) as never)
+async function settle(
+  request: Commission,
+  messages: ChatMessage[],
+  answer: string | Reply,
+): Promise<Outcome> {
+  const weigh = (text: string | Reply) => unwrap<Weighed>(heavy().weighAnswer(text, request) as never)
   const first = await weigh(answer)
   if ('wording' in first) return first
   const second = await askWriter(
@@ -74,7 +78,7 @@ async function settle(request: Commission, messages: ChatMessage[], answer: stri
 }
 
 /** An answer for a post, not yet weighed, with the question it can be sent back to. */
-type Answered = { messages: ChatMessage[]; said: string | Said } | { why: string }
+type Answered = { messages: ChatMessage[]; said: string | Reply } | { why: string }
 
 /**
  * Asks for all posts of a drip at once, a dozen to a question; what an answer leaves out is asked for post by
