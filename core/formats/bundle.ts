@@ -169,9 +169,10 @@ function checkManifest(
   }
   for (const name of Object.keys(files))
     if (name !== 'dripline.json' && !list[name]) say(name, `the file ${name} is not in the manifest`)
+  if (faults.length) return
   // Another program may have packed the same files anew; then the container has another length.
   const ours = zipped(files)
-  if (faults.length === 0 && ours.length === bytes.length && ours.some((byte, i) => byte !== bytes[i]))
+  if (ours.length === bytes.length && ours.some((byte, i) => byte !== bytes[i]))
     say('the zip file', 'its directory is not as it was written')
 }
 

@@ -280,4 +280,9 @@ describe('a transcript from hostile hands', () => {
       [15, 'Then we oil it.'],
     ])
   })
+
+  it('takes times that begin anew, as a second part has them, for times', () => {
+    const cues = parseCues('0:30 First we sand it.\n0:40 Then we oil it.\n0:05 The second part.\n')
+    expect(cues.map((c) => c.from)).toEqual([5, 30, 40])
+  })
 })

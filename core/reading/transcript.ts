@@ -70,17 +70,18 @@ function rangedCues(lines: readonly string[]): Cue[] {
 /** Lines that begin with a time; each lasts to the next, at most as long as its words take to say. */
 function stampedCues(lines: readonly string[]): Cue[] {
   const starts: { from: number; words: string[] }[] = []
-  const times = lines.map((line) => {
+  const read = lines.map((line) => {
     const match = PLAIN.exec(line.trim())
-    return match ? seconds(match[1]) : null
+    return { line, at: match ? seconds(match[1]) : null, words: match?.[2] ?? '' }
   })
-  for (const [i, line] of lines.entries()) {
-    const match = PLAIN.exec(line.trim())
-    const at = times[i] ?? null
-    const before = starts.at(-1)?.from ?? 0
+  const timed = read.flatMap(({ at }) => (at === null ? [] : [at]))
+  let passed = 0
+  for (const { line, at, words } of read) {
+    const before = starts.at(-1)?.from ?? Infinity
+    const after = at === null ? Infinity : (timed[++passed] ?? Infinity)
     // "12:30 is when we stop for lunch", said between the first and the second minute, is speech.
-    const said = at !== null && times.slice(i + 1).some((t) => t !== null && t >= before && t < at)
-    if (match && at !== null && !said) starts.push({ from: at, words: match[2] ? [match[2]] : [] })
+    const said = at !== null && after >= before && after < at
+    if (at !== null && !said) starts.push({ from: at, words: words ? [words] : [] })
     else if (line.trim()) starts[starts.length - 1]?.words.push(line)
   }
   return starts.flatMap(({ from, words }, i): Cue[] => {
