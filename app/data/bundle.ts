@@ -2,7 +2,7 @@ import { adoptRows, readBundle, writeBundle } from '../../core/formats'
 import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../core/model'
 import { nowIso } from './clock'
 import { database } from './database'
-import { recall } from './actions/recall'
+import { alone, recall } from './actions/life'
 import { all, announce, commit, patch } from './store'
 
 /** The whole workspace as one bundle file, and a note of when it was made. */
@@ -33,6 +33,11 @@ export async function importBundle(bytes: Uint8Array, into: string | null): Prom
   const bundle = readBundle(bytes)
   const id = into ?? bundle.workspace
   const rows = adoptRows(bundle, id, nowIso())
+  await alone(() => replaceBy(rows, bundle.media))
+  return id
+}
+
+async function replaceBy(rows: Rows, media: ReadonlyMap<string, Uint8Array>): Promise<void> {
   // What the server still has of the old rows must not go out when these replace them.
   for (const post of await all('posts', 'state', 'handed over'))
     await recall(post).catch((error: unknown) => {
@@ -48,11 +53,10 @@ export async function importBundle(bytes: Uint8Array, into: string | null): Prom
   const blobs = tx.objectStore('blobs')
   await blobs.clear()
   for (const info of rows.media) {
-    const content = bundle.media.get(info.id)
+    const content = media.get(info.id)
     if (content)
       await blobs.put({ id: info.id, blob: new Blob([new Uint8Array(content)], { type: info.type }) })
   }
   await tx.done
   announce(TABLE_NAMES)
-  return id
 }

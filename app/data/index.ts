@@ -66,6 +66,7 @@ export {
   anotherWording,
   approve,
   boundPost,
+  bringBack,
   checkWording,
   decideLate,
   editText,

@@ -37,11 +37,11 @@ export function put<T extends TableName>(table: T, row: Row<T>): WriteOf<T> {
   return written({ table, id: row.id, change: () => row })
 }
 
-/** A write that changes a record if it is there. */
+/** A write that changes a record if it is there; a change to undefined leaves it. */
 export function patch<T extends TableName>(
   table: T,
   id: string,
-  change: (row: Row<T>) => Row<T>,
+  change: (row: Row<T>) => Row<T> | undefined,
 ): WriteOf<T> {
   return written<T>({ table, id, change: (row) => (row ? change(row) : undefined) })
 }
@@ -77,11 +77,11 @@ export function newAction(): string {
 
 /**
  * Writes all records of one action in one transaction, keeps its inverse for undo, and tells
- * every open tab which tables changed. Each row is checked against its schema; a wrong one aborts
- * the whole action.
+ * every open tab which tables changed. Each row is checked against its schema; a wrong one, or a change that
+ * throws, aborts the whole action. Gives the ids of the records that were written.
  */
-export async function commit(actor: Actor, list: readonly Write[]): Promise<void> {
-  if (list.length === 0) return
+export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<string>> {
+  if (list.length === 0) return new Set()
   const db = await database()
   const tables = [
     ...new Set<TableName>([
@@ -132,6 +132,7 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<void
     throw error
   }
   announceRows(written)
+  return new Set(entries.map((e) => e.id))
 }
 
 /** What several parts of one action come to: each record as it was before the first, and after the last. */
@@ -241,4 +242,18 @@ export async function textsOf(
   const tx = db.transaction('texts')
   const rows = await Promise.all(pieces.map((p) => tx.store.get(textId(p.id, p.revision))))
   return new Map(rows.flatMap((row) => (row ? [[row.piece, quotable(row)] as const] : [])))
+}
+
+/** Whether two records hold the same, in whatever order their fields stand. */
+export function sameContent(a: unknown, b: unknown): boolean {
+  return stable(a) === stable(b)
+}
+
+/** JSON with sorted keys, so that equal records are equal texts. */
+function stable(value: unknown): string {
+  return JSON.stringify(value, (_key, v: unknown) =>
+    v !== null && typeof v === 'object' && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([x], [y]) => (x < y ? -1 : 1)))
+      : v,
+  )
 }

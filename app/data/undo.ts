@@ -1,9 +1,9 @@
-import { Fault, type Change, type Post, type Row, type TableName } from '../../core/model'
-import { recall } from './actions/recall'
-import { all, commit, one, patch, rewrite } from './store'
+import { Fault, may, next, type Change, type Post, type Row, type TableName } from '../../core/model'
+import { alone, recall } from './actions/life'
+import { all, commit, one, patch, rewrite, sameContent } from './store'
 
 /** Fields of a post that the machine writes by itself; they do not stand in the way of undoing. */
-const MACHINE_FIELDS: readonly (keyof Post)[] = ['revision', 'state', 'media', 'linkCheck']
+const MACHINE_FIELDS: readonly (keyof Post)[] = ['revision', 'state', 'media', 'linkCheck', 'shortLink']
 
 /** The newest action of a brand that has not been undone, or null. */
 export async function lastChange(brand: string): Promise<Change | null> {
@@ -20,42 +20,55 @@ export async function undo(brand: string): Promise<string | null> {
   const change = await lastChange(brand)
   if (!change) return null
   for (const entry of change.entries) {
-    const now = (await one(entry.store as TableName, entry.id)) ?? null
-    if (entry.store === 'posts' && now !== null) await mayChangeBack(now as Post, entry.after as Post | null)
-    else if (!same(now, entry.after))
-      throw new Fault(
-        'older-revision',
-        `“${change.label}” cannot be undone: what it changed was changed again since.`,
-        entry.store,
-      )
+    const now = await one(entry.store as TableName, entry.id)
+    mayChangeBack(change, entry, now)
   }
-  for (const entry of change.entries)
-    if (entry.store === 'posts') {
-      const now = await one('posts', entry.id)
-      if (now) await recall(now)
-    }
-  await commit('machine', [
-    ...change.entries.map((entry) =>
-      rewrite(entry.store as TableName, entry.id, (row) =>
-        restored(row, entry.before as Row<TableName> | null),
+  await alone(async () => {
+    for (const entry of change.entries)
+      if (entry.store === 'posts') {
+        const post = await one('posts', entry.id)
+        if (post) await recall(post)
+      }
+    await commit('machine', [
+      ...change.entries.map((entry) =>
+        rewrite(entry.store as TableName, entry.id, (row) => {
+          mayChangeBack(change, entry, row)
+          return restored(row, entry.before as Row<TableName> | null)
+        }),
       ),
-    ),
-    patch('changes', change.id, (c) => ({ ...c, undone: true })),
-  ])
+      patch('changes', change.id, (c) => ({ ...c, undone: true })),
+    ])
+  })
   return change.label
 }
 
 /** What a record becomes: as it was before, but with the revision the server has seen. */
 function restored(now: Row<TableName> | undefined, before: Row<TableName> | null): Row<TableName> | null {
-  if (before === null || now === undefined) return before
-  const state = 'state' in before && before.state === 'handed over' ? { state: 'approved' as const } : {}
-  return 'revision' in now && 'revision' in before
-    ? { ...before, revision: Math.max(now.revision, before.revision), ...state }
-    : before
+  if (before === null || now === undefined || !isPost(before)) return before
+  return next({ ...before, revision: Math.max((now as Post).revision, before.revision) }, 'recall')
 }
 
-async function mayChangeBack(now: Post, after: Post | null): Promise<void> {
-  if (now.state === 'published')
+function isPost(row: Row<TableName>): row is Post {
+  return 'generation' in row && 'wording' in row
+}
+
+/** Throws where a record, as it is now, is not what the change left. */
+function mayChangeBack(
+  change: Change,
+  entry: Change['entries'][number],
+  now: Row<TableName> | undefined,
+): void {
+  if (entry.store === 'posts' && now && isPost(now)) postMayChangeBack(now, entry.after as Post | null)
+  else if (!sameContent(now ?? null, entry.after))
+    throw new Fault(
+      'older-revision',
+      `“${change.label}” cannot be undone: what it changed was changed again since.`,
+      entry.store,
+    )
+}
+
+function postMayChangeBack(now: Post, after: Post | null): void {
+  if (may(now, 'take down'))
     throw new Fault(
       'older-revision',
       'This post has gone out, so it cannot be undone. Open it and take it down instead.',
@@ -67,20 +80,7 @@ async function mayChangeBack(now: Post, after: Post | null): Promise<void> {
           Object.entries(post).filter(([key]) => !MACHINE_FIELDS.includes(key as keyof Post)),
         )
       : null
-  const handed = now.state === after?.state || (now.state === 'handed over' && after?.state === 'approved')
-  if (!handed || !same(bare(now), bare(after)))
+  const handed = now.state === after?.state || (after !== null && next(now, 'recall').state === after.state)
+  if (!handed || !sameContent(bare(now), bare(after)))
     throw new Fault('older-revision', 'This cannot be undone: the post was changed again since.', now.id)
-}
-
-function same(a: unknown, b: unknown): boolean {
-  return stable(a) === stable(b)
-}
-
-/** JSON with sorted keys, so that equal records are equal texts. */
-function stable(value: unknown): string {
-  return JSON.stringify(value, (_key, v: unknown) =>
-    v !== null && typeof v === 'object' && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([x], [y]) => (x < y ? -1 : 1)))
-      : v,
-  )
 }

@@ -1,4 +1,6 @@
 import {
+  isToCome,
+  waitsForReview,
   type Account,
   type Drip,
   type Piece,
@@ -114,7 +116,7 @@ function failingSources({ sources }: Rows): Waiting[] {
 }
 
 function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
-  const review = posts.filter((p) => p.state === 'for review')
+  const review = posts.filter(waitsForReview)
   const flagged = review.filter(
     (p) => openFlagsOf(p).length > 0 || p.checks.some((c) => c.severity === 'block'),
   )
@@ -154,9 +156,7 @@ function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
 }
 
 function homelessPosts({ posts }: Rows): Waiting[] {
-  const homeless = posts.filter(
-    (p) => p.at === null && (p.state === 'approved' || p.state === 'for review' || p.state === 'draft'),
-  )
+  const homeless = posts.filter((p) => p.at === null && isToCome(p))
   const first = homeless[0]
   if (!first) return []
   return [
@@ -186,7 +186,7 @@ function troubledPieces({ pieces }: Rows): Waiting[] {
 
 function thinDrips({ drips, pieces, posts }: Rows): Waiting[] {
   return drips
-    .filter((d) => posts.some((p) => p.drip === d.id && p.state === 'for review'))
+    .filter((d) => posts.some((p) => p.drip === d.id && waitsForReview(p)))
     .flatMap((drip) => {
       const beats = new Set(drip.missing.map((m) => m.beat)).size
       if (beats === 0) return []

@@ -1,3 +1,4 @@
+import { isToCome } from '../../core/model'
 import { Box, Flex } from '@chakra-ui/react'
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { flushSync } from 'react-dom'
@@ -107,7 +108,7 @@ export function Horizon() {
     () =>
       posts.filter((p) => {
         const at = momentOf(p)
-        if (!at) return p.state !== 'published' && p.state !== 'failed'
+        if (!at) return isToCome(p)
         const day = localDay(Date.parse(at), zoneOf(p.account))
         return day >= start && day < start + DAYS[zoom]
       }),

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react'
 import { useState } from 'react'
-import type { Account, Post } from '../../core/model'
+import { may, type Account, type Post } from '../../core/model'
 import { network } from '../../core/networks'
 import {
   copyPost,
@@ -126,7 +126,7 @@ export function ChosenFoot({
   const ids = picked.map((p) => p.id)
   const pinned = picked.every((p) => p.pinned)
   const one = picked.length === 1 ? first : undefined
-  const open = one && one.state !== 'published' && one.state !== 'failed'
+  const open = one && may(one, 'set aside')
   const doing = (work: () => Promise<void>): void =>
     void attempt(async () => {
       setBusy(true)
@@ -216,7 +216,7 @@ export function ChosenFoot({
               size="sm"
               onClick={() =>
                 void attempt(async () => {
-                  for (const p of picked) if (p.state !== 'published') await setAside(p.id)
+                  await setAside(ids)
                   onDone()
                 })
               }

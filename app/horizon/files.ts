@@ -1,5 +1,5 @@
 import { readPlanSheet, writePlanSheet } from '../../core/formats'
-import type { Account, Post } from '../../core/model'
+import { may, type Account, type Post } from '../../core/model'
 import { network } from '../../core/networks'
 import { momentOf } from './marks'
 
@@ -44,7 +44,7 @@ export function readChangedPlan(
         {
           at: momentOf(post),
           zone: zones.get(post.account) ?? 'UTC',
-          movable: !['published', 'failed', 'set aside'].includes(post.state),
+          movable: may(post, 'move'),
         },
       ]),
     ),

@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react'
-import type { Post } from '../../core/model'
+import { refusal, type Post } from '../../core/model'
 import { clockMinutes, dayNumber, toWall, type OpenPlace } from '../../core/planning'
 import { placesFor, putAt } from '../data'
 import { attempt, moment, say, withDays } from '../ui'
@@ -35,8 +35,8 @@ export function useLifting(
       setRefused(null)
       const post = id ? posts?.find((p) => p.id === id) : null
       if (!post || !id) return setLifted(null)
-      if (post.state === 'published' || post.state === 'failed')
-        return say('What went out stays where it is. Take it down on its network, if you must.')
+      const why = refusal(post, 'move')
+      if (why !== null) return say(why)
       await attempt(async () => {
         const places = await placesFor(post, from, days)
         const zone = zoneOf(post.account)

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { nanoid } from 'nanoid'
 import { Link, useNavigate } from 'react-router'
-import { HUES, type Pipeline } from '../../core/model'
+import { isToCome, HUES, type Pipeline } from '../../core/model'
 import { TRICKLE } from '../../core/planning'
 import { addPipeline, switchPipeline, nowIso, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
@@ -71,11 +71,7 @@ export function Pipelines() {
           </Empty>
         )}
         {pipelines.map((pipeline) => {
-          const ahead = posts.filter(
-            (p) =>
-              p.pipeline === pipeline.id &&
-              (p.state === 'approved' || p.state === 'handed over' || p.state === 'for review'),
-          ).length
+          const ahead = posts.filter((p) => p.pipeline === pipeline.id && isToCome(p)).length
           return (
             <Flex
               key={pipeline.id}

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import type { StationName } from './stations'
 import { useAccounts, useRows, clockNow } from '../data'
-import { openFlagsOf } from '../../core/model'
+import { waitsForReview, openFlagsOf } from '../../core/model'
 import { waitingPieces } from '../../core/sieve'
 import { waitingFor } from '../desk'
 import type { Work } from './work'
@@ -28,7 +28,7 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
     const now = minute * MINUTE
     const soon = new Date(now + MONTH).toISOString()
     const present = new Date(now).toISOString()
-    const review = posts.filter((p) => p.state === 'for review')
+    const review = posts.filter(waitsForReview)
     const troubled = posts.filter((p) => p.state === 'failed' || (p.held !== null && p.state === 'approved'))
     const waiting = waitingFor({ posts, pipelines, pieces, accounts, sources, drips, now, zone: brand.zone })
     return {

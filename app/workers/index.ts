@@ -1,17 +1,33 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { Fault } from '../../core/model'
-import type { Answer, Tasks } from './tasks'
+import type { Answer, Run } from './heavy'
+import type { Remoted } from './tasks'
 import type { Pictures } from './pictures'
 
-let heavyWorker: Remote<Tasks> | null = null
+let heavyWorker: Remoted | null = null
 let pictureWorker: Remote<Pictures> | null = null
 
-/** The worker for reading, passages, captions and planning, started when first needed. */
-export function heavy(): Remote<Tasks> {
-  heavyWorker ??= wrap<Tasks>(
-    new Worker(new URL('./heavy.ts', import.meta.url), { type: 'module', name: 'heavy' }),
+/** The worker for reading, passages, captions and planning, started when first needed. Its faults are thrown here. */
+export function heavy(): Remoted {
+  heavyWorker ??= remoted(
+    wrap<Run>(new Worker(new URL('./heavy.ts', import.meta.url), { type: 'module', name: 'heavy' })),
   )
   return heavyWorker
+}
+
+/** The tasks by their names, each of which asks the worker. */
+function remoted(run: Remote<Run>): Remoted {
+  const ask = async (name: keyof Remoted, ...args: unknown[]): Promise<unknown> => {
+    const answer: Answer = await run(name, ...args)
+    if (answer.ok) return answer.value
+    throw new Fault(answer.fault.code, answer.fault.message, answer.fault.where)
+  }
+  return new Proxy({} as Remoted, {
+    get:
+      (_, name: keyof Remoted) =>
+      (...args: unknown[]) =>
+        ask(name, ...args),
+  })
 }
 
 /** The worker that crops pictures. */
@@ -20,13 +36,6 @@ export function pictures(): Remote<Pictures> {
     new Worker(new URL('./pictures.ts', import.meta.url), { type: 'module', name: 'pictures' }),
   )
   return pictureWorker
-}
-
-/** A worker's answer, or its fault thrown. */
-export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
-  const result = await answer
-  if (result.ok) return result.value
-  throw new Fault(result.fault.code, result.fault.message, result.fault.where)
 }
 
 export { proxy }

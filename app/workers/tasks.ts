@@ -52,13 +52,11 @@ import {
   type SheetTable,
 } from '../../core/formats'
 import {
-  asFault,
   quotable,
   type Angle,
   type ChatMessage,
   type Check,
   type Double,
-  type FaultBody,
   type FoundPassage,
   type Passage,
   type PieceContent,
@@ -106,25 +104,6 @@ import { rehearse, type Comparison, type RehearsalRequest } from '../../core/reh
 import { blockPrints, readOwn, titleOf } from '../../core/reading'
 import { findDoubles, nearDoubles } from '../../core/sieve'
 
-/** A result that crosses to the page: faults travel as data, since classes do not. */
-export type Answer<T> = { ok: true; value: T } | { ok: false; fault: FaultBody }
-
-function answer<T>(work: () => T): Answer<T> {
-  try {
-    return { ok: true, value: work() }
-  } catch (error) {
-    return { ok: false, fault: asFault(error).toJSON() }
-  }
-}
-
-async function answerLater<T>(work: () => Promise<T>): Promise<Answer<T>> {
-  try {
-    return { ok: true, value: await work() }
-  } catch (error) {
-    return { ok: false, fault: asFault(error).toJSON() }
-  }
-}
-
 /** The words of other pages of a source, for what repeats. */
 type Sibling = Pick<PieceText, 'piece' | 'text' | 'blocks'>
 const prints = (siblings: readonly Sibling[], but: string): Set<string>[] =>
@@ -136,19 +115,18 @@ type Opened =
   | { kind: 'sheet'; title: string; table: SheetTable; reading: SheetReading }
   | { kind: 'feeds'; title: string; feeds: ListedFeed[] }
 
-/** What the page asks of the heavy worker. Everything here is core's; the worker only carries it. */
+/** What the page asks of the heavy worker. Everything here is core's, faults are thrown; the worker only carries it. */
 export const tasks = {
   /** A feed, or the feeds that a page names, and where they commonly lie. */
   readAddress: (
     text: string,
     url: string,
-  ): Answer<{ feed: Feed | null; named: { url: string; title: string }[]; common: string[] }> =>
-    answer(() => {
-      if (looksLikeFeed(text.replace(/^\uFEFF/, '')))
-        return { feed: parseFeed(text, url), named: [], common: [] }
-      if (!/<(?:html|body|head|!doctype)/i.test(text.slice(0, 4000))) parseFeed(text, url)
-      return { feed: null, named: discoverFeeds(text, url), common: commonPlaces(url) }
-    }),
+  ): { feed: Feed | null; named: { url: string; title: string }[]; common: string[] } => {
+    if (looksLikeFeed(text.replace(/^\uFEFF/, '')))
+      return { feed: parseFeed(text, url), named: [], common: [] }
+    if (!/<(?:html|body|head|!doctype)/i.test(text.slice(0, 4000))) parseFeed(text, url)
+    return { feed: null, named: discoverFeeds(text, url), common: commonPlaces(url) }
+  },
 
   /** What must be fetched before an item can be read. */
   wants: (item: FeedItem): { page: string | null; transcript: string | null; chapters: string | null } => ({
@@ -157,32 +135,28 @@ export const tasks = {
     chapters: item.video && item.video.chapters.length === 0 ? item.video.chaptersUrl : null,
   }),
 
-  itemOfPage: (page: Document): Answer<FeedItem> => answer(() => itemOfPage(page.text, page.url)),
+  itemOfPage: (page: Document): FeedItem => itemOfPage(page.text, page.url),
 
   itemPrint: (item: FeedItem): string => itemPrint(item),
 
-  takePiece: (item: FeedItem, fetched: Fetched, owner: Owner): Answer<WholePiece> =>
-    answer(() => takePiece(item, fetched, owner)),
+  takePiece: (item: FeedItem, fetched: Fetched, owner: Owner): WholePiece => takePiece(item, fetched, owner),
 
-  takeRow: (row: SheetRow, page: Document, owner: Owner): Answer<WholePiece> =>
-    answer(() => takeRow(row, page, owner)),
+  takeRow: (row: SheetRow, page: Document, owner: Owner): WholePiece => takeRow(row, page, owner),
 
   takeWriting: (
     content: PieceContent,
     owner: Owner,
     itemId: string,
     kind: 'manuscript' | 'video',
-  ): Answer<WholePiece> => answer(() => takeWriting(content, owner, { itemId, kind })),
+  ): WholePiece => takeWriting(content, owner, { itemId, kind }),
 
-  withTranscript: (piece: WholePiece, text: string): Answer<PieceContent> =>
-    answer(() => withTranscript(piece, text)),
+  withTranscript: (piece: WholePiece, text: string): PieceContent => withTranscript(piece, text),
 
   /** Finishes pieces of one source together: what repeats among them is furniture of each. */
-  finishPieces: (read_: WholePiece[], siblings: Sibling[], now: string): Answer<TakenPiece[]> =>
-    answer(() => {
-      const all = [...siblings, ...read_.map((p) => ({ piece: p.id, text: p.text, blocks: p.blocks }))]
-      return read_.map((piece) => finishPiece(piece, prints(all, piece.id), now, nanoid))
-    }),
+  finishPieces: (read_: WholePiece[], siblings: Sibling[], now: string): TakenPiece[] => {
+    const all = [...siblings, ...read_.map((p) => ({ piece: p.id, text: p.text, blocks: p.blocks }))]
+    return read_.map((piece) => finishPiece(piece, prints(all, piece.id), now, nanoid))
+  },
 
   revisePiece: (
     before: WholePiece,
@@ -190,14 +164,12 @@ export const tasks = {
     content: PieceContent,
     siblings: Sibling[],
     now: string,
-  ): Answer<TakenPiece> =>
-    answer(() =>
-      revisePiece(before, passages, contentOf(content), {
-        others: prints(siblings, before.id),
-        now,
-        newId: nanoid,
-      }),
-    ),
+  ): TakenPiece =>
+    revisePiece(before, passages, contentOf(content), {
+      others: prints(siblings, before.id),
+      now,
+      newId: nanoid,
+    }),
 
   /** For each new sketch the pieces that may tell the same, those among the new ones included. */
   nearDoubles: (standing: Sketch[], fresh: Sketch[]): Map<string, string[]> => nearDoubles(standing, fresh),
@@ -220,34 +192,32 @@ export const tasks = {
   },
 
   /** Opens a file that was dropped or pasted, whatever it is. */
-  openFile: (name: string, bytes: Uint8Array): Promise<Answer<Opened>> =>
-    answerLater(async () => {
-      const title = titleOf(name)
-      if (/\.(?:csv|tsv|tab)$/i.test(name)) {
-        const table = parseSheet(bytes)
-        return { kind: 'sheet', title, table, reading: guessReading(table) }
-      }
-      const text = decodeText(bytes.slice(0, 4000))
-      if (looksLikeOpml(text)) return { kind: 'feeds', title, feeds: readOpml(decodeText(bytes)) }
-      return readOwn(bytes, name)
-    }),
+  openFile: async (name: string, bytes: Uint8Array): Promise<Opened> => {
+    const title = titleOf(name)
+    if (/\.(?:csv|tsv|tab)$/i.test(name)) {
+      const table = parseSheet(bytes)
+      return { kind: 'sheet', title, table, reading: guessReading(table) }
+    }
+    const text = decodeText(bytes.slice(0, 4000))
+    if (looksLikeOpml(text)) return { kind: 'feeds', title, feeds: readOpml(decodeText(bytes)) }
+    return readOwn(bytes, name)
+  },
 
   mergeSheet: (
     table: SheetTable,
     reading: SheetReading,
     standing: SheetRow[],
-  ): Answer<SheetMerge & { faults: RowFault[] }> =>
-    answer(() => {
-      const { rows, faults } = readSheet(table, reading)
-      return { ...mergeRows(standing, rows, { brand: 'brand', source: 'source', newId: nanoid }), faults }
-    }),
+  ): SheetMerge & { faults: RowFault[] } => {
+    const { rows, faults } = readSheet(table, reading)
+    return { ...mergeRows(standing, rows, { brand: 'brand', source: 'source', newId: nanoid }), faults }
+  },
 
   passageAt: (piece: WholePiece, start: number, end: number): FoundPassage => passageAt(piece, start, end),
 
   makeDrip: (
     request: Omit<DripRequest, 'newId'>,
     onProgress: (done: number, all: number) => void,
-  ): Answer<DripResult> => answer(() => makeDrip({ ...request, newId: nanoid }, onProgress)),
+  ): DripResult => makeDrip({ ...request, newId: nanoid }, onProgress),
 
   /** What a house and its briefs make of a piece: two captions for each network. Nothing is kept. */
   example: (
@@ -255,18 +225,16 @@ export const tasks = {
     passages: readonly FoundPassage[],
     house: House,
     networks: readonly string[],
-  ): Answer<WrittenPost[]> =>
-    answer(() =>
-      writeDrip({
-        piece,
-        passages,
-        accounts: networks.map((id) => ({ id, network: id })),
-        days: [0, 7],
-        house,
-        link: piece.url,
-        seed: 1,
-      }),
-    ),
+  ): WrittenPost[] =>
+    writeDrip({
+      piece,
+      passages,
+      accounts: networks.map((id) => ({ id, network: id })),
+      days: [0, 7],
+      house,
+      link: piece.url,
+      seed: 1,
+    }),
 
   /** The caption as a check's remedy leaves it, or null. */
   remedy: (check: Check, text: string, networkId: string): string | null =>
@@ -274,7 +242,7 @@ export const tasks = {
 
   rewordSelection: (selected: string, way: Way): string[] => rewordSelection(selected, way),
 
-  reword: (request: RewordRequest): Answer<ReturnType<typeof reword>> => answer(() => reword(request)),
+  reword: (request: RewordRequest): ReturnType<typeof reword> => reword(request),
 
   /** The angles for which a piece holds material. */
   anglesOf: (piece: WholePiece): Angle[] => anglesOf(studyOf(piece)),
@@ -298,45 +266,37 @@ export const tasks = {
 
   choiceOf: (answer_: string, piece: WholePiece): FoundPassage[] => choiceOf(answer_, piece),
 
-  weighAnswer: (answer_: string | Reply, request: Commission): Answer<Weighed> =>
-    answer(() => weighAnswer(answer_, request)),
+  weighAnswer: (answer_: string | Reply, request: Commission): Weighed => weighAnswer(answer_, request),
 
-  headlines: (piece: WholePiece): Answer<Headline[]> => answer(() => headlines(studyOf(piece))),
+  headlines: (piece: WholePiece): Headline[] => headlines(studyOf(piece)),
 
-  asPosts: (request: Parameters<typeof asPosts>[0]): Answer<SeriesPost[]> => answer(() => asPosts(request)),
+  asPosts: (request: Parameters<typeof asPosts>[0]): SeriesPost[] => asPosts(request),
 
-  plan: (input: Plan): Answer<PlanOutput> => answer(() => planChecked(input)),
+  plan: (input: Plan): PlanOutput => planChecked(input),
 
-  rehearse: (request: RehearsalRequest): Answer<Comparison> => answer(() => rehearse(request)),
+  rehearse: (request: RehearsalRequest): Comparison => rehearse(request),
 
-  startDays: (...asked: Parameters<typeof startDays>): Answer<ReturnType<typeof startDays>> =>
-    answer(() => startDays(...asked)),
+  startDays: (...asked: Parameters<typeof startDays>): ReturnType<typeof startDays> => startDays(...asked),
 
-  openPlaces: (...asked: Parameters<typeof openPlaces>): Answer<ReturnType<typeof openPlaces>> =>
-    answer(() => openPlaces(...asked)),
+  openPlaces: (...asked: Parameters<typeof openPlaces>): ReturnType<typeof openPlaces> =>
+    openPlaces(...asked),
 
-  handPosts: (request: Omit<HandRequest, 'newId'>): Answer<HandPost[]> =>
-    answer(() => handPosts({ ...request, newId: nanoid })),
+  handPosts: (request: Omit<HandRequest, 'newId'>): HandPost[] => handPosts({ ...request, newId: nanoid }),
 
-  singlePost: (request: Omit<SingleRequest, 'newId'>): Answer<Post> =>
-    answer(() => singlePost({ ...request, newId: nanoid })),
+  singlePost: (request: Omit<SingleRequest, 'newId'>): Post => singlePost({ ...request, newId: nanoid }),
 
-  occurrences: (...asked: Parameters<typeof occurrences>): Answer<string[]> =>
-    answer(() => occurrences(...asked)),
+  occurrences: (...asked: Parameters<typeof occurrences>): string[] => occurrences(...asked),
 
-  openPostSheet: (
-    bytes: Uint8Array,
-  ): Answer<{ table: SheetTable; columns: Partial<Record<PostField, string>> }> =>
-    answer(() => {
-      const table = parseSheet(bytes)
-      return { table, columns: guessPostColumns(table) }
-    }),
+  openPostSheet: (bytes: Uint8Array): { table: SheetTable; columns: Partial<Record<PostField, string>> } => {
+    const table = parseSheet(bytes)
+    return { table, columns: guessPostColumns(table) }
+  },
 
-  readPostSheet: (...asked: Parameters<typeof readPostSheet>): Answer<ReturnType<typeof readPostSheet>> =>
-    answer(() => readPostSheet(...asked)),
+  readPostSheet: (...asked: Parameters<typeof readPostSheet>): ReturnType<typeof readPostSheet> =>
+    readPostSheet(...asked),
 
-  readQuietDays: (text: string, today: string): Answer<ReturnType<typeof readQuietDays>> =>
-    answer(() => readQuietDays(text, today)),
+  readQuietDays: (text: string, today: string): ReturnType<typeof readQuietDays> =>
+    readQuietDays(text, today),
 
   recheck: (
     post: Post,
@@ -370,3 +330,8 @@ function contentOf(piece: PieceContent): PieceContent {
 }
 
 export type Tasks = typeof tasks
+
+/** The tasks as they are asked for from elsewhere: each as a promise. */
+export type Remoted = {
+  [K in keyof Tasks]: (...args: Parameters<Tasks[K]>) => Promise<Awaited<ReturnType<Tasks[K]>>>
+}

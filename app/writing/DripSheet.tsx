@@ -1,7 +1,16 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useRef, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
-import { type Account, type Drip, type Hue, type Piece, type Post, standsInTheWay } from '../../core/model'
+import {
+  may,
+  waitsForReview,
+  type Account,
+  type Drip,
+  type Hue,
+  type Piece,
+  type Post,
+  standsInTheWay,
+} from '../../core/model'
 import { beatCount } from '../../core/planning'
 import { approve, useAccounts, useRow, useRows } from '../data'
 import { EndedNotice, Holding, useWork } from '../shell'
@@ -138,8 +147,8 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
     'mod+a': () => setPicked(new Set(posts.map((p) => p.id))),
   })
   const live = posts.filter((p) => p.state !== 'set aside')
-  const flagged = live.filter((p) => p.state === 'for review' && standsInTheWay(p))
-  const ready = live.filter((p) => (p.state === 'for review' || p.state === 'draft') && !standsInTheWay(p))
+  const flagged = live.filter((p) => waitsForReview(p) && standsInTheWay(p))
+  const ready = live.filter((p) => may(p, 'approve'))
   const what = {
     table: 'drips' as const,
     id: drip.id,

@@ -1,6 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
-import { type Account, type Drip, type Hue, type Post, openFlagsOf } from '../../core/model'
+import { waitsForReview, type Account, type Drip, type Hue, type Post, openFlagsOf } from '../../core/model'
 import { measure, network } from '../../core/networks'
 import { withoutAddresses } from '../../core/text'
 import { addDays, daysBetween, toWall } from '../../core/planning'
@@ -180,8 +180,7 @@ function Cell({
   const profile = network(post.network)
   const length = measure(post.wording.text, profile.text)
   const block = post.checks.find((c) => c.severity === 'block')
-  const flag =
-    post.state === 'for review' || post.state === 'draft' ? (block ?? openFlagsOf(post)[0]) : undefined
+  const flag = waitsForReview(post) ? (block ?? openFlagsOf(post)[0]) : undefined
   const trouble = post.failure ?? post.held?.reason ?? flag?.message
   return (
     <Box

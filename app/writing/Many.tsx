@@ -23,9 +23,8 @@ export function Many({ posts, onDone }: { posts: readonly Post[]; onDone: () => 
     return `${count(approved, 'caption was', 'captions were')} approved.${why.length ? ` ${left.length} left: ${why.slice(0, 2).join(' ')}` : ''}`
   }
   const setAsideAll = async (): Promise<string> => {
-    const open = posts.filter((p) => p.state !== 'published' && p.state !== 'set aside')
-    for (const p of open) await setAside(p.id)
-    return `${count(open.length, 'post was', 'posts were')} set aside.`
+    const aside = await setAside(ids)
+    return `${count(aside, 'post was', 'posts were')} set aside.`
   }
   const angleAll = async (): Promise<string> => {
     const { changed, left } = await anotherAngle(ids)

@@ -2,9 +2,18 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import useSWR from 'swr'
 import type { Way } from '../../core/drips'
-import type { Account, Check, Hue, Piece, Post } from '../../core/model'
+import {
+  may,
+  waitsForReview,
+  type Account,
+  type Check,
+  type Hue,
+  type Piece,
+  type Post,
+} from '../../core/model'
 import { measure, network, sliceGraphemes } from '../../core/networks'
 import {
+  bringBack,
   acceptFlag,
   boundPost,
   checkWording,
@@ -58,19 +67,18 @@ interface Props {
 /** What can be asked of selected words. */
 const SELECTION: readonly Way[] = ['shorter', 'plainer', 'warmer', 'as a question', 'another']
 
-const LOCKED: readonly Post['state'][] = ['published', 'set aside']
-
 /** A post beside its sheet: as readers see it, its checks, its passage, and other wordings. */
 export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onClose }: Props) {
   const profile = network(post.network)
   const zone = account?.zone ?? 'UTC'
-  const locked = LOCKED.includes(post.state)
+  const editable = may(post, 'edit')
+  const rewordable = piece !== null && may(post, 'reword')
   const words = useWholePiece(piece?.id ?? null, post.pieceRevision)
   useKeys({
     a: () => void approveThis(post),
-    e: () => !locked && onEdit(true),
-    w: () => !locked && piece && void attempt(() => nextWording(post.id)),
-    x: () => post.state !== 'published' && void attempt(() => setAside(post.id)),
+    e: () => editable && onEdit(true),
+    w: () => rewordable && void attempt(() => nextWording(post.id)),
+    x: () => void asideOrBack(post),
   })
   return (
     <Flex direction="column" h="full">
@@ -120,9 +128,9 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             <Checks
               post={post}
               checks={post.checks}
-              acceptable={!locked}
+              acceptable={may(post, 'accept')}
               onMend={
-                locked
+                !editable
                   ? undefined
                   : (check) =>
                       void attempt(async () => {
@@ -154,8 +162,8 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             ))}
           </>
         )}
-        {!locked && !editing && piece && <Wordings key={post.id} post={post} />}
-        {!locked && !editing && <Bounds key={`bounds ${post.id}`} post={post} />}
+        {rewordable && !editing && <Wordings key={post.id} post={post} />}
+        {may(post, 'move') && !editing && <Bounds key={`bounds ${post.id}`} post={post} />}
         {post.reasons.length > 0 && (
           <>
             <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
@@ -219,11 +227,19 @@ function Bounds({ post }: { post: Post }) {
 
 /** Approves one post, and says what came of it. */
 async function approveThis(post: Post): Promise<void> {
-  if (post.state !== 'for review' && post.state !== 'draft') return
+  if (!waitsForReview(post)) return
   await attempt(async () => {
     const { moved, left } = await approve([post.id])
     const placed = moved ? ' Its time had passed, so it was placed anew.' : ''
     say(left[0] ? `It is not approved: ${left[0].why}` : `Approved.${placed}`)
+  })
+}
+
+/** Sets a post aside, or brings one back that was. */
+async function asideOrBack(post: Post): Promise<void> {
+  await attempt(async () => {
+    if (may(post, 'bring back')) await bringBack(post.id)
+    else await setAside([post.id])
   })
 }
 
@@ -555,7 +571,7 @@ function Actions({
   const what = { table: 'posts' as const, id: post.id, brand: post.brand, name: 'this post' }
   return (
     <Flex p="3" gap="2" borderTopWidth="1px" borderColor="hairline" justify="flex-end" flexWrap="wrap">
-      {post.state === 'published' ? (
+      {may(post, 'take down') ? (
         sure ? (
           <Flex role="alertdialog" aria-label="Take it down" align="center" gap="2" fontSize="13px">
             It disappears from the network for good.
@@ -578,27 +594,25 @@ function Actions({
         )
       ) : (
         <>
-          {post.state !== 'set aside' && post.state !== 'failed' && (
+          {may(post, 'hold') && (
             <Button look="quiet" onClick={() => void attempt(() => (post.held ? lift(what) : hold(what)))}>
               {post.held ? 'Lift' : 'Hold'}
             </Button>
           )}
-          <Button hint="x" onClick={() => void attempt(() => setAside(post.id))}>
-            {post.state === 'set aside' ? 'Bring back' : 'Set aside'}
+          <Button hint="x" onClick={() => void asideOrBack(post)}>
+            {may(post, 'bring back') ? 'Bring back' : 'Set aside'}
           </Button>
-          {post.state !== 'set aside' && (
-            <>
-              {post.piece && (
-                <Button hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
-                  Another
-                </Button>
-              )}
-              <Button hint="e" onClick={() => onEdit(true)}>
-                Edit
-              </Button>
-            </>
+          {post.piece && may(post, 'reword') && (
+            <Button hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
+              Another
+            </Button>
           )}
-          {(post.state === 'for review' || post.state === 'draft') && (
+          {may(post, 'edit') && (
+            <Button hint="e" onClick={() => onEdit(true)}>
+              Edit
+            </Button>
+          )}
+          {waitsForReview(post) && (
             <Button hint="a" look="water" onClick={() => void approveThis(post)}>
               Approve
             </Button>

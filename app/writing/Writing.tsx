@@ -1,6 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { Link, useNavigate } from 'react-router'
-import type { Drip, Post } from '../../core/model'
+import { isToCome, waitsForReview, type Drip, type Post } from '../../core/model'
 import { useRows } from '../data'
 import { useWork } from '../shell'
 import { Button, count, Drop, Empty, longDay, moment, Mono, Notice, Page, PageHead } from '../ui'
@@ -14,10 +14,9 @@ export function Writing() {
   const pieces = useRows('pieces', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   if (!drips || !posts || !pieces || !pipelines) return <Page>{null}</Page>
-  const review = posts.filter((p) => p.state === 'for review').length
-  const alone = posts.filter((p) => p.drip === null && p.state === 'for review').length
-  const waits = (drip: Drip): number =>
-    posts.filter((p) => p.drip === drip.id && p.state === 'for review').length
+  const review = posts.filter(waitsForReview).length
+  const alone = posts.filter((p) => p.drip === null && waitsForReview(p)).length
+  const waits = (drip: Drip): number => posts.filter((p) => p.drip === drip.id && waitsForReview(p)).length
   const sorted = [...drips].sort(
     (a, b) => Number(waits(b) > 0) - Number(waits(a) > 0) || (a.createdAt < b.createdAt ? 1 : -1),
   )
@@ -84,13 +83,10 @@ function DripRow({
   pipeline: { name: string; hue: Parameters<typeof Drop>[0]['hue'] } | null
   zone: string
 }) {
-  const review = posts.filter((p) => p.state === 'for review').length
+  const review = posts.filter(waitsForReview).length
   const published = posts.filter((p) => p.state === 'published').length
   const next = posts
-    .filter(
-      (p) =>
-        p.at !== null && (p.state === 'approved' || p.state === 'handed over' || p.state === 'for review'),
-    )
+    .filter((p) => p.at !== null && isToCome(p))
     .map((p) => p.at as string)
     .sort()[0]
   const line = [...posts].sort((a, b) => a.beat - b.beat)

@@ -2,7 +2,7 @@ import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex } from '@noble/hashes/utils.js'
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate'
 import { z } from 'zod'
-import { Fault, Id, Instant, TABLE_NAMES, TABLES, textId, type Rows, type TableName } from '../model'
+import { Fault, Id, Instant, next, TABLE_NAMES, TABLES, textId, type Rows, type TableName } from '../model'
 import { SCHEMA, upgradeRows, type RawRows } from './upgrade'
 
 /** What the manifest says of a file: its size in bytes, its SHA-256, and of a table how many rows it has. */
@@ -283,9 +283,7 @@ export function adoptRows(bundle: Bundle, into: string, now: string): Rows {
     return {
       ...bundle.rows,
       workspace,
-      posts: bundle.rows.posts.map((p) =>
-        p.state === 'handed over' ? { ...p, state: 'approved' as const } : p,
-      ),
+      posts: bundle.rows.posts.map((p) => next(p, 'recall')),
     }
   const held = {
     reason:
@@ -297,8 +295,9 @@ export function adoptRows(bundle: Bundle, into: string, now: string): Rows {
     workspace,
     // The other workspace goes on making their posts, and they are the same.
     recurrences: bundle.rows.recurrences.map((r) => ({ ...r, held })),
-    posts: bundle.rows.posts.map((p) =>
-      p.state === 'handed over' || p.state === 'approved' ? { ...p, state: 'approved' as const, held } : p,
-    ),
+    posts: bundle.rows.posts.map((row) => {
+      const post = next(row, 'recall')
+      return post.state === 'approved' ? { ...post, held } : post
+    }),
   }
 }

@@ -35,6 +35,8 @@ export const HandOverAnswer = z.object({
   message: z.string(),
   /** Where the post is finished already: what came of it. */
   receipt: Receipt.nullable(),
+  /** Where a later one of it is here: which. */
+  standing: z.object({ generation: z.int().min(1), revision: z.int().min(1) }).nullable(),
 })
 export type HandOverAnswer = z.infer<typeof HandOverAnswer>
 

@@ -1,4 +1,4 @@
-import type { Account, Post, Recurrence } from '../model'
+import { isToCome, type Account, type Post, type Recurrence } from '../model'
 import { toWall } from '../planning'
 import type { HandPost, HandRow } from './hand'
 
@@ -16,9 +16,6 @@ export interface Renewal {
   /** Posts to come that a person edited one by one: they stay. */
   edited: Post[]
 }
-
-/** States of posts that are still to go out. */
-const TO_COME: ReadonlySet<Post['state']> = new Set(['draft', 'for review', 'approved', 'handed over'])
 
 /**
  * What the days of a recurring post come to, beside the posts of it that stand. Those to come keep
@@ -42,7 +39,7 @@ export function renewalOf(
       const key = `${account.id} ${date}`
       asked.add(key)
       const post = standing.get(key) ?? null
-      if (post && (post.edited || !TO_COME.has(post.state))) continue
+      if (post && (post.edited || !isToCome(post))) continue
       const stays = post !== null && post.at !== null && was?.time === said.time ? post.at : null
       const wall = toWall(Date.parse(now), account.zone)
       const over = date < wall.date || (date === wall.date && said.time !== null && said.time <= wall.time)
@@ -57,7 +54,7 @@ export function renewalOf(
       renewal.was.push(post)
     }
   for (const post of posts)
-    if (TO_COME.has(post.state)) {
+    if (isToCome(post)) {
       if (post.edited) renewal.edited.push(post)
       else if (!asked.has(`${post.account} ${post.occurrence}`)) renewal.gone.push(post)
     }

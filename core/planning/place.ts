@@ -16,16 +16,6 @@ export interface PlaceRequest {
   pipelines: readonly Pipeline[]
 }
 
-/** States in which a post takes up a place in its account's calendar. */
-const TAKES_PLACE: ReadonlySet<Post['state']> = new Set([
-  'draft',
-  'for review',
-  'approved',
-  'handed over',
-  'published',
-  'failed',
-])
-
 /**
  * Places posts in their accounts' slots around those that stand, and gives them back with `at`
  * and the reasons; one that stays keeps the reasons it had. A post is bounded by its own first
@@ -94,7 +84,7 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
   const standing = request.standing.filter(
     (p) =>
       !moving.has(p.id) &&
-      TAKES_PLACE.has(p.state) &&
+      p.state !== 'set aside' &&
       (p.publishedAt ?? p.at) !== null &&
       accounts.has(p.account) &&
       (everything || near(p)),

@@ -1,4 +1,13 @@
-import type { Account, Brand, Drip, Piece, Pipeline, Post, Source } from '../model'
+import {
+  isToCome,
+  type Account,
+  type Brand,
+  type Drip,
+  type Piece,
+  type Pipeline,
+  type Post,
+  type Source,
+} from '../model'
 import { blankPost, wishedAt } from '../pipeline'
 import {
   addDays,
@@ -78,7 +87,6 @@ export interface Comparison {
 /** So many days back are looked at for how often pieces come. */
 const LATELY_DAYS = 84
 const DAY = 86_400_000
-const OPEN: ReadonlySet<Post['state']> = new Set(['draft', 'for review', 'approved', 'handed over'])
 
 /**
  * Plays the coming months as they are planned, and once more with some changes. Posts that stand
@@ -161,13 +169,13 @@ function changed(request: RehearsalRequest, changes: readonly Change[]): World {
     moving: [],
     wanted: [],
   }
-  const movable = (p: Post): boolean => OPEN.has(p.state) && !p.pinned && (p.at === null || p.at > now)
+  const movable = (p: Post): boolean => isToCome(p) && !p.pinned && (p.at === null || p.at > now)
   const touched = new Set<string>()
   const rewished = new Map<string, Post>()
   const made: Post[] = []
   for (const change of changes) {
     if (change.kind === 'pause') {
-      world.standing = world.standing.filter((p) => p.pipeline !== change.pipeline || !OPEN.has(p.state))
+      world.standing = world.standing.filter((p) => p.pipeline !== change.pipeline || !isToCome(p))
       world.pipelines = world.pipelines.map((p) => (p.id === change.pipeline ? { ...p, on: false } : p))
     } else if (change.kind === 'slots') {
       touched.add(change.account)
@@ -248,7 +256,7 @@ function addAccount(
     const widened = { ...drip, accounts: [...drip.accounts, account.id] }
     drip.days.forEach((_, beat) => {
       const like = world.standing.find(
-        (p) => p.drip === drip.id && p.beat === beat && OPEN.has(p.state) && (p.at ?? p.wished) > request.now,
+        (p) => p.drip === drip.id && p.beat === beat && isToCome(p) && (p.at ?? p.wished) > request.now,
       )
       if (!like) return
       const wished = wishedAt(widened, beat, account, brand?.weights.staggerMinutes ?? 0)
@@ -382,7 +390,7 @@ function told(
     const lane = index.get(post.account)
     if (lane === undefined) continue
     if (at === null) {
-      if (OPEN.has(post.state)) inSpan.push(post)
+      if (isToCome(post)) inSpan.push(post)
       continue
     }
     const day = localDay(Date.parse(at), zones.get(post.account) ?? 'UTC')
@@ -402,7 +410,7 @@ function told(
       .filter((p) => p.brand === request.brand && p.endedAt === null)
       .map((p) => {
         const last = posts
-          .filter((post) => post.pipeline === p.id && OPEN.has(post.state))
+          .filter((post) => post.pipeline === p.id && isToCome(post))
           .reduce((latest, post) => ((post.at ?? '') > latest ? (post.at ?? '') : latest), '')
         const takesIn =
           request.arrivals &&
@@ -421,7 +429,7 @@ function pressureOf(posts: readonly Post[], zones: ReadonlyMap<string, string>):
   let days = 0
   let unplaced = 0
   for (const post of posts) {
-    if (!OPEN.has(post.state)) continue
+    if (!isToCome(post)) continue
     if (post.at === null) unplaced++
     else {
       const zone = zones.get(post.account) ?? 'UTC'

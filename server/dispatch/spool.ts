@@ -81,7 +81,8 @@ export class Spool {
       result: HandOverAnswer['result'],
       message: string,
       receipt: Receipt | null = null,
-    ): HandOverAnswer => ({ id: entry.id, result, message, receipt })
+      standing: HandOverAnswer['standing'] = null,
+    ): HandOverAnswer => ({ id: entry.id, result, message, receipt, standing })
     return this.#database.transaction(async (tx) => {
       await lockAccount(tx, entry.account)
       const [link] = await tx.query(`select 1 from links where account = $1`, [entry.account])
@@ -93,15 +94,17 @@ export class Spool {
       const rows = await tx.query<Row>(`select * from deliveries where post = $1 order by generation desc`, [
         entry.id,
       ])
-      const same = rows.find((r) => r.generation === entry.generation)
-      if (rows.some((r) => r.generation > entry.generation))
-        return answer('older revision', 'A later generation of this post is here already.')
-      if (same) {
-        if (same.revision > entry.revision)
-          return answer('older revision', 'A newer revision of this post is here already.')
-        if (same.state === 'sending') return answer('already sending', 'The post is being sent right now.')
-        if (same.state === 'published' || same.state === 'failed' || same.state === 'gone')
-          return answer('finished', `The post is ${same.state}.`, receiptOf(same))
+      // The newest is the one that counts: what is known here of a later generation is true of an older one too.
+      const [newest] = rows
+      if (newest && newest.generation >= entry.generation) {
+        if (newest.state === 'sending') return answer('already sending', 'The post is being sent right now.')
+        if (newest.state === 'published' || newest.state === 'failed' || newest.state === 'gone')
+          return answer('finished', `The post is ${newest.state}.`, receiptOf(newest))
+        if (newest.generation > entry.generation || newest.revision > entry.revision)
+          return answer('older revision', 'A later one of this post is here already.', null, {
+            generation: newest.generation,
+            revision: newest.revision,
+          })
       }
       await tx.query(
         `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at, workspace)

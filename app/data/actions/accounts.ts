@@ -3,8 +3,8 @@ import { network, proposedLimits } from '../../../core/networks'
 import { get } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put } from '../store'
+import { commitRecalled } from './life'
 import { writesOf, type Move } from './plan'
-import { recallAll } from './recall'
 
 /** Takes a newly linked account into a brand with sensible slots, or renews one that is there. */
 export async function adoptAccount(brandId: string, id: string): Promise<Account | null> {
@@ -76,8 +76,8 @@ export async function saveTimes(
   moves: readonly Move[],
   label: string,
 ): Promise<void> {
-  await recallAll(moves.map((m) => m.post))
-  await commit({ brand, label }, [
+  const posts = moves.map((m) => m.post)
+  await commitRecalled({ brand, label }, posts, [
     ...times.map((t) => patch('accounts', t.id, (a) => ({ ...a, ...t }))),
     ...writesOf(moves),
   ])

@@ -2,8 +2,8 @@ import { nanoid } from 'nanoid'
 import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, put } from '../store'
+import { commitRecalled } from './life'
 import { writesOf, type Move } from './plan'
-import { recallAll } from './recall'
 
 /** Makes an empty brand and gives its id. */
 export async function makeBrand(name: string, zone: string): Promise<string> {
@@ -26,6 +26,9 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
 
 /** Changes a brand, and moves the posts that have to; both in one action. */
 export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Promise<void> {
-  await recallAll(moves.map((m) => m.post))
-  await commit({ brand: brand.id, label: `Change ${brand.name}` }, [put('brands', brand), ...writesOf(moves)])
+  const posts = moves.map((m) => m.post)
+  await commitRecalled({ brand: brand.id, label: `Change ${brand.name}` }, posts, [
+    put('brands', brand),
+    ...writesOf(moves),
+  ])
 }

@@ -9,6 +9,7 @@ import { houseOf } from '../../../core/house'
 import { type Headline } from '../../../core/setting'
 import {
   Fault,
+  may,
   type Angle,
   type Brand,
   type Check,
@@ -16,11 +17,11 @@ import {
   type Post,
   type Wording,
 } from '../../../core/model'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { tagFiguresFor } from '../services'
-import { all, commit, must, patch, wholePiece, type Write } from '../store'
-import { anotherWording, aroundPost, checksOf, withWording } from './posts'
-import { back, recall } from './recall'
+import { all, must, wholePiece, type Write } from '../store'
+import { commitRecalled, happens, happensIfMay } from './life'
+import { anotherWording, aroundPost, checksOf, doubted, withWording } from './posts'
 
 const NONE: Partial<Record<Way, string>> = {
   another: 'No other wording',
@@ -46,7 +47,7 @@ export async function exampleOf(
 ): Promise<WrittenPost[]> {
   const [whole, passages] = await Promise.all([wholePiece(piece), all('passages', 'piece', piece)])
   const best = passages.filter(usable).sort(byScore)
-  return unwrap<WrittenPost[]>(heavy().example(whole, best, houseOf(brand), networks) as never)
+  return heavy().example(whole, best, houseOf(brand), networks)
 }
 
 /** One way of saying a post otherwise, with the passage it is made of. */
@@ -81,9 +82,7 @@ export async function otherWordings(id: string, way: Way, to?: Angle): Promise<O
     way,
     to,
   }
-  const found = await unwrap<{ wording: Wording; passage: { start: number; end: number } }[]>(
-    heavy().reword(request) as never,
-  )
+  const found = await heavy().reword(request)
   if (found.length === 0)
     throw new Fault(
       'not-found',
@@ -111,23 +110,17 @@ export async function takeWording(id: string, option: Option): Promise<void> {
 async function takeWordings(
   choices: readonly { id: string; option: Option }[],
   label: string,
-): Promise<void> {
+): Promise<number> {
   const writes: Write[] = []
   let brand = ''
+  const happen = choices.length === 1 ? happens : happensIfMay
   for (const { id, option } of choices) {
     const post = await must('posts', id)
-    await recall(post)
     brand = post.brand
     const checks = await checksOf(reworded(post, option))
-    writes.push(
-      patch('posts', id, (p) => ({
-        ...reworded(p, option),
-        checks,
-        state: p.state === 'draft' || p.state === 'set aside' ? p.state : 'for review',
-      })),
-    )
+    writes.push(happen(id, 'reword', (p) => ({ ...reworded(p, option), checks })))
   }
-  if (writes.length) await commit({ brand, label }, writes)
+  return (await commitRecalled({ brand, label }, choices, writes)).size
 }
 
 /** The next wording of a post: one that it had, else a new one of its passage, else of another passage. */
@@ -142,17 +135,16 @@ export async function nextWording(id: string): Promise<void> {
 export async function anotherAngle(ids: readonly string[]): Promise<{ changed: number; left: number }> {
   const choices: { id: string; option: Option }[] = []
   for (const id of ids) {
+    if (!may(await must('posts', id), 'reword')) continue
     const [option] = await otherWordings(id, 'another angle').catch(() => [])
     if (option) choices.push({ id, option })
   }
-  await takeWordings(
+  const changed = await takeWordings(
     choices,
     choices.length === 1 ? 'Take another angle' : `Take another angle for ${choices.length} posts`,
   )
-  return { changed: choices.length, left: ids.length - choices.length }
+  return { changed, left: ids.length - changed }
 }
-
-const LOCKED = new Set<Post['state']>(['published', 'failed'])
 
 /** Replaces words in the captions of some posts, as they are written; approvals stay unless a rule is broken. */
 export async function replaceIn(
@@ -162,37 +154,23 @@ export async function replaceIn(
 ): Promise<{ changed: number; left: number }> {
   if (!find.trim()) throw new Fault('bad-request', 'Say which words to look for.')
   const posts = (await all('posts')).filter((p) => ids.includes(p.id) && p.wording.text.includes(find))
-  const open = posts.filter((p) => !LOCKED.has(p.state))
+  const open = posts.filter((p) => may(p, 'edit'))
   const writes: Write[] = []
   for (const post of open) {
-    await recall(post)
     const text = post.wording.text.split(find).join(replace)
     const edit = (p: Post): Post => ({
-      ...back(p),
+      ...p,
       wording: { ...p.wording, text },
       others: [p.wording, ...p.others].slice(0, 24),
       edited: true,
     })
     const checks = await checksOf(edit(post))
-    const blocked = checks.some((c) => c.severity === 'block')
-    writes.push(
-      patch('posts', post.id, (p) => ({
-        ...edit(p),
-        checks,
-        state: blocked && back(p).state === 'approved' ? 'for review' : back(p).state,
-      })),
-    )
+    writes.push(happensIfMay(post.id, 'edit', (p) => doubted({ ...edit(p), checks })))
   }
-  const brand = open[0]?.brand
-  if (brand)
-    await commit(
-      {
-        brand,
-        label: `Replace “${find}” in ${writes.length === 1 ? 'a caption' : `${writes.length} captions`}`,
-      },
-      writes,
-    )
-  return { changed: writes.length, left: posts.length - open.length }
+  const brand = open[0]?.brand ?? ''
+  const label = `Replace “${find}” in ${writes.length === 1 ? 'a caption' : `${writes.length} captions`}`
+  const { size } = await commitRecalled({ brand, label }, open, writes)
+  return { changed: size, left: posts.length - size }
 }
 
 /** What a caption would be once a check's remedy is applied; null where that changes nothing. */
@@ -212,7 +190,7 @@ export async function anglesFor(piece: string): Promise<Angle[]> {
 
 /** Ten headlines that a piece holds, best first. */
 export async function headlinesOf(piece: string): Promise<Headline[]> {
-  return unwrap<Headline[]>(heavy().headlines(await wholePiece(piece)) as never)
+  return heavy().headlines(await wholePiece(piece))
 }
 
 /** A piece as so many posts, each from a passage of its own; nothing is kept. */
@@ -234,5 +212,5 @@ export async function seriesOf(
     count,
     seed: 1,
   }
-  return unwrap<SeriesPost[]>(heavy().asPosts(request) as never)
+  return heavy().asPosts(request)
 }

@@ -1,5 +1,5 @@
 import { houseOf, linkOf } from '../../../core/house'
-import { sentBack, type Commission, type Reply, type Weighed } from '../../../core/writers'
+import { sentBack, type Commission, type Reply } from '../../../core/writers'
 import {
   asFault,
   Fault,
@@ -13,7 +13,7 @@ import {
   type Wording,
 } from '../../../core/model'
 import { earlierCaptions, gateState } from '../../../core/pipeline'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { askWriter, tagFiguresFor } from '../services'
 import type { Option } from './captions'
@@ -61,7 +61,7 @@ async function settle(
   messages: ChatMessage[],
   answer: string | Reply,
 ): Promise<Outcome> {
-  const weigh = (text: string | Reply) => unwrap<Weighed>(heavy().weighAnswer(text, request) as never)
+  const weigh = (text: string | Reply) => heavy().weighAnswer(text, request)
   const first = await weigh(answer)
   if ('wording' in first) return first
   const second = await askWriter(

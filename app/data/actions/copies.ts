@@ -2,12 +2,12 @@ import { Fault, quotable, textId, type Piece, type Pipeline, type Post } from '.
 import { wordsOf } from '../../../core/pipeline'
 import { toWall } from '../../../core/planning'
 import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, one, patch, put, wholePiece, type Actor } from '../store'
 import { keepHandPosts, tryHandPosts } from './hand'
+import { commitRecalled, happens } from './life'
 import { tryPlaces } from './plan'
-import { recall } from './recall'
 
 /**
  * Copies a post to an account: what is from a piece is worded anew for its network, from the same
@@ -79,7 +79,6 @@ export async function replaceByNext(id: string): Promise<Post> {
       'not-found',
       `No piece that ${pipeline.name}’s sieve lets through is left. Add a source, or widen the sieve.`,
     )
-  await recall(post)
   const worded = await oneMore(post, piece.id, post.account, null, {
     revision: undefined,
     drip: null,
@@ -88,11 +87,15 @@ export async function replaceByNext(id: string): Promise<Post> {
   const stands = { ...worded, at: post.at, pinned: post.pinned }
   const others = (await all('posts')).filter((p) => p.id !== post.id)
   const [placed = stands] = await tryPlaces([stands], { posts: others })
-  await commit({ brand: post.brand, label: `Replace a post by one of “${piece.title}”` }, [
-    patch('posts', id, (p) => ({ ...p, state: 'set aside', at: null, pinned: false })),
-    put('posts', placed),
-    patch('pieces', piece.id, (p) => ({ ...p, dealt: { by: pipeline.name, at: nowIso() } })),
-  ])
+  await commitRecalled(
+    { brand: post.brand, label: `Replace a post by one of “${piece.title}”` },
+    [post],
+    [
+      happens(id, 'set aside'),
+      put('posts', placed),
+      patch('pieces', piece.id, (p) => ({ ...p, dealt: { by: pipeline.name, at: nowIso() } })),
+    ],
+  )
   return placed
 }
 
@@ -112,22 +115,20 @@ async function oneMore(
     all('posts'),
     like.pipeline ? one('pipelines', like.pipeline) : undefined,
   ])
-  return unwrap<Post>(
-    heavy().singlePost({
-      now: nowIso(),
-      brand,
-      piece,
-      passages,
-      passage,
-      account,
-      pipeline: pipeline ?? null,
-      drip: of.drip,
-      beat: of.drip ? like.beat : 0,
-      wished: of.wished,
-      seed: standing.length + 1,
-      standing,
-    }) as never,
-  )
+  return heavy().singlePost({
+    now: nowIso(),
+    brand,
+    piece,
+    passages,
+    passage,
+    account,
+    pipeline: pipeline ?? null,
+    drip: of.drip,
+    beat: of.drip ? like.beat : 0,
+    wished: of.wished,
+    seed: standing.length + 1,
+    standing,
+  })
 }
 
 /** The piece that a pipeline would take next: what waits for it, the oldest first, then its backlog, the newest first. */

@@ -9,12 +9,13 @@ import {
   type TagFigures,
   type WholePiece,
 } from '../../../core/model'
-import { heavy, proxy, unwrap } from '../../workers'
+import { heavy, proxy } from '../../workers'
 import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { tagFiguresFor } from '../services'
 import { writeConnected } from './connected'
+import { commitRecalled, happensIfMay } from './life'
 import { surroundings } from './plan'
 
 export interface StartDrip {
@@ -26,6 +27,8 @@ export interface StartDrip {
   until?: string | null
   gate: Gate
   pipeline: Pipeline | null
+  /** Posts in whose place it comes: they are set aside with its start. */
+  instead?: readonly Post[]
   actor: Actor
 }
 
@@ -34,7 +37,13 @@ export async function startDrip(
   request: StartDrip,
   onProgress: (done: number, all: number) => void = () => undefined,
 ): Promise<string> {
-  const { result, passages, tagFigures, brand, piece } = await tryDrip(request, onProgress)
+  const instead = request.instead ?? []
+  const gone = new Set(instead.map((p) => p.id))
+  const { result, passages, tagFigures, brand, piece } = await tryDrip(
+    request,
+    onProgress,
+    (p) => !gone.has(p.id),
+  )
   if (result.posts.length === 0)
     throw new Fault(
       'bad-request',
@@ -45,7 +54,7 @@ export async function startDrip(
       ? await writeConnected(
           {
             posts: result.posts,
-            standing: await all('posts'),
+            standing: (await all('posts')).filter((p) => !gone.has(p.id)),
             brand,
             piece,
             passages,
@@ -57,6 +66,7 @@ export async function startDrip(
       : result.posts
   const by = request.pipeline?.name ?? 'you'
   const writes: Write[] = [
+    ...instead.map((p) => happensIfMay(p.id, 'set aside')),
     put('drips', result.drip),
     ...posts.map((p) => put('posts', p)),
     patch('pieces', request.piece, (p) => ({
@@ -66,7 +76,7 @@ export async function startDrip(
       seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
     })),
   ]
-  await commit(request.actor, writes)
+  await commitRecalled(request.actor, instead, writes)
   return result.drip.id
 }
 
@@ -95,27 +105,25 @@ export async function tryDrip(
     piece,
     accounts.map((a) => a.network),
   )
-  const result = await unwrap<DripResult>(
-    heavy().makeDrip(
-      {
-        now,
-        brand,
-        piece,
-        passages,
-        accounts,
-        rhythm: request.rhythm,
-        startDay: request.startDay,
-        until: request.until ?? null,
-        seed: [...piece.id].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, around.drips.length + 1),
-        pipeline: request.pipeline,
-        gate: request.gate,
-        allAccounts: around.accounts,
-        allBrands: around.brands,
-        standing: around.posts.filter(standing),
-        tagFigures,
-      },
-      proxy(onProgress),
-    ) as never,
+  const result = await heavy().makeDrip(
+    {
+      now,
+      brand,
+      piece,
+      passages,
+      accounts,
+      rhythm: request.rhythm,
+      startDay: request.startDay,
+      until: request.until ?? null,
+      seed: [...piece.id].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, around.drips.length + 1),
+      pipeline: request.pipeline,
+      gate: request.gate,
+      allAccounts: around.accounts,
+      allBrands: around.brands,
+      standing: around.posts.filter(standing),
+      tagFigures,
+    },
+    proxy(onProgress),
   )
   return { result, passages, brand, piece, tagFigures }
 }

@@ -1,10 +1,10 @@
 import { nowIso } from '../clock'
-import type { Post } from '../../../core/model'
-import { all, commit, newAction, patch, put } from '../store'
+import { isToCome, next, type Post } from '../../../core/model'
+import { all, commit, newAction, patch } from '../store'
 import { copyPost } from './copies'
 import type { Holdable } from './holds'
+import { commitRecalled, happens, happensIfMay } from './life'
 import { tryPlaces } from './plan'
-import { recallAll } from './recall'
 
 /** What can be ended: it makes nothing more, and keeps what it did. */
 export type Endable = Holdable & { table: 'brands' | 'accounts' | 'pipelines' | 'drips' | 'recurrences' }
@@ -27,8 +27,7 @@ const FIELD = {
 
 /** The posts of something that are still to go out. */
 export async function plannedOf(what: Endable): Promise<Post[]> {
-  const open: Post['state'][] = ['draft', 'for review', 'approved', 'handed over']
-  return (await all('posts')).filter((p) => p[FIELD[what.table]] === what.id && open.includes(p.state))
+  return (await all('posts')).filter((p) => p[FIELD[what.table]] === what.id && isToCome(p))
 }
 
 /** How a post that was set aside by an ending remembers it. */
@@ -39,12 +38,8 @@ export async function end(what: Endable, planned: Planned): Promise<number> {
   const posts = await plannedOf(what)
   const going = planned.kind === 'leave' ? [] : posts
   const actor = { brand: what.brand, label: `End ${what.name}`, action: newAction() }
-  await recallAll(going)
-  if (planned.kind === 'move')
-    // What cannot be worded for the other account is set aside with the rest.
-    for (const post of posts) await copyPost(post.id, planned.account, { actor }).catch(() => undefined)
   const reason = { code: codeOf(what), message: `${sentence(what.name)} was ended.` }
-  await commit(actor, [
+  await commitRecalled(actor, going, [
     patch(what.table, what.id, (row) => ({
       ...row,
       endedAt: nowIso(),
@@ -52,15 +47,16 @@ export async function end(what: Endable, planned: Planned): Promise<number> {
       ...(what.table === 'pipelines' ? { on: false } : {}),
     })),
     ...going.map((p) =>
-      patch('posts', p.id, (row) => ({
-        ...row,
-        state: 'set aside',
-        at: null,
-        pinned: false,
-        reasons: [reason],
-      })),
+      // What went out while this was asked stays published.
+      happensIfMay(p.id, 'set aside', (row) => ({ ...row, reasons: [reason] })),
     ),
   ])
+  if (planned.kind === 'move')
+    // What cannot be worded for the other account stays aside with the rest.
+    for (const post of posts)
+      await copyPost(post.id, planned.account, { wished: post.at ?? post.wished, actor }).catch(
+        () => undefined,
+      )
   return posts.length
 }
 
@@ -76,16 +72,16 @@ export async function goOn(what: Endable, planned: 'place anew' | 'leave aside')
   const posts = planned === 'place anew' ? await setAsideBy(what) : []
   const placed = await tryPlaces(
     posts.map((p) => ({
-      ...p,
-      state: 'for review',
-      at: null,
+      ...next(p, 'bring back'),
       wished: p.wished < now ? now : p.wished,
       reasons: [],
     })),
   )
   await commit({ brand: what.brand, label: `Let ${what.name} go on` }, [
     patch(what.table, what.id, (row) => ({ ...row, endedAt: null })),
-    ...placed.map((p) => put('posts', p)),
+    ...placed.map((p) =>
+      happens(p.id, 'bring back', (row) => ({ ...row, at: p.at, wished: p.wished, reasons: p.reasons })),
+    ),
   ])
   return placed.length
 }

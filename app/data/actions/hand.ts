@@ -1,7 +1,7 @@
 import { Fault } from '../../../core/model'
 import type { HandPost, HandRow, When } from '../../../core/pipeline'
 import type { PostField, PostSheetReading, readPostSheet, SheetTable } from '../../../core/formats'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, put, type Actor } from '../store'
 import { surroundings } from './plan'
@@ -20,20 +20,18 @@ export async function tryHandPosts(
   const brand = around.brands.find((b) => b.id === brandId)
   if (!brand) throw new Fault('not-found', 'This brand is no longer there.', brandId)
   const { accounts, brands, drips, pipelines } = around
-  return unwrap<HandPost[]>(
-    heavy().handPosts({
-      now: nowIso(),
-      brand,
-      rows,
-      when,
-      recurrence,
-      accounts,
-      brands,
-      drips,
-      pipelines,
-      standing: without ? around.posts.filter((p) => !without.has(p.id)) : around.posts,
-    }) as never,
-  )
+  return heavy().handPosts({
+    now: nowIso(),
+    brand,
+    rows,
+    when,
+    recurrence,
+    accounts,
+    brands,
+    drips,
+    pipelines,
+    standing: without ? around.posts.filter((p) => !without.has(p.id)) : around.posts,
+  })
 }
 
 /** Keeps posts that were tried. What is for this minute is sent with the moment of keeping. */
@@ -50,7 +48,7 @@ export async function keepHandPosts(brand: string, made: readonly HandPost[], ac
 export function openPostSheet(
   bytes: Uint8Array,
 ): Promise<{ table: SheetTable; columns: Partial<Record<PostField, string>> }> {
-  return unwrap(heavy().openPostSheet(bytes) as never)
+  return heavy().openPostSheet(bytes)
 }
 
 /** The posts of a sheet by a reading of its columns, and the rows that cannot be taken. */
@@ -60,5 +58,5 @@ export async function readPosts(
   reading: PostSheetReading,
 ): Promise<ReturnType<typeof readPostSheet>> {
   const accounts = (await all('accounts', 'brand', brand)).filter((a) => a.endedAt === null)
-  return unwrap(heavy().readPostSheet(table, reading, { accounts, now: nowIso() }) as never)
+  return heavy().readPostSheet(table, reading, { accounts, now: nowIso() })
 }

@@ -1,7 +1,7 @@
-import type { Hold, Post } from '../../../core/model'
+import { next, type Hold, type Post } from '../../../core/model'
 import { nowIso } from '../clock'
 import { all, commit, patch, type Write } from '../store'
-import { recall } from './recall'
+import { commitRecalled, happens, happensIfMay } from './life'
 import { isMovable, surroundings, tryPlaces, type Surroundings } from './plan'
 
 /** What can be held. The whole workspace is the switch on the Desk. */
@@ -60,7 +60,9 @@ export function heldBy(post: Post, holds: Holds): Hold | null {
 export async function hold(what: Holdable): Promise<void> {
   const held: Hold = { reason: `${what.name} is held.`, since: nowIso() }
   await commit({ brand: what.brand, label: `Hold ${what.name}` }, [
-    patch(what.table, what.id, (row) => ({ ...row, held })),
+    what.table === 'posts'
+      ? happens(what.id, 'hold', (post) => ({ ...post, held }))
+      : patch(what.table, what.id, (row) => ({ ...row, held })),
   ])
 }
 
@@ -85,23 +87,21 @@ export async function lift(
       heldBy(p, holds) !== null &&
       heldBy(what.table === 'posts' && p.id === what.id ? { ...p, held: null } : p, lifted) === null,
   )
-  for (const post of passed) await recall(post)
   const placed =
     passedBy === 'place anew'
       ? await placeFromNow(passed, around, now)
-      : passed.map((p): Post => ({ ...p, at: null, state: 'set aside' }))
+      : passed.map((p) => next(p, 'set aside'))
   const writes: Write[] = [
     patch(what.table, what.id, (row) => ({ ...row, held: null })),
     ...placed.map((p) =>
-      patch('posts', p.id, (row) => ({
+      happensIfMay(p.id, passedBy === 'place anew' ? 'move' : 'set aside', (row) => ({
         ...row,
         at: p.at,
         reasons: p.reasons,
-        state: p.state === 'set aside' ? p.state : row.state,
       })),
     ),
   ]
-  await commit({ brand: what.brand, label: `Lift the hold on ${what.name}` }, writes)
+  await commitRecalled({ brand: what.brand, label: `Lift the hold on ${what.name}` }, passed, writes)
   return placed.length
 }
 

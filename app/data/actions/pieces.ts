@@ -1,8 +1,7 @@
-import type { Check, Piece, WordList } from '../../../core/model'
+import { isToCome, type Check, type Piece, type WordList } from '../../../core/model'
 import { overruleKeeps } from '../../../core/reading'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put } from '../store'
-import { recall } from './recall'
+import { all, commit, must, newAction, patch, put } from '../store'
 import { startDrip } from './drips'
 
 /** Sets pieces aside, or puts them back among what waits in Intake. */
@@ -41,6 +40,7 @@ export async function keepForGood(id: string, forGood: boolean): Promise<void> {
     [
       patch('pieces', id, (p) => ({ ...p, keeps: overruleKeeps(p.keeps, forGood) })),
       ...posts.map((post) =>
+        // A last day that falls away moves nothing, so the server keeps what it has.
         patch('posts', post.id, (p) => ({
           ...p,
           latest: p.latest === until ? null : p.latest,
@@ -72,7 +72,7 @@ async function change(ids: readonly string[], verb: string, edit: (piece: Piece)
 /** What can be done about a piece that changed: the posts of it that have not gone out, by drip. */
 export async function openPostsOf(piece: string) {
   const posts = await all('posts', 'piece', piece)
-  return posts.filter((p) => p.state !== 'published' && p.state !== 'set aside' && p.state !== 'failed')
+  return posts.filter(isToCome)
 }
 
 /** Leaves the posts of a changed piece as they are; the change counts as seen. */
@@ -91,22 +91,22 @@ export async function makeAgain(id: string, show: (done: number, all: number) =>
   const piece = await must('pieces', id)
   const open = await openPostsOf(id)
   const drips = [...new Set(open.flatMap((p) => p.drip ?? []))]
+  const actor = {
+    brand: piece.brand,
+    label: `Make the posts of “${piece.title}” again`,
+    action: newAction(),
+  }
   let made = 0
   for (const dripId of drips) {
     show(made, drips.length)
     const drip = await must('drips', dripId)
     const mine = open.filter((p) => p.drip === dripId)
-    for (const post of mine) await recall(post)
     const beats = [...new Set(mine.map((p) => p.beat))].sort((a, b) => a - b)
     const days = beats.map((b) => drip.days[b] ?? 0)
     const first = days[0] ?? 0
     const startDay = new Date(Date.parse(`${drip.startDay}T00:00:00Z`) + first * 86_400_000)
       .toISOString()
       .slice(0, 10)
-    await commit(
-      'machine',
-      mine.map((p) => patch('posts', p.id, (row) => ({ ...row, state: 'set aside' as const, at: null }))),
-    )
     await startDrip({
       piece: id,
       accounts: drip.accounts,
@@ -114,7 +114,8 @@ export async function makeAgain(id: string, show: (done: number, all: number) =>
       startDay,
       gate: 'everything',
       pipeline: drip.pipeline ? await must('pipelines', drip.pipeline) : null,
-      actor: { brand: piece.brand, label: `Make the posts of “${piece.title}” again` },
+      instead: mine,
+      actor,
     })
     made++
   }

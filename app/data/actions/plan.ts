@@ -1,5 +1,6 @@
 import {
   Fault,
+  may,
   USUAL_WEIGHTS,
   type Account,
   type Brand,
@@ -9,20 +10,12 @@ import {
   type Rhythm,
   type Weights,
 } from '../../../core/model'
-import {
-  beatDays,
-  planOf,
-  toWall,
-  withPlaces,
-  type OpenPlace,
-  type PlanOutput,
-  type StartDay,
-} from '../../../core/planning'
+import { beatDays, planOf, toWall, withPlaces, type OpenPlace, type StartDay } from '../../../core/planning'
 import type { readQuietDays } from '../../../core/formats'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, type Write } from '../store'
-import { back, recallAll } from './recall'
+import { commitRecalled, happensIfMay } from './life'
 
 /** Everything the planner looks at. */
 export interface Surroundings {
@@ -44,15 +37,9 @@ export async function surroundings(): Promise<Surroundings> {
   return { accounts, brands, drips, pipelines, posts }
 }
 
-/** States whose place may still change. */
+/** Whether the planner may still change a post's place. */
 export function isMovable(post: Post): boolean {
-  return (
-    !post.pinned &&
-    (post.state === 'draft' ||
-      post.state === 'for review' ||
-      post.state === 'approved' ||
-      post.state === 'handed over')
-  )
+  return !post.pinned && may(post, 'move')
 }
 
 /** Places posts among all the others, without writing anything. `change` may put other settings in their place. */
@@ -63,7 +50,7 @@ export async function tryPlaces(
   const around = { ...(await surroundings()), ...change }
   // Only what the planner minds of the posts goes to the worker.
   const plan = planOf({ ...around, now: nowIso(), standing: around.posts, moving })
-  return withPlaces(moving, await unwrap<PlanOutput>(heavy().plan(plan) as never))
+  return withPlaces(moving, await heavy().plan(plan))
 }
 
 /** A post that would stand elsewhere. */
@@ -172,7 +159,7 @@ function openFor(post: Post, around: Surroundings, from: string, days: number): 
     return at !== null && at >= first && at <= last
   })
   const plan = planOf({ ...around, now: nowIso(), standing, moving: [post] })
-  return unwrap(heavy().openPlaces(plan, post.id, from, days) as never)
+  return heavy().openPlaces(plan, post.id, from, days)
 }
 
 /** The rule that a post would break at a moment, in words; null where it may go. `without` are left out of account. */
@@ -187,19 +174,22 @@ async function whyNot(post: Post, at: string, without: readonly string[]): Promi
   return place.rule ? `${date} ${place.against}` : null
 }
 
-/** Takes a difference over: what was handed over is recalled first, and handed over anew by the runner. */
+/**
+ * Takes a difference over: what was handed over is recalled first, and handed over anew by the runner. Posts
+ * that went out since it was made are left.
+ */
 export async function applyMoves(moves: readonly Move[], label: string, pin = false): Promise<void> {
   const [first] = moves
   if (!first) return
-  await recallAll(moves.map((m) => m.post))
-  await commit({ brand: first.post.brand, label }, writesOf(moves, pin))
+  const posts = moves.map((m) => m.post)
+  await commitRecalled({ brand: first.post.brand, label }, posts, writesOf(moves, pin))
 }
 
 /** The writes that put posts where a difference says. */
 export function writesOf(moves: readonly Move[], pin = false): Write[] {
   return moves.map((m) =>
-    patch('posts', m.post.id, (p) => ({
-      ...back(p),
+    happensIfMay(m.post.id, 'move', (p) => ({
+      ...p,
       wished: m.post.wished,
       at: m.to,
       reasons: m.post.reasons,
@@ -215,19 +205,23 @@ export async function putAt(post: Post, at: string): Promise<void> {
 
 /** Pins posts where they stand, or lets the planner move them again. */
 export async function pinPosts(ids: readonly string[], pinned: boolean): Promise<void> {
-  const chosen = (await all('posts')).filter((p) => ids.includes(p.id) && (p.at !== null || !pinned))
+  const chosen = (await all('posts')).filter(
+    (p) => ids.includes(p.id) && may(p, 'move') && (p.at !== null || !pinned),
+  )
   const [first] = chosen
   if (!first) return
   const what = chosen.length === 1 ? 'a post' : `${chosen.length} posts`
-  await commit(
+  // The server keeps the gap of a post that is not pinned, so it is told.
+  await commitRecalled(
     { brand: first.brand, label: pinned ? `Pin ${what}` : `Unpin ${what}` },
-    chosen.map((p) => patch('posts', p.id, (row) => ({ ...row, pinned }))),
+    chosen,
+    chosen.map((p) => happensIfMay(p.id, 'move', (row) => ({ ...row, pinned }))),
   )
 }
 
 /** The whole days of a calendar file as quiet days, and what of it is left and why. */
 export function readCalendar(text: string): Promise<ReturnType<typeof readQuietDays>> {
-  return unwrap(heavy().readQuietDays(text, nowIso().slice(0, 10)) as never)
+  return heavy().readQuietDays(text, nowIso().slice(0, 10))
 }
 
 /** The days from one on at which a drip may begin, the one that collides least with what stands first. */
@@ -238,7 +232,7 @@ export async function startsFor(
 ): Promise<StartDay[]> {
   const around = await surroundings()
   const plan = planOf({ ...around, now: nowIso(), standing: around.posts, moving: [] }, true)
-  return unwrap(heavy().startDays(plan, { accounts, days: beatDays(rhythm) }, from) as never)
+  return heavy().startDays(plan, { accounts, days: beatDays(rhythm) }, from)
 }
 
 /** What the planner's soft rules count for a brand. What stands stays where it is. */

@@ -1,7 +1,10 @@
 import { linkOf } from '../../../core/house'
 import {
   Fault,
-  standsInTheWay,
+  may,
+  next,
+  refusal,
+  waitsForReview,
   type Brand,
   type Check,
   type Passage,
@@ -13,9 +16,9 @@ import { linkedPage } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, wholePiece } from '../store'
+import { all, commit, must, wholePiece } from '../store'
+import { commitRecalled, happens, happensIfMay, happensToAll } from './life'
 import { isMovable, tryPlaces } from './plan'
-import { back, recall } from './recall'
 
 /** A post with what its caption is written from and held against. */
 export async function aroundPost(id: string): Promise<{
@@ -60,28 +63,30 @@ const isBlocked = (checks: readonly Check[]): boolean => checks.some((c) => c.se
 /** Writes a caption by hand. An approval stays, unless the new words break a rule. */
 export async function editText(id: string, text: string): Promise<void> {
   const post = await must('posts', id)
-  await recall(post)
   const wording = { ...post.wording, text }
   // What was found of another address says nothing of this one.
   const linkCheck = linkedPage({ ...post, wording }) === linkedPage(post) ? post.linkCheck : null
-  const edited: Post = { ...back(post), wording, linkCheck, edited: true }
-  const checks = await checksOf(edited)
-  await commit({ brand: post.brand, label: 'Edit a caption' }, [
-    patch('posts', id, (p) => ({
-      ...back(p),
-      wording: { ...p.wording, text },
-      linkCheck,
-      edited: true,
-      checks,
-      state: isBlocked(checks) && back(p).state === 'approved' ? 'for review' : back(p).state,
-    })),
-  ])
+  const checks = await checksOf({ ...post, wording, linkCheck, edited: true })
+  await commitRecalled(
+    { brand: post.brand, label: 'Edit a caption' },
+    [post],
+    [
+      happens(id, 'edit', (p) =>
+        doubted({ ...p, wording: { ...p.wording, text }, linkCheck, edited: true, checks }),
+      ),
+    ],
+  )
+}
+
+/** A post whose checks were made anew: an approval falls where they find a broken rule. */
+export function doubted(post: Post): Post {
+  return isBlocked(post.checks) ? next(post, 'doubt') : post
 }
 
 /** A post with another wording and others beside it: link, short link and reasons belong to its words. */
 export function withWording(post: Post, wording: Wording, others: Wording[]): Post {
   return {
-    ...back(post),
+    ...post,
     wording,
     others,
     link: linkOf(wording, post.link),
@@ -101,17 +106,13 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
       'not-found',
       'There is no other wording of this passage left. Edit it by hand, or keep another passage in the Reader.',
     )
-  await recall(post)
   const others = [...post.others.filter((o) => o !== chosen), post.wording]
-  const next = withWording(post, chosen, others)
-  const checks = await checksOf(next)
-  await commit({ brand: post.brand, label: 'Take another wording' }, [
-    patch('posts', id, (p) => ({
-      ...withWording(p, chosen, others),
-      checks,
-      state: p.state === 'draft' || p.state === 'set aside' ? p.state : 'for review',
-    })),
-  ])
+  const checks = await checksOf(withWording(post, chosen, others))
+  await commitRecalled(
+    { brand: post.brand, label: 'Take another wording' },
+    [post],
+    [happens(id, 'reword', (p) => ({ ...withWording(p, chosen, others), checks }))],
+  )
 }
 
 /** What approving did: how many went through, how many of them moved, and which were left and why. */
@@ -127,15 +128,13 @@ export interface Approval {
  * is placed anew in the same action, so that nothing is handed over late.
  */
 export async function approve(ids: readonly string[]): Promise<Approval> {
-  const posts = (await all('posts')).filter(
-    (p) => ids.includes(p.id) && (p.state === 'for review' || p.state === 'draft'),
-  )
+  const posts = (await all('posts')).filter((p) => ids.includes(p.id) && waitsForReview(p))
   const now = nowIso()
   const left: Approval['left'] = []
   const through = posts.filter((post) => {
-    const stop = standsInTheWay(post)
-    if (stop) left.push({ post, why: stop.message })
-    return stop === null
+    const why = refusal(post, 'approve')
+    if (why !== null) left.push({ post, why })
+    return why === null
   })
   const lapsed = through.filter((p) => p.at === null || (p.at < now && !p.pinned))
   const placed = new Map(
@@ -146,49 +145,48 @@ export async function approve(ids: readonly string[]): Promise<Approval> {
       : [],
   )
   const writes = through.map((post) =>
-    patch('posts', post.id, (p) => {
+    happensIfMay(post.id, 'approve', (p) => {
       const place = placed.get(p.id)
-      return { ...p, state: 'approved', ...(place ? { at: place.at, reasons: place.reasons } : {}) }
+      return place ? { ...p, at: place.at, reasons: place.reasons } : p
     }),
   )
-  const brand = posts[0]?.brand
-  if (brand && writes.length)
-    await commit(
-      { brand, label: writes.length === 1 ? 'Approve a caption' : `Approve ${writes.length} captions` },
-      writes,
-    )
-  return { approved: writes.length, moved: [...placed.values()].filter((p) => p.at !== null).length, left }
+  const brand = posts[0]?.brand ?? ''
+  const label = writes.length === 1 ? 'Approve a caption' : `Approve ${writes.length} captions`
+  const approved = await commit({ brand, label }, writes)
+  return { approved: approved.size, moved: [...placed.values()].filter((p) => p.at !== null).length, left }
 }
 
 /** Accepts one flag on one post, with the time. */
 export async function acceptFlag(id: string, check: Check): Promise<void> {
   const post = await must('posts', id)
   await commit({ brand: post.brand, label: 'Accept a flag' }, [
-    patch('posts', id, (p) => ({
+    happens(id, 'accept', (p) => ({
       ...p,
       accepted: [...p.accepted, { code: check.code, words: check.words ?? '', at: nowIso() }],
     })),
   ])
 }
 
-/** Sets a post aside, or brings it back for review. Its place is given up and found anew. */
-export async function setAside(id: string): Promise<void> {
+/** Sets posts aside, which gives up their places; those that may not be are left. Gives how many were. */
+export async function setAside(ids: readonly string[]): Promise<number> {
+  const posts = (await all('posts')).filter((p) => ids.includes(p.id))
+  const brand = posts[0]?.brand
+  if (!brand) return 0
+  const label = posts.length === 1 ? 'Set a post aside' : `Set ${posts.length} posts aside`
+  const going = posts.filter((p) => posts.length === 1 || may(p, 'set aside'))
+  const writes = happensToAll(
+    going.map((p) => p.id),
+    'set aside',
+  )
+  return (await commitRecalled({ brand, label }, going, writes)).size
+}
+
+/** Brings a post back for review that was set aside; a place is found for it anew. */
+export async function bringBack(id: string): Promise<void> {
   const post = await must('posts', id)
-  await recall(post)
-  if (post.state !== 'set aside') {
-    await commit({ brand: post.brand, label: 'Set a post aside' }, [
-      patch('posts', id, (p) => ({ ...p, state: 'set aside', at: null, pinned: false })),
-    ])
-    return
-  }
-  const [placed] = await tryPlaces([{ ...post, state: 'for review', at: null }])
+  const [placed] = await tryPlaces([next(post, 'bring back')])
   await commit({ brand: post.brand, label: 'Bring a post back' }, [
-    patch('posts', id, (p) => ({
-      ...p,
-      state: 'for review',
-      at: placed?.at ?? null,
-      reasons: placed?.reasons ?? [],
-    })),
+    happens(id, 'bring back', (p) => ({ ...p, at: placed?.at ?? null, reasons: placed?.reasons ?? [] })),
   ])
 }
 
@@ -202,36 +200,23 @@ export async function boundPost(
     throw new Fault('bad-request', 'Its last day would lie before its first. Change the other one first.')
   const bound = { ...post, ...bounds }
   const [placed = bound] = isMovable(post) ? await tryPlaces([bound]) : [bound]
-  if (placed.at !== post.at) await recall(post)
-  await commit({ brand: post.brand, label: 'Bound a post' }, [
-    patch('posts', id, (p) => ({
-      ...(placed.at === p.at ? p : back(p)),
-      ...bounds,
-      at: placed.at,
-      reasons: placed.reasons,
-    })),
-  ])
+  await commitRecalled(
+    { brand: post.brand, label: 'Bound a post' },
+    [post],
+    [happens(id, 'move', (p) => ({ ...p, ...bounds, at: placed.at, reasons: placed.reasons }))],
+  )
   return placed
 }
 
 /** Tries a failed post again at its account's next opening, as a new generation. */
 export async function tryAgain(id: string): Promise<void> {
   const post = await must('posts', id)
-  if (post.state !== 'failed') return
   const checks = await checksOf(post)
-  const [placed] = await tryPlaces([
-    { ...post, state: 'approved', wished: nowIso(), at: null, pinned: false },
-  ])
+  const [placed] = await tryPlaces([{ ...next(post, 'try again'), wished: nowIso() }])
   await commit({ brand: post.brand, label: 'Try a failed post again' }, [
-    patch('posts', id, (p) => ({
-      ...p,
-      checks,
-      state: isBlocked(checks) ? 'for review' : 'approved',
-      generation: p.generation + 1,
-      failure: null,
-      at: placed?.at ?? null,
-      reasons: placed?.reasons ?? [],
-    })),
+    happens(id, 'try again', (p) =>
+      doubted({ ...p, checks, at: placed?.at ?? null, reasons: placed?.reasons ?? [] }),
+    ),
   ])
 }
 
@@ -240,30 +225,40 @@ export async function decideLate(id: string, decision: 'send now' | 'place anew'
   const post = await must('posts', id)
   const now = nowIso()
   if (decision === 'send now') {
-    await commit({ brand: post.brand, label: 'Send a late post now' }, [
-      patch('posts', id, (p) => ({
-        ...p,
-        held: null,
-        at: now,
-        pinned: true,
-        reasons: [{ code: 'now', message: 'A person sent it at once.' }],
-      })),
-    ])
+    await commitRecalled(
+      { brand: post.brand, label: 'Send a late post now' },
+      [post],
+      [
+        happens(id, 'send now', (p) => ({
+          ...p,
+          held: null,
+          at: now,
+          pinned: true,
+          reasons: [{ code: 'now', message: 'A person sent it at once.' }],
+        })),
+      ],
+    )
     return
   }
   const [placed] = await tryPlaces([{ ...post, held: null, at: null, wished: now, pinned: false }])
-  await commit({ brand: post.brand, label: 'Place a late post anew' }, [
-    patch('posts', id, (p) => ({
-      ...p,
-      held: null,
-      pinned: false,
-      at: placed?.at ?? null,
-      reasons: placed?.reasons ?? [],
-    })),
-  ])
+  await commitRecalled(
+    { brand: post.brand, label: 'Place a late post anew' },
+    [post],
+    [
+      happens(id, 'move', (p) => ({
+        ...p,
+        held: null,
+        pinned: false,
+        at: placed?.at ?? null,
+        reasons: placed?.reasons ?? [],
+      })),
+    ],
+  )
 }
 
 /** Takes a published post down at its network. This cannot be undone. */
 export async function takeDown(id: string): Promise<void> {
+  const why = refusal(await must('posts', id), 'take down')
+  if (why !== null) throw new Fault('older-revision', why, id)
   await send(`/api/spool/posts/${encodeURIComponent(id)}/takedown`, {})
 }

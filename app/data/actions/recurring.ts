@@ -2,11 +2,11 @@ import { nanoid } from 'nanoid'
 import { Fault, type Recurrence } from '../../../core/model'
 import { renewalOf, renewed, type HandPost, type Renewal } from '../../../core/pipeline'
 import { addDays, toWall } from '../../../core/planning'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, remove, type Write } from '../store'
+import { all, commit, must, patch, put } from '../store'
 import { tryHandPosts } from './hand'
-import { recallAll } from './recall'
+import { commitRecalled, happensIfMay, removeIfMay } from './life'
 
 /** How far ahead the posts of a recurring one are made, in days. */
 const AHEAD_DAYS = 56
@@ -63,21 +63,25 @@ export async function changeRecurrence(id: string, draft: RecurrenceDraft): Prom
   const { made, renewal } = await madeOf(before.brand, draft, id, before)
   someDay(made)
   const was = renewal.was.flatMap((p) => p ?? [])
-  await recallAll([...was, ...renewal.gone])
   const until = await lastDay(before.brand)
-  await commit({ brand: before.brand, label: 'Change a recurring post' }, [
-    patch('recurrences', id, (r) => ({ ...r, ...draft, madeUntil: until })),
-    ...renewal.gone.map((p) => remove('posts', p.id)),
-    ...made.map((m): Write => {
-      const post = renewed(m, renewal)
-      return {
-        table: 'posts',
-        id: post.id,
-        // The revision is the one that the server has seen last.
-        change: (row: { revision: number } | undefined) => ({ ...post, revision: row?.revision ?? 0 }),
-      }
-    }),
-  ])
+  await commitRecalled(
+    { brand: before.brand, label: 'Change a recurring post' },
+    [...was, ...renewal.gone],
+    [
+      patch('recurrences', id, (r) => ({ ...r, ...draft, madeUntil: until })),
+      // What went out while this was asked stays as it is.
+      ...renewal.gone.map((p) => removeIfMay(p.id)),
+      ...made.map((m) => {
+        const post = renewed(m, renewal)
+        if (!renewal.was[m.row]) return put('posts', post)
+        return happensIfMay(post.id, 'move', ({ revision, generation }) => ({
+          ...post,
+          revision,
+          generation,
+        }))
+      }),
+    ],
+  )
   return { written: made.length, gone: renewal.gone.length, left: renewal.edited.length }
 }
 
@@ -119,9 +123,7 @@ async function madeOf(
     (day, p) => (p.occurrence !== null && p.occurrence < day ? p.occurrence : day),
     addDays(until, -AHEAD_DAYS),
   )
-  const days = await unwrap<string[]>(
-    heavy().occurrences(draft.rule, draft.from, after ?? addDays(first, -1), until) as never,
-  )
+  const days = await heavy().occurrences(draft.rule, draft.from, after ?? addDays(first, -1), until)
   const renewal = renewalOf(days, draft, before, { posts, accounts: await all('accounts'), now: nowIso() })
   const without = new Set([...renewal.gone, ...renewal.was].flatMap((p) => (p ? [p.id] : [])))
   const made = await tryHandPosts(brand, renewal.rows, { kind: 'next openings' }, { recurrence: id, without })

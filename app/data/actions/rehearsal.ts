@@ -1,11 +1,11 @@
 import { Fault } from '../../../core/model'
 import { withRhythm, type Change, type Comparison, type RehearsalRequest } from '../../../core/rehearsal'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, newAction, patch, type Write } from '../store'
+import { all, newAction, patch, type Write } from '../store'
 import { copyPost } from './copies'
+import { commitRecalled, happensIfMay } from './life'
 import { surroundings, writesOf } from './plan'
-import { recallAll } from './recall'
 
 /** Plays the months to come of a brand, as they are planned and with changes; nothing is kept. */
 export async function tryRehearsal(
@@ -14,22 +14,20 @@ export async function tryRehearsal(
 ): Promise<Comparison> {
   const around = await surroundings()
   const [pieces, sources] = await Promise.all([all('pieces', 'brand', brand), all('sources', 'brand', brand)])
-  return unwrap<Comparison>(
-    heavy().rehearse({
-      ...around,
-      ...asked,
-      brand,
-      now: nowIso(),
-      pieces: pieces.map(({ id, source, publishedAt, double, verdicts }) => ({
-        id,
-        source,
-        publishedAt,
-        double,
-        verdicts,
-      })),
-      sources,
-    }) as never,
-  )
+  return heavy().rehearse({
+    ...around,
+    ...asked,
+    brand,
+    now: nowIso(),
+    pieces: pieces.map(({ id, source, publishedAt, double, verdicts }) => ({
+      id,
+      source,
+      publishedAt,
+      double,
+      verdicts,
+    })),
+    sources,
+  })
 }
 
 /**
@@ -52,15 +50,13 @@ export async function takeOver(
     )
   const paused = new Set(changes.flatMap((c) => (c.kind === 'pause' ? [c.pipeline] : [])))
   const going = played.dropped.filter((p) => !paused.has(p.pipeline ?? ''))
-  await recallAll([...going, ...played.moves.map((m) => m.post)])
   const aside = { code: 'rehearsed', message: 'Its beat fell away when the rhythm was changed.' }
   const actor = { brand, label: 'Take a rehearsal over', action: newAction() }
-  await commit(actor, [
+  const touched = [...going, ...played.moves.map((m) => m.post)]
+  await commitRecalled(actor, touched, [
     ...(await settingsOf(changes)),
     ...writesOf(played.moves),
-    ...going.map((p) =>
-      patch('posts', p.id, (row) => ({ ...row, state: 'set aside', at: null, reasons: [aside] })),
-    ),
+    ...going.map((p) => happensIfMay(p.id, 'set aside', (row) => ({ ...row, reasons: [aside] }))),
   ])
   let missed = 0
   for (const [index, one] of played.wanted.entries()) {

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid'
 import type { Feed, ListedFeed } from '../../../core/feeds'
 import { Fault, type Backlog, type FetchAnswer, type Source } from '../../../core/model'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, remove } from '../store'
@@ -91,7 +91,7 @@ async function feedsOf(
 export function readAddress(
   fetched: FetchAnswer,
 ): Promise<{ feed: Feed | null; named: { url: string; title: string }[]; common: string[] }> {
-  return unwrap(heavy().readAddress(fetched.text, fetched.url) as never)
+  return heavy().readAddress(fetched.text, fetched.url)
 }
 
 function describe(feed: Feed, url: string): FoundFeed {

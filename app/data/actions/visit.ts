@@ -14,7 +14,7 @@ import {
   type WholePiece,
 } from '../../../core/model'
 import { nextRow } from '../../../core/formats'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, one, patch, put, putPiece, wholePiece } from '../store'
@@ -159,17 +159,15 @@ export async function readItem(
     return { text, url: at }
   }
   const { page, transcript, chapters } = await heavy().wants(item)
-  return unwrap(
-    heavy().takePiece(
-      item,
-      {
-        page: page && atHand ? atHand : await fetchDocument(page, 'page'),
-        // A transcript that cannot be had leaves the video waiting for one by hand.
-        transcript: await fetchDocument(transcript, 'file').catch(() => null),
-        chapters: await fetchDocument(chapters, 'file').catch(() => null),
-      },
-      whose,
-    ) as never,
+  return heavy().takePiece(
+    item,
+    {
+      page: page && atHand ? atHand : await fetchDocument(page, 'page'),
+      // A transcript that cannot be had leaves the video waiting for one by hand.
+      transcript: await fetchDocument(transcript, 'file').catch(() => null),
+      chapters: await fetchDocument(chapters, 'file').catch(() => null),
+    },
+    whose,
   )
 }
 
@@ -180,7 +178,7 @@ export async function keepNew(
 ): Promise<void> {
   if (read.length === 0) return
   const siblings = await siblingTexts(source.id)
-  const taken = await unwrap<TakenPiece[]>(heavy().finishPieces([...read], siblings, nowIso()) as never)
+  const taken = await heavy().finishPieces([...read], siblings, nowIso())
   const folded = await withDoubles(source.brand, taken)
   const counts = await sharesOf(folded.map((t) => t.piece))
   await commit(
@@ -269,9 +267,7 @@ export async function revise(
   siblings: Awaited<ReturnType<typeof siblingTexts>> = [],
 ): Promise<void> {
   const passages = await all('passages', 'piece', before.id)
-  const revised = await unwrap<TakenPiece>(
-    heavy().revisePiece(before, passages, content, siblings, nowIso()) as never,
-  )
+  const revised = await heavy().revisePiece(before, passages, content, siblings, nowIso())
   await commit('machine', [
     ...putPiece(revised.piece),
     put('sketches', revised.sketch),
@@ -317,9 +313,7 @@ async function visitSheet(source: Source): Promise<number> {
   }
   try {
     const page = await fetchText(row.address, 'page')
-    const read = await unwrap<WholePiece>(
-      heavy().takeRow(row, { text: page.text, url: page.url }, owner(source)) as never,
-    )
+    const read = await heavy().takeRow(row, { text: page.text, url: page.url }, owner(source))
     await keepNew(source, [read])
     await commit('machine', [patch('sheetRows', row.id, (r) => ({ ...r, piece: read.id }))])
     await finish(source, { ok: true, message: `Took in “${read.title}”.`, taken: 1 })

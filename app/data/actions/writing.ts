@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid'
-import type { FeedItem } from '../../../core/feeds'
 import type { RowFault, SheetMerge, SheetTable } from '../../../core/formats'
 import {
   Fault,
@@ -9,7 +8,7 @@ import {
   type Source,
   type WholePiece,
 } from '../../../core/model'
-import { heavy, unwrap } from '../../workers'
+import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece } from '../store'
 import { fetchText, newSource } from './sources'
@@ -26,7 +25,7 @@ export type OpenedFile =
 export async function openFile(name: string, bytes: Uint8Array): Promise<OpenedFile> {
   if (bytes.length > 25 * 1024 * 1024)
     throw new Fault('too-large', `${name} is larger than 25 MB. Split it, or save it without its pictures.`)
-  return unwrap<OpenedFile>(heavy().openFile(name, bytes) as never)
+  return heavy().openFile(name, bytes)
 }
 
 /**
@@ -47,13 +46,11 @@ export async function takeWriting(
   for (const chapter of chapters) {
     const itemId = `${title} › ${chapter.title}`
     const before = standing.get(itemId)
-    const whole = await unwrap<WholePiece>(
-      heavy().takeWriting(
-        chapter,
-        { id: before?.id ?? nanoid(), brand, source: source.id, now: nowIso() },
-        itemId,
-        kind,
-      ) as never,
+    const whole = await heavy().takeWriting(
+      chapter,
+      { id: before?.id ?? nanoid(), brand, source: source.id, now: nowIso() },
+      itemId,
+      kind,
     )
     ids.push(whole.id)
     if (before) await reviseWhereChanged(before, whole)
@@ -86,7 +83,7 @@ const SINGLE = 'Single pages'
 export async function takePage(brand: string, url: string): Promise<string> {
   const fetched = await fetchText(url, 'page')
   const page = { text: fetched.text, url: fetched.url }
-  const item = await unwrap<FeedItem>(heavy().itemOfPage(page) as never)
+  const item = await heavy().itemOfPage(page)
   const source = await writingSource(brand, SINGLE)
   const before = (await all('pieces', 'source', source.id)).find((p) => p.itemId === item.id)
   const whose = { id: before?.id ?? nanoid(), brand, source: source.id, now: nowIso() }
@@ -100,7 +97,7 @@ export async function takePage(brand: string, url: string): Promise<string> {
 /** Gives a video its words from a file; passages are found anew. Throws where the file has no times. */
 export async function giveTranscript(id: string, text: string): Promise<void> {
   const before = await wholePiece(id)
-  await revise(before, await unwrap<PieceContent>(heavy().withTranscript(before, text) as never))
+  await revise(before, await heavy().withTranscript(before, text))
   // Where there were no words before, nothing quotes them that could be made again.
   if (before.video?.transcript === null)
     await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null }))])
@@ -113,7 +110,7 @@ export async function trySheet(
   reading: SheetReading,
 ): Promise<SheetMerge & { faults: RowFault[] }> {
   const standing = source ? await all('sheetRows', 'source', source) : []
-  return unwrap(heavy().mergeSheet(table, reading, standing) as never)
+  return heavy().mergeSheet(table, reading, standing)
 }
 
 /** Imports a sheet: into a new source, or merged by address into one that is there. Gives the source's id. */

@@ -4,7 +4,7 @@ import { clockNow, readClock } from '../clock'
 import { during } from './activity'
 import { onWrite } from '../store'
 import { weeklyBundle } from '../weekly'
-import { nextOwnEvent, reconcile, tick } from './tick'
+import { nextOwnEvent, tick } from './tick'
 
 export { during, useActivity } from './activity'
 
@@ -21,20 +21,19 @@ export function startRunner(onTrouble: (fault: Fault | null) => void): () => voi
   const unwatch = onWrite(() => wake())
   void navigator.locks
     .request('dripline-runner', { signal: stopped.signal }, async () => {
-      let reconciled = false
       while (!stopped.signal.aborted) {
         let written = false
         wake = () => {
           written = true
         }
         try {
-          if (!reconciled) await reconcile()
-          reconciled = true
           await tick()
           await weeklyBundle()
           onTrouble(null)
         } catch (error) {
           onTrouble(asFault(error))
+          // What the round itself wrote before it failed is no reason to hurry.
+          written = false
         }
         // A write while the work ran, or while it rests, starts the next round soon.
         await new Promise<void>((resolve) => {

@@ -1,4 +1,4 @@
-import type { LinkCheck, Piece, Post } from '../../../core/model'
+import { isToCome, waitsForReview, type LinkCheck, type Piece, type Post } from '../../../core/model'
 import { linkedPage } from '../../../core/pipeline'
 import { checksOf } from '../actions/posts'
 import { post as send } from '../api'
@@ -14,9 +14,6 @@ const BATCH = 8
 /** Without a change of posts it is enough to see so often whether a page has become due. */
 const LOOKS = 3_600_000
 let looked = 0
-
-const OPEN: ReadonlySet<Post['state']> = new Set(['draft', 'for review', 'approved', 'handed over'])
-const isOpen = (post: Post): boolean => OPEN.has(post.state)
 
 /** What a hold says whose reason is a broken link, so that it can be let go when the page is back. */
 const LEADS_NOWHERE = 'Its link leads nowhere: '
@@ -67,7 +64,6 @@ export async function mindLinks(changed: boolean): Promise<void> {
       const same = ((piece ?? post).linkCheck?.trouble ?? null) === trouble
       if (same && !(heldSo && trouble === null)) continue
       const checks = await checksOf(piece ? post : { ...post, linkCheck })
-      const going = post.state === 'approved' || post.state === 'handed over'
       writes.push(
         patch('posts', post.id, (p) => ({
           ...p,
@@ -77,7 +73,7 @@ export async function mindLinks(changed: boolean): Promise<void> {
               ? p.held?.reason.startsWith(LEADS_NOWHERE)
                 ? null
                 : p.held
-              : going && p.held === null
+              : isToCome(p) && !waitsForReview(p) && p.held === null
                 ? { reason: `${LEADS_NOWHERE}${trouble}`, since: nowIso() }
                 : p.held,
         })),
@@ -88,7 +84,7 @@ export async function mindLinks(changed: boolean): Promise<void> {
 
 /** The pages to which posts still to go out lead. */
 async function pagesToCome(): Promise<Page[]> {
-  const posts = (await all('posts')).filter(isOpen)
+  const posts = (await all('posts')).filter(isToCome)
   const pieces = new Map((await all('pieces')).map((p) => [p.id, p]))
   const pages = new Map<string, Page>()
   for (const post of posts) {

@@ -1,23 +1,40 @@
-import { Fault, type FaultCode } from '../../../core/model'
+import { asFault, Fault } from '../../../core/model'
+import type { Remoted, Tasks } from '../../workers/tasks'
 
 async function asItIs(blob: Blob) {
   const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())
   return { blob, hash: Buffer.from(digest).toString('hex'), type: blob.type, width: 1200, height: 800 }
 }
 
+/** A value as it comes out on the other side of a worker's border; a function stays what it is, as a proxy would. */
+function across<T>(value: T): T {
+  return typeof value === 'function' ? value : structuredClone(value)
+}
+
+/** The tasks as a worker would do them: what goes in and comes out is copied, a fault loses its class on the way. */
+function copying(tasks: Tasks): Remoted {
+  return new Proxy({} as Remoted, {
+    get:
+      (_, name: keyof Tasks) =>
+      async (...args: unknown[]) => {
+        try {
+          const task = tasks[name] as (...args: unknown[]) => unknown
+          return across(await task(...args.map(across)))
+        } catch (error) {
+          const { code, message, where } = asFault(error).toJSON()
+          throw new Fault(code, message, where)
+        }
+      },
+  })
+}
+
 /** The work of the web workers in the test's own process; pictures stay as they are, for want of a canvas. */
 export async function inProcess() {
   const { tasks } = await import('../../workers/tasks')
+  const heavy = copying(tasks)
   return {
-    heavy: () => tasks,
+    heavy: () => heavy,
     pictures: () => ({ crop: asItIs, look: asItIs }),
     proxy: (x: unknown) => x,
-    unwrap: async (
-      answer: Promise<{ ok: boolean; value?: unknown; fault?: { code: FaultCode; message: string } }>,
-    ) => {
-      const result = await answer
-      if (result.ok) return result.value
-      throw new Fault(result.fault?.code ?? 'internal', result.fault?.message ?? '')
-    },
   }
 }

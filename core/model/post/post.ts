@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { Angle } from './angle'
-import { Acceptance, Check } from './check'
-import { Hold, Id, Instant, LinkCheck, LocalDate, Place } from './primitives'
+import { Angle } from '../angle'
+import { Acceptance, Check } from '../check'
+import { Hold, Id, Instant, LinkCheck, LocalDate, Place } from '../primitives'
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({

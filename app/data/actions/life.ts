@@ -1,0 +1,126 @@
+import {
+  Fault,
+  may,
+  next,
+  refusal,
+  type Post,
+  type PostEvent,
+  type RecallAnswer,
+  type Row,
+} from '../../../core/model'
+import { call } from '../api'
+import { commit, one, patch, rewrite, type Actor, type Write } from '../store'
+
+/**
+ * A write by which something happens to a post: asked of the record as it stands inside the transaction, and
+ * refused with a sentence where it may not happen then. `change` is given the post after the event.
+ */
+export function happens(
+  id: string,
+  event: PostEvent,
+  change: (post: Post) => Row<'posts'> = (post) => post,
+): Write {
+  return patch('posts', id, (post) => {
+    const why = refusal(post, event)
+    if (why !== null) throw new Fault('older-revision', why, id)
+    return change(next(post, event))
+  })
+}
+
+/** As `happens`, but a post to which the event may not happen is left as it is: for many posts at once. */
+export function happensIfMay(
+  id: string,
+  event: PostEvent,
+  change: (post: Post) => Row<'posts'> = (post) => post,
+): Write {
+  return patch('posts', id, (post) => (refusal(post, event) === null ? change(next(post, event)) : undefined))
+}
+
+/** What happens to some posts: to a single one it is refused with a sentence, of many those are left that may not. */
+export function happensToAll(
+  ids: readonly string[],
+  event: PostEvent,
+  change?: (post: Post) => Row<'posts'>,
+): Write[] {
+  return ids.map((id) => (ids.length === 1 ? happens : happensIfMay)(id, event, change))
+}
+
+/** A write that deletes a post, unless it has gone out or was set aside meanwhile. */
+export function removeIfMay(id: string): Write {
+  return rewrite('posts', id, (row) => (row && may(row as Post, 'remove') ? null : undefined))
+}
+
+/** What the server has may be another than this browser believes: the runner asks before it does anything else. */
+export function doubt(): void {
+  inDoubt = true
+  channel?.postMessage('doubt')
+}
+
+/** Whether what the server has is in doubt; so it is at the start, and a while after it was last asked. */
+export function isInDoubt(): boolean {
+  return inDoubt || Date.now() - settledAt > TRUSTED
+}
+
+/** Says that the server was asked. */
+export function settled(): void {
+  inDoubt = false
+  settledAt = Date.now()
+}
+
+/** So long the server is not asked again what it has: a tab that was closed in the middle of a change tells nobody. */
+const TRUSTED = 60_000
+let inDoubt = true
+let settledAt = 0
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('dripline-spool')
+channel?.addEventListener('message', () => {
+  inDoubt = true
+})
+
+/**
+ * Work with nothing of the spool between its parts: a recall and the write that follows it, or a hand-over
+ * from its first write to its last. One at a time in all tabs; it must not be asked for within itself.
+ */
+export function alone<T>(work: () => Promise<T>): Promise<T> {
+  return navigator.locks.request('dripline-spool', work)
+}
+
+/**
+ * Takes posts back from the server where it has them, and writes. Nothing is handed over between the two.
+ * Throws `already-sending` where it is too late for one; then nothing is written. Gives the ids of the
+ * posts that were written.
+ */
+export async function commitRecalled(
+  actor: Actor,
+  posts: readonly Pick<Post, 'id'>[],
+  writes: readonly Write[],
+): Promise<Set<string>> {
+  return alone(async () => {
+    for (const { id } of posts) {
+      const post = await one('posts', id)
+      if (post) await recall(post)
+    }
+    return commit(actor, writes)
+  })
+}
+
+/**
+ * Takes a post back from the server where it was handed over, so that it can be changed. Throws
+ * `already-sending` where it is too late. What follows it stands in the same `alone`.
+ */
+export async function recall(post: Post): Promise<void> {
+  if (post.state !== 'handed over') return
+  const answer = await call<RecallAnswer>('DELETE', `/api/spool/posts/${encodeURIComponent(post.id)}`).catch(
+    (error: unknown) => {
+      doubt()
+      throw error
+    },
+  )
+  if (answer.result === 'recalled' || answer.result === 'unknown') return
+  throw new Fault(
+    'already-sending',
+    answer.result === 'already sending'
+      ? 'This post is being sent right now, so it cannot be changed. Look again in a minute.'
+      : 'This post has gone out already. Take it down instead, if you must.',
+    post.id,
+  )
+}

@@ -1,0 +1,207 @@
+import {
+  afterReceipt,
+  asFault,
+  may,
+  next,
+  type Account,
+  type HandOver,
+  type HandOverAnswer,
+  type Post,
+} from '../../../core/model'
+import { alone, doubt, happensIfMay, isInDoubt, recall, settled } from '../actions/life'
+import { heldBy, readHolds } from '../actions/holds'
+import { post as send } from '../api'
+import { nowIso } from '../clock'
+import { shortLinks } from '../services'
+import { all, commit, must, patch, put, sameContent } from '../store'
+import { forgetUploads, readyPicture } from './media'
+
+/** How many posts go over in one request. */
+const BATCH = 50
+/** How many posts are asked about at once. */
+const ASKED = 10_000
+
+/**
+ * Asks the server which of the handed-over posts it still has, where that is in doubt: at the start, after an
+ * answer was lost, and every minute. What it does not have, or another browser's take-over recalled, is approved again and
+ * handed over anew; what went out meanwhile answers with its receipt then.
+ */
+export async function reconcile(): Promise<void> {
+  if (!isInDoubt()) return
+  await alone(async () => {
+    const posts = (await all('posts', 'state', 'handed over')).map((p) => p.id)
+    for (let from = 0; from < posts.length; from += ASKED) {
+      const asked = posts.slice(from, from + ASKED)
+      const { held } = await send<{ held: string[] }>('/api/spool/held', { posts: asked })
+      const known = new Set(held)
+      await commit(
+        'machine',
+        asked.filter((id) => !known.has(id)).map((id) => happensIfMay(id, 'recall')),
+      )
+    }
+    settled()
+  })
+}
+
+/** Takes back from the server what is held since it was handed over. */
+export async function recallHeld(): Promise<void> {
+  const holds = await readHolds()
+  for (const { id } of (await all('posts', 'state', 'handed over')).filter((p) => heldBy(p, holds) !== null))
+    await alone(async () => {
+      try {
+        await recall(await must('posts', id))
+        await commit('machine', [happensIfMay(id, 'recall')])
+      } catch (error) {
+        // It is being sent or has gone out, which its receipt will say; anything else is trouble.
+        if (asFault(error).code !== 'already-sending') throw error
+      }
+    })
+}
+
+/** A post that is packed for the server, as it was then. */
+interface Parcel {
+  post: Post
+  entry: HandOver
+  shortLink: string | null
+}
+
+/** Hands over what is approved, has a place and is held by nothing, on accounts that are linked. */
+export async function handOver(): Promise<void> {
+  const holds = await readHolds()
+  const accounts = new Map((await all('accounts')).map((a) => [a.id, a]))
+  const ready = (await all('posts', 'state', 'approved'))
+    .filter(
+      (p) =>
+        may(p, 'hand over') &&
+        heldBy(p, holds) === null &&
+        accounts.get(p.account)?.health.state === 'linked',
+    )
+    .sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))
+  for (let from = 0; from < ready.length; from += BATCH) {
+    const posts = ready.slice(from, from + BATCH)
+    const shorts = await shortLinksFor(posts)
+    const batch: Parcel[] = []
+    for (const post of posts) {
+      const parcel = await packed(post, accounts.get(post.account), shorts.get(post.link ?? '') ?? null)
+      if (parcel) batch.push(parcel)
+    }
+    if (batch.length) await alone(() => sendBatch(batch))
+  }
+}
+
+/** A post as it goes to the server; null where its picture could not be made, for which it is held. */
+async function packed(
+  post: Post,
+  account: Account | undefined,
+  shortLink: string | null,
+): Promise<Parcel | null> {
+  try {
+    const hash = await readyPicture(post)
+    const short = (text: string): string =>
+      post.link && shortLink ? text.split(post.link).join(shortLink) : text
+    const { text, parts, poll, firstComment } = post.wording
+    const entry: HandOver = {
+      id: post.id,
+      generation: post.generation,
+      revision: post.revision + 1,
+      account: post.account,
+      dueAt: post.at as string,
+      // Where a person put a post, the gap does not move it.
+      gapMinutes: post.pinned ? 0 : (account?.gapMinutes ?? 0),
+      payload: {
+        text: short(text),
+        parts: parts.map(short),
+        poll,
+        firstComment: firstComment && short(firstComment),
+        link: shortLink ?? post.link,
+        media: hash && post.media ? [{ hash, alt: post.media.alt }] : [],
+      },
+    }
+    return { post, entry, shortLink }
+  } catch (error) {
+    const fault = asFault(error)
+    if (fault.code === 'unreachable' && fault.where === null) throw fault
+    await commit('machine', [
+      happensIfMay(post.id, 'hold', (p) => ({
+        ...p,
+        held: { reason: `Its picture could not be made: ${fault.message}`, since: nowIso() },
+      })),
+    ])
+    return null
+  }
+}
+
+/** Short links for posts whose brand wants them, where they are shorter; long ones go where none are to be had. */
+async function shortLinksFor(posts: readonly Post[]): Promise<ReadonlyMap<string, string>> {
+  const wanted = new Set((await all('brands')).flatMap((b) => (b.houseStyle.shortLinks ? [b.id] : [])))
+  const urls = [...new Set(posts.flatMap((p) => (p.link && wanted.has(p.brand) ? [p.link] : [])))]
+  if (urls.length === 0) return new Map()
+  const made = await shortLinks(urls).catch(() => new Map<string, string>())
+  return new Map([...made].filter(([url, short]) => short.length < url.length))
+}
+
+/** Whether a post says, where and when, what it did as it was packed. */
+function isAsPacked(now: Post, then: Post): boolean {
+  const said = ({ wording, link, account, at, pinned, media, generation, revision }: Post): unknown => ({
+    wording,
+    link,
+    account,
+    at,
+    pinned,
+    picture: media && { ...media, hash: null },
+    generation,
+    revision,
+  })
+  return sameContent(said(now), said(then))
+}
+
+/**
+ * Sends a batch. Each post is written down as handed over before it is sent: whatever becomes of the answer,
+ * or of this tab, nobody changes it after that without asking the server. Posts that changed since they were
+ * packed stay for the next round.
+ */
+async function sendBatch(batch: readonly Parcel[]): Promise<void> {
+  const going = await commit(
+    'machine',
+    batch.map(({ post, entry, shortLink }) =>
+      patch('posts', post.id, (p) =>
+        may(p, 'hand over') && isAsPacked(p, post)
+          ? { ...next(p, 'hand over'), revision: entry.revision, shortLink }
+          : undefined,
+      ),
+    ),
+  )
+  const sent = batch.filter(({ post }) => going.has(post.id))
+  if (sent.length === 0) return
+  let answers: HandOverAnswer[]
+  try {
+    ;({ answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', {
+      posts: sent.map((p) => p.entry),
+    }))
+  } catch (error) {
+    doubt()
+    throw error
+  }
+  const brands = new Map(sent.map(({ post }) => [post.id, post.brand]))
+  if (answers.some((a) => a.result === 'media missing')) forgetUploads()
+  await commit(
+    'machine',
+    answers.flatMap(({ id, result, standing, receipt }) => {
+      // A receipt of its own is on its way where it is being sent.
+      if (result === 'taken' || result === 'already sending') return []
+      return [
+        ...(receipt ? [put('receipts', { ...receipt, brand: brands.get(id) ?? '' })] : []),
+        happensIfMay(id, 'recall', (p) => {
+          const known = standing
+            ? {
+                ...p,
+                generation: Math.max(p.generation, standing.generation),
+                revision: Math.max(p.revision, standing.revision),
+              }
+            : p
+          return receipt ? afterReceipt(known, receipt) : known
+        }),
+      ]
+    }),
+  )
+}

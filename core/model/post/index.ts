@@ -1,0 +1,2 @@
+export * from './post'
+export * from './states'
