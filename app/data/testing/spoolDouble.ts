@@ -28,8 +28,8 @@ export class SpoolDouble {
   readonly #random: () => number
   #cursor = 0
   #offset = 0
-  /** What becomes of the next requests: the first of the list for the next, and so on; none means all is well. */
-  readonly faults: ('request lost' | 'answer lost')[] = []
+  /** What becomes of the next requests about the spool: the first of the list for the next; none means all is well. */
+  readonly faults: ('request lost' | 'answer lost' | null)[] = []
 
   /** What was asked that it does not know: the test is not whole then. */
   readonly unknown: string[] = []
@@ -98,7 +98,7 @@ export class SpoolDouble {
 
   /** What `fetch` is in the test: answers, after a while, or loses something on the way. */
   readonly fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
-    const fault = this.faults.shift()
+    const fault = path.startsWith('/api/spool/') ? this.faults.shift() : undefined
     await this.#while()
     if (fault === 'request lost') throw new TypeError('fetch failed')
     const answer = this.#answer(init.method ?? 'GET', path, init.body ? JSON.parse(init.body as string) : {})
@@ -109,7 +109,8 @@ export class SpoolDouble {
 
   /** Some turns of the event loop, so that what runs beside comes in between. */
   async #while(): Promise<void> {
-    for (let turns = Math.floor(this.#random() * 4); turns > 0; turns--)
+    const most = this.#random() < 0.25 ? 60 : 4
+    for (let turns = Math.floor(this.#random() * most); turns > 0; turns--)
       await new Promise((resolve) => setImmediate(resolve))
   }
 
