@@ -13,7 +13,7 @@ vi.mock('../workers', () => (worker.made ??= import('./testing/workers').then((w
 /** The data layer of one tab: modules of its own, on the database and the locks that all tabs share. */
 async function openTab() {
   vi.resetModules()
-  const [posts, captions, holds, ending, plan, undo, tick, store, api, kept] = await Promise.all([
+  const [posts, captions, holds, ending, plan, undo, tick, store, api, kept, life] = await Promise.all([
     import('./actions/posts'),
     import('./actions/captions'),
     import('./actions/holds'),
@@ -24,9 +24,10 @@ async function openTab() {
     import('./store'),
     import('./api'),
     import('./kept'),
+    import('./actions/life'),
   ])
   api.setWorkspace('ws')
-  return { ...posts, ...captions, ...holds, ...ending, ...plan, ...undo, ...tick, ...store, ...kept }
+  return { ...posts, ...captions, ...holds, ...ending, ...plan, ...undo, ...tick, ...store, ...kept, ...life }
 }
 type Tab = Awaited<ReturnType<typeof openTab>>
 
@@ -233,4 +234,42 @@ describe('a random walk through the life of posts', () => {
       )
     },
   )
+
+  it('hands over the words that stand when their turn comes, not those that were packed', async () => {
+    await begin(1)
+    const [one, other] = tabs as [Tab, Tab]
+    let packed: () => void = () => undefined
+    const turn = new Promise<void>((resolve) => (packed = resolve))
+    // Another tab has the spool to itself until the runner has packed and waits.
+    const changing = other.alone(async () => {
+      await turn
+      const words = (p: Post): Post => ({ ...p, wording: { ...p.wording, text: 'Changed meanwhile.' } })
+      await other.commit('machine', [other.patch('posts', 'p1', words)])
+    })
+    const running = one.tick()
+    await new Promise((resolve) => setTimeout(resolve, 200))
+    packed()
+    await Promise.all([changing, running])
+    expect(spool.waiting().map((e) => e.payload.text)).not.toContain('Number p1: a seam wants cotton.')
+    await settle()
+    expect(spool.waiting().map((e) => e.payload.text)).toContain('Changed meanwhile.')
+    expect(await contradictions()).toEqual([])
+  })
+
+  it('takes back what a person sets aside while it is on its way to the server', async () => {
+    await begin(1)
+    const [one, other] = tabs as [Tab, Tab]
+    let aside: Promise<unknown> | null = null
+    spool.underWay = async (request) => {
+      if (request !== 'POST /api/spool/posts' || aside) return
+      aside = other.setAside(['p1'])
+      // Long enough for it to be done, if nothing kept it back.
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
+    await one.tick()
+    await aside
+    await settle()
+    expect((await one.must('posts', 'p1')).state).toBe('set aside')
+    expect(await contradictions()).toEqual([])
+  })
 })

@@ -1,5 +1,5 @@
 import type { Rule } from './rules'
-import type { Lane } from './lane'
+import type { Lane, Span } from './lane'
 import { localDay, localMinutes, weekNumber } from './zone'
 
 const MINUTE = 60_000
@@ -126,12 +126,12 @@ export class Book {
    * The first hard rule that depends on other posts which a post would break at a moment of an
    * opening, or null. Symmetric between posts, and never broken by taking one out.
    */
-  obstacle(task: Task, at: number, day: number, span: { from: number; to: number }): Rule | null {
+  obstacle(task: Task, at: number, day: number, span: Span): Rule | null {
     return this.#broken(task, at, day, span, null)
   }
 
   /** All hard rules that depend on other posts which a post would break at a moment of an opening, each once. */
-  obstacles(task: Task, at: number, day: number, span: { from: number; to: number }): Rule[] {
+  obstacles(task: Task, at: number, day: number, span: Span): Rule[] {
     const all = new Set<Rule>()
     this.#broken(task, at, day, span, all)
     return [...all]
@@ -142,7 +142,7 @@ export class Book {
     task: Task,
     at: number,
     day: number,
-    span: { from: number; to: number },
+    span: Span,
     all: Set<Rule> | null,
   ): Rule | null {
     const { lane } = task
@@ -150,7 +150,7 @@ export class Book {
     let onDay = 0
     for (const s of this.on(lane, day)) {
       if (s.task === task) continue
-      if (s.at >= span.from && s.at <= span.to && !all?.add('taken')) return 'taken'
+      if (lane.takesUp(s.at, day, span) && !all?.add('taken')) return 'taken'
       if (task.piece && s.task.piece === task.piece && !all?.add('same piece')) return 'same piece'
       onDay++
     }
@@ -183,7 +183,7 @@ export class Book {
    * the account its gap, about each with the same words the sibling days, about each of the same beat its
    * minute. If any minute of the span breaks no rule, one of these or an end of the span breaks none.
    */
-  edges(task: Task, day: number, span: { from: number; to: number }): number[] {
+  edges(task: Task, day: number, span: Span): number[] {
     const gap = Math.max(1, task.lane.account.gapMinutes * MINUTE)
     const days = Math.ceil(gap / DAY) + 1
     const around: number[] = []
@@ -197,6 +197,30 @@ export class Book {
     // A minute of the same beat may lie at any edge: so many minutes beside each are enough.
     const beside = Array.from({ length: 2 * beats.length + 1 }, (_, i) => (i - beats.length) * MINUTE)
     return [...around, span.from, span.to].flatMap((at) => beside.map((step) => at + step))
+  }
+
+  /**
+   * The moments of a day's span that lie closer to another post of the account than its gap allows: spans
+   * without their ends, the earliest first, joined where they meet.
+   */
+  closed(task: Task, day: number, span: Span): Span[] {
+    const gap = Math.max(1, task.lane.account.gapMinutes * MINUTE)
+    // A day more on either side, since a day may have 25 hours.
+    const days = Math.ceil(gap / DAY) + 1
+    const spans: Span[] = []
+    for (let d = day - days; d <= day + days; d++)
+      for (const s of this.on(task.lane, d))
+        if (s.task !== task && s.at + gap > span.from && s.at - gap < span.to)
+          spans.push({ from: s.at - gap, to: s.at + gap })
+    spans.sort((a, b) => a.from - b.from)
+    const joined: Span[] = []
+    for (const next of spans) {
+      const last = joined[joined.length - 1]
+      // Their ends are free: where one ends as the next begins, that moment is.
+      if (last && next.from < last.to) last.to = Math.max(last.to, next.to)
+      else joined.push(next)
+    }
+    return joined
   }
 
   /** Whether another post of the account stands closer than its gap, or in the same moment. */

@@ -5,12 +5,19 @@ import { localDay, localMinutes, momentAt, weekdayOfDay } from './zone'
 
 const MINUTE = 60_000
 
+/** Two moments, both included. */
+export interface Span {
+  from: number
+  to: number
+}
+
 /** An account with its openings and quiet days, worked out a day at a time and kept. */
 export class Lane {
   readonly account: PlanAccount
   readonly isQuiet: (day: number) => boolean
   readonly #of: (day: number) => Opening[]
   readonly #openings = new Map<number, Opening[]>()
+  readonly #overlapping = new Map<number, boolean>()
   readonly #bornOn: number | null
 
   readonly #index: number
@@ -50,6 +57,32 @@ export class Lane {
     for (const o of this.openings(day))
       if (at >= o.from && at <= o.to && (!best || o.to - o.from < best.to - best.from)) best = o
     return best
+  }
+
+  /**
+   * Whether a post that stands at a moment of a day takes up an opening of it: that is the narrowest which
+   * holds the moment, so that an exact time within a window is an opening of its own.
+   */
+  takesUp(at: number, day: number, opening: Span): boolean {
+    if (at < opening.from || at > opening.to) return false
+    if (opening.from === opening.to || !this.#overlaps(day)) return true
+    const narrowest = this.openingAt(at, day)
+    return narrowest === null || (narrowest.from === opening.from && narrowest.to === opening.to)
+  }
+
+  /** Whether two openings of a day share a minute. */
+  #overlaps(day: number): boolean {
+    let found = this.#overlapping.get(day)
+    if (found === undefined) {
+      let end = -Infinity
+      found = this.openings(day).some((o) => {
+        const shared = o.from <= end
+        end = Math.max(end, o.to)
+        return shared
+      })
+      this.#overlapping.set(day, found)
+    }
+    return found
   }
 
   /** The most posts that its warm-up allows on a day; Infinity once it is warm. */

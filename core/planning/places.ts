@@ -42,7 +42,8 @@ export function momentFor(opening: Opening, task: Task): number {
 export function momentIn(opening: Opening, task: Task, day: number, now: number, book: Book): number | null {
   if (opening.to < now || opening.to < task.from || opening.from > task.to) return null
   const first = momentFor(opening, task)
-  const inBounds = first >= now && first >= task.from && first <= task.to
+  const inBounds =
+    first >= now && first >= task.from && first <= task.to && task.lane.takesUp(first, day, opening)
   if (inBounds) {
     const rule = book.obstacle(task, first, day, opening)
     if (rule === null) return first
@@ -52,14 +53,23 @@ export function momentIn(opening: Opening, task: Task, day: number, now: number,
   if (opening.from === opening.to) return null
   const from = Math.max(opening.from, Math.ceil(Math.max(now, task.from) / MINUTE) * MINUTE)
   const to = Math.min(opening.to, Math.floor(Math.min(task.to, opening.to) / MINUTE) * MINUTE)
+  const closed = book.closed(task, day, { from, to })
+  if (from > to || closed.some((c) => c.from < from && c.to > to)) return null
   const free = (list: readonly number[]): number | null => {
-    const inside = list.filter((at) => at !== first && at >= from && at <= to)
+    const inside = list.filter(
+      (at) =>
+        at !== first &&
+        at >= from &&
+        at <= to &&
+        !closed.some((c) => at > c.from && at < c.to) &&
+        task.lane.takesUp(at, day, opening),
+    )
     if (first !== opening.drawn)
       inside.sort((a, b) => Math.abs(a - task.wished) - Math.abs(b - task.wished) || a - b)
     return inside.find((at) => book.obstacle(task, at, day, opening) === null) ?? null
   }
   // Minutes spread over the window first, so that posts do not crowd at the ends of their gaps; then those ends.
-  return free(opening.others()) ?? (from <= to ? free(book.edges(task, day, { from, to })) : null)
+  return free(opening.others()) ?? free(book.edges(task, day, { from, to }))
 }
 
 /**

@@ -31,6 +31,8 @@ export class SpoolDouble {
   /** What becomes of the next requests about the spool: the first of the list for the next; none means all is well. */
   readonly faults: ('request lost' | 'answer lost' | null)[] = []
 
+  /** What a test does while a request is on its way. */
+  underWay: (request: string) => Promise<void> = () => Promise.resolve()
   /** What was asked that it does not know: the test is not whole then. */
   readonly unknown: string[] = []
 
@@ -100,6 +102,7 @@ export class SpoolDouble {
   readonly fetch = async (path: string, init: RequestInit = {}): Promise<Response> => {
     const fault = path.startsWith('/api/spool/') ? this.faults.shift() : undefined
     await this.#while()
+    await this.underWay(`${init.method ?? 'GET'} ${path}`)
     if (fault === 'request lost') throw new TypeError('fetch failed')
     const answer = this.#answer(init.method ?? 'GET', path, init.body ? JSON.parse(init.body as string) : {})
     await this.#while()
