@@ -272,4 +272,18 @@ describe('a random walk through the life of posts', () => {
     expect((await one.must('posts', 'p1')).state).toBe('set aside')
     expect(await contradictions()).toEqual([])
   })
+
+  it('undoes nothing that another tab changed while the post was being taken back', async () => {
+    await begin(1)
+    const [one, other] = tabs as [Tab, Tab]
+    await one.editText('p1', 'Two strands are enough.')
+    await one.tick()
+    spool.underWay = async (request) => {
+      if (request.startsWith('DELETE')) await other.acceptFlag('p1', FLAG)
+    }
+    await expect(one.undo('brand')).rejects.toThrow(/changed again since/)
+    expect((await one.must('posts', 'p1')).wording.text).toBe('Two strands are enough.')
+    await settle()
+    expect(await contradictions()).toEqual([])
+  })
 })

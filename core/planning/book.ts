@@ -138,13 +138,7 @@ export class Book {
   }
 
   /** The first rule that would be broken, or null; where `all` is given, all of them are put into it. */
-  #broken(
-    task: Task,
-    at: number,
-    day: number,
-    span: Span,
-    all: Set<Rule> | null,
-  ): Rule | null {
+  #broken(task: Task, at: number, day: number, span: Span, all: Set<Rule> | null): Rule | null {
     const { lane } = task
     const { account } = lane
     let onDay = 0

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { plan, priceOf } from './plan'
 import { seededRandom } from './random'
 import { PlanInput } from './rules'
-import { anyInput, places, quiet, standing } from './testing/arbitrary'
+import { aCrowd, anyInput, places, quiet, standing } from './testing/arbitrary'
 import { bestOf, brokenRules } from './testing/oracle'
 
 describe('whatever it is given, the planner', () => {
@@ -39,6 +39,18 @@ describe('whatever it is given, the planner', () => {
       }),
       { numRuns: 250 },
     )
+  })
+
+  it('changes nothing when it plans again where there is less room than posts', () => {
+    let homeless = 0
+    for (let seed = 1; seed <= 30; seed++) {
+      const settled = standing(aCrowd(seed))
+      expect(brokenRules(PlanInput.parse(settled), plan(settled).posts), `seed ${seed}`).toEqual([])
+      const again = places(settled)
+      for (const p of settled.posts) expect([seed, p.id, again.get(p.id)]).toEqual([seed, p.id, p.at])
+      homeless += settled.posts.filter((p) => !p.at).length
+    }
+    expect(homeless).toBeGreaterThan(100)
   })
 
   it('moves nothing when a post is taken away, but may now place one that had no place', () => {

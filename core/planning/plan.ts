@@ -21,6 +21,8 @@ const EFFORT = { least: 4_000, perPost: 1 }
 /** How many look-ups one group may spend, and how many of its places a post tries there. */
 const GROUP_EFFORT = 600
 const PLACES_TRIED = 12
+/** How often a plan is gone on with at most; each time fewer posts are without a place, or it costs less. */
+const SETTLES = 40
 /** How far around a wish, in days, other posts are thought to be in the way. */
 const AROUND = 21
 
@@ -34,8 +36,9 @@ const AROUND = 21
  * search over neighbourhoods betters what was placed: a post that does not stand as it would like
  * is taken out together with up to five in its way, and they are put back in the best way there
  * is, found by branch and bound (large neighbourhood search, Shaw 1998). A post that still has
- * no place may so move those that stood, as few as make room. Deterministic, and the order of the input does not matter: ties go to the earlier
- * moment, then by id.
+ * no place may so move those that stood, as few as make room; that is gone on with until it changes
+ * nothing, so that planning twice changes nothing either. Deterministic, and the order of the input does
+ * not matter: ties go to the earlier moment, then by id.
  *
  * Refuses (`bad-plan`) input of another shape, doubled ids and unknown accounts.
  */
@@ -54,7 +57,24 @@ export function plan(raw: PlanInput): PlanOutput {
 
 /** The same for input that is known to have the right shape. */
 export function planChecked(input: Plan): PlanOutput {
-  return new Planner(input).run()
+  let output = new Planner(input).run()
+  // A post without a place may find one as the others stand now: gone on until planning again would change nothing.
+  for (let round = 0; round < SETTLES && output.posts.some((p) => p.at === null); round++) {
+    const stood = output.posts
+    const again = new Planner({
+      ...input,
+      posts: input.posts.map((post, i) => ({ ...post, at: stood[i]?.at ?? null })),
+    }).run()
+    if (again.posts.every((p, i) => p.at === stood[i]?.at)) break
+    // What stays keeps the reasons for which it came there.
+    output = {
+      posts: again.posts.map((p, i) => {
+        const before = stood[i]
+        return before && p.at !== null && p.at === before.at ? before : p
+      }),
+    }
+  }
+  return output
 }
 
 /** The price of a plan's placements by the soft rules, and how many posts, by urgency, have no place; for measuring. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import type { QuietDay, Slot } from '../../model'
 import { plan } from '../plan'
+import { seededRandom } from '../random'
 import type { PlanInput } from '../rules'
 
 /* Random accounts and posts for property tests: crowded, in zones of all kinds, about summer time. */
@@ -15,13 +16,15 @@ const day = (offset: number): string => new Date(Date.parse(NOW) + offset * DAY)
 
 const slot = fc
   .record({
-    weekday: fc.integer({ min: 1, max: 7 }),
+    weekday: fc.oneof(fc.integer({ min: 1, max: 7 }), fc.constant(3)),
     hour: fc.integer({ min: 0, max: 22 }),
-    window: fc.boolean(),
+    // Windows of many hours hold exact times and other windows.
+    hours: fc.constantFrom(0, 0, 1, 3, 8),
   })
-  .map(({ weekday, hour, window }): Slot => {
+  .map(({ weekday, hour, hours }): Slot => {
     const at = `${String(hour).padStart(2, '0')}:15`
-    return window ? { weekday, from: at, to: `${String(hour + 1).padStart(2, '0')}:05` } : { weekday, at }
+    const to = `${String(Math.min(23, hour + hours)).padStart(2, '0')}:05`
+    return hours && to > at ? { weekday, from: at, to } : { weekday, at }
   })
 export const quiet: fc.Arbitrary<QuietDay> = fc.oneof(
   fc.integer({ min: 1, max: 7 }).map((weekday) => ({ weekday })),
@@ -40,7 +43,7 @@ const anyAccount = (id: string): fc.Arbitrary<Account> =>
     quiet: fc.array(quiet, { maxLength: 3 }),
     maxPerDay: fc.integer({ min: 1, max: 3 }),
     maxPerWeek: fc.integer({ min: 1, max: 6 }),
-    gapMinutes: fc.constantFrom(0, 60, 600, 1440, 4000),
+    gapMinutes: fc.constantFrom(0, 7, 60, 600, 1440, 4000),
     warmUp: fc.option(
       fc.record({
         since: fc.integer({ min: 0, max: 20 }).map((n) => `${day(-n)}T08:00:00Z`),
@@ -106,3 +109,47 @@ export const standing = (input: PlanInput): PlanInput => {
 /** Where the planner puts each post. */
 export const places = (input: PlanInput): Map<string, string | null> =>
   new Map(plan(input).posts.map((p) => [p.id, p.at]))
+
+/** Accounts with fewer slots than their posts want, some of them windows, and posts bound to a few days. */
+export function aCrowd(seed: number): PlanInput {
+  const random = seededRandom(seed)
+  const upTo = (n: number): number => Math.floor(random() * n)
+  const date = (n: number): string =>
+    new Date(Date.parse('2026-12-01T00:00:00Z') + n * DAY).toISOString().slice(0, 10)
+  const hour = (n: number, minutes: string): string => `${String(n).padStart(2, '0')}:${minutes}`
+  const aSlot = (): Slot => {
+    const from = 8 + upTo(8)
+    const weekday = 1 + upTo(7)
+    return upTo(2)
+      ? { weekday, at: hour(from, '00') }
+      : { weekday, from: hour(from, '00'), to: hour(from + 1 + upTo(6), '30') }
+  }
+  const accounts = 1 + upTo(3)
+  return {
+    now: '2026-11-24T08:00:00Z',
+    accounts: Array.from({ length: accounts }, (_, i) => ({
+      id: `a${i}`,
+      network: upTo(2) ? 'murmur' : 'guildhall',
+      zone: 'Europe/Lisbon',
+      slots: Array.from({ length: 2 + upTo(6) }, aSlot),
+      maxPerDay: 1 + upTo(3),
+      maxPerWeek: 2 + upTo(6),
+      gapMinutes: [0, 30, 120, 1500, 3000][upTo(5)] ?? 0,
+    })),
+    posts: Array.from({ length: 8 + upTo(40) }, (_, i) => {
+      const wish = upTo(28)
+      const bound = upTo(3) > 0
+      return {
+        id: `p${String(i).padStart(2, '0')}`,
+        account: `a${upTo(accounts)}`,
+        piece: `piece ${upTo(6)}`,
+        text: `words ${upTo(9)}`,
+        beat: `beat ${upTo(9)}`,
+        wished: date(wish),
+        earliest: bound ? date(wish - upTo(5)) : null,
+        latest: bound ? date(wish + upTo(5)) : null,
+        priority: upTo(3) - 1,
+      }
+    }),
+  }
+}
