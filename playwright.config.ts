@@ -2,15 +2,17 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { defineConfig } from '@playwright/test'
-
-const first = Number(process.env['E2E_PORT'] ?? 4610)
+import { freePairs } from './e2e/ports'
 
 /** Each spec has a server and a world of its own, so that they run side by side; the longest first. */
-const SPECS = ['journey', 'screens', 'intake', 'writing', 'horizon', 'faults'].map((name, index) => {
-  const key = `E2E_DATA_${index}`
-  // Playwright's workers read this file too; the folder is made once.
-  const folder = (process.env[key] ??= mkdtempSync(join(tmpdir(), 'dripline-e2e-')))
-  return { name, port: first + 2 * index, folder }
+const NAMES = ['journey', 'screens', 'intake', 'writing', 'horizon', 'faults']
+
+// Playwright's workers read this file too: ports and folders are chosen once and handed on.
+process.env['E2E_PORTS'] ??= (await freePairs(NAMES.length)).join(' ')
+const ports = process.env['E2E_PORTS'].split(' ').map(Number)
+const SPECS = NAMES.map((name, index) => {
+  const folder = (process.env[`E2E_DATA_${index}`] ??= mkdtempSync(join(tmpdir(), 'dripline-e2e-')))
+  return { name, port: ports[index] ?? 0, folder }
 })
 
 export default defineConfig({

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { openPage, startDemo } from '../e2e/demo'
-import { freePort } from '../e2e/house'
+import { freePort } from '../e2e/ports'
 import type { Ratio } from './intake'
 
 const PIECES = 20_000

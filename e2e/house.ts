@@ -1,22 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { once } from 'node:events'
 import { mkdtempSync, rmSync } from 'node:fs'
-import { createServer as createSocket } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { FastifyInstance } from 'fastify'
+import { freePort } from './ports'
 import type { HandOver, Receipt } from '../core/model'
 import { createServer } from '../server/server'
 import { createWorld, type Site, type WorldAccount } from '../world'
-
-/** A port nobody listens on now. */
-export async function freePort(): Promise<number> {
-  const socket = createSocket().listen(0, '127.0.0.1')
-  await once(socket, 'listening')
-  const address = socket.address()
-  await new Promise((resolve) => socket.close(resolve))
-  return address !== null && typeof address === 'object' ? address.port : 0
-}
 
 /** An empty folder, and its removal. */
 export function temporaryFolder(): { path: string; remove: () => void } {

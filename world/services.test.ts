@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { freePort, startWorld, temporaryFolder } from '../e2e/house'
+import { startWorld, temporaryFolder } from '../e2e/house'
+import { freePort } from '../e2e/ports'
 import { oakumYard } from '../demo/content'
 import { weeklyPosts } from './networks/routes'
 import { SERVICE_KEY, written } from './services'

@@ -1,7 +1,7 @@
 import { once } from 'node:events'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { freePort } from '../../e2e/house'
+import { freePort } from '../../e2e/ports'
 import type { Payload } from '../../core/model'
 import { backoff, httpConnector, type Connector } from './connector'
 

@@ -4,7 +4,6 @@ import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import {
   caller,
-  freePort,
   handOver,
   LOGINS,
   spawnServer,
@@ -13,6 +12,7 @@ import {
   until,
   type Page,
 } from '../../e2e/house'
+import { freePort } from '../../e2e/ports'
 
 const HOUR = 3_600_000
 

@@ -8,11 +8,18 @@ import { LEASE, type Claim, type Spool } from './spool'
 
 const QUEUE = 'account-work'
 const TICK = 400
+/** How many accounts a server serves at once: so many may stall without taking another's turn. */
+const AT_ONCE = 64
+/**
+ * How long a lease is renewed at most: longer than every time-out of one delivery together. What hangs longer
+ * is claimed anew, under the same idempotency key.
+ */
+const LONGEST = 180_000
 
 /**
  * Carries deliveries out. Once a tick, every account with due work gets one pg-boss job ("this
  * account has work", at most one waiting an account); whichever server takes it claims deliveries
- * from the spool until there are none. The spool's leases, not pg-boss's states, decide who may
+ * from the spool until there are none, beside all other accounts. The spool's leases, not pg-boss's states, decide who may
  * send, so a job lost in a crash costs nothing.
  */
 export class Worker {
@@ -23,11 +30,23 @@ export class Worker {
   readonly #database: Database
   readonly #clock: Clock
   readonly #connector: Connector
+  readonly #longest: number
   #timer: NodeJS.Timeout | null = null
   #workerId = ''
+  /** The accounts that are being served, each with the end of that. */
+  readonly #served = new Map<string, Promise<void>>()
   #stopped = false
 
-  constructor(parts: { database: Database; spool: Spool; links: Links; clock: Clock; connector: Connector }) {
+  /** `longest` is how long a lease is renewed at most, in milliseconds. */
+  constructor(parts: {
+    database: Database
+    spool: Spool
+    links: Links
+    clock: Clock
+    connector: Connector
+    longest?: number
+  }) {
+    this.#longest = parts.longest ?? LONGEST
     this.#database = parts.database
     this.#spool = parts.spool
     this.#links = parts.links
@@ -46,7 +65,7 @@ export class Worker {
       QUEUE,
       { pollingIntervalSeconds: 0.5, batchSize: 4 },
       async (jobs) => {
-        await Promise.all(jobs.map((job) => this.#work(job.data.account)))
+        for (const { data } of jobs) await this.#serve(data.account)
       },
     )
     const tick = async (): Promise<void> => {
@@ -61,6 +80,8 @@ export class Worker {
   async stop(): Promise<void> {
     this.#stopped = true
     if (this.#timer) clearTimeout(this.#timer)
+    const patience = new Promise((resolve) => setTimeout(resolve, 10_000).unref())
+    await Promise.race([Promise.all(this.#served.values()), patience])
     await this.#boss.stop({ graceful: true, timeout: 10_000, wait: true })
   }
 
@@ -82,6 +103,16 @@ export class Worker {
     }
   }
 
+  /** Begins to serve an account, and gives once there is room for another. */
+  async #serve(account: string): Promise<void> {
+    if (this.#served.has(account)) return
+    const work = this.#work(account)
+      .catch((error: unknown) => void process.stderr.write(`A delivery broke off: ${String(error)}\n`))
+      .finally(() => this.#served.delete(account))
+    this.#served.set(account, work)
+    while (this.#served.size >= AT_ONCE) await Promise.race(this.#served.values())
+  }
+
   async #work(account: string): Promise<void> {
     while (!this.#stopped) {
       const claim = await this.#spool.claim(account, this.#owner, this.#clock.now(), Date.now())
@@ -101,10 +132,11 @@ export class Worker {
       if (row) media.push({ bytes: row.bytes, type: row.type, alt })
     }
     const key = `${claim.workspace}:${claim.post}:${claim.generation}`
-    const keeping = setInterval(
-      () => void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined),
-      LEASE / 4,
-    )
+    const until = Date.now() + this.#longest
+    const keeping = setInterval(() => {
+      if (Date.now() > until) clearInterval(keeping)
+      else void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined)
+    }, LEASE / 4)
     const { outcome, attempt } = await this.#connector
       .publish(network, token, key, claim.payload, media)
       .finally(() => clearInterval(keeping))

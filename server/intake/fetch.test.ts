@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { once } from 'node:events'
 import { gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { freePort } from '../../e2e/house'
+import { freePort } from '../../e2e/ports'
 import { isPublic } from './addresses'
 import { safeFetch, type FetchOptions } from './fetch'
 

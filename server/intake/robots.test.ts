@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http'
 import { once } from 'node:events'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { freePort } from '../../e2e/house'
+import { freePort } from '../../e2e/ports'
 import { safeFetch } from './fetch'
 import { mindRobots } from './robots'
 

@@ -78,10 +78,18 @@ channel?.addEventListener('message', () => {
 
 /**
  * Work with nothing of the spool between its parts: a recall and the write that follows it, or a hand-over
- * from its first write to its last. One at a time in all tabs; it must not be asked for within itself.
+ * from its first write to its last. One at a time in all tabs; it must not be asked for within itself. Where it
+ * breaks off, what the server has is in doubt.
  */
 export function alone<T>(work: () => Promise<T>): Promise<T> {
-  return navigator.locks.request('dripline-spool', work)
+  return navigator.locks.request('dripline-spool', async () => {
+    try {
+      return await work()
+    } catch (error) {
+      doubt()
+      throw error
+    }
+  })
 }
 
 /**
@@ -109,12 +117,7 @@ export async function commitRecalled(
  */
 export async function recall(post: Post): Promise<void> {
   if (post.state !== 'handed over') return
-  const answer = await call<RecallAnswer>('DELETE', `/api/spool/posts/${encodeURIComponent(post.id)}`).catch(
-    (error: unknown) => {
-      doubt()
-      throw error
-    },
-  )
+  const answer = await call<RecallAnswer>('DELETE', `/api/spool/posts/${encodeURIComponent(post.id)}`)
   if (answer.result === 'recalled' || answer.result === 'unknown') return
   throw new Fault(
     'already-sending',

@@ -8,7 +8,7 @@ import {
   type HandOverAnswer,
   type Post,
 } from '../../../core/model'
-import { alone, doubt, happensIfMay, isInDoubt, recall, settled } from '../actions/life'
+import { alone, happensIfMay, isInDoubt, recall, settled } from '../actions/life'
 import { heldBy, readHolds } from '../actions/holds'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
@@ -173,15 +173,9 @@ async function sendBatch(batch: readonly Parcel[]): Promise<void> {
   )
   const sent = batch.filter(({ post }) => going.has(post.id))
   if (sent.length === 0) return
-  let answers: HandOverAnswer[]
-  try {
-    ;({ answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', {
-      posts: sent.map((p) => p.entry),
-    }))
-  } catch (error) {
-    doubt()
-    throw error
-  }
+  const { answers } = await send<{ answers: HandOverAnswer[] }>('/api/spool/posts', {
+    posts: sent.map((p) => p.entry),
+  })
   const brands = new Map(sent.map(({ post }) => [post.id, post.brand]))
   if (answers.some((a) => a.result === 'media missing')) forgetUploads()
   await commit(

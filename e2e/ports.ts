@@ -1,0 +1,44 @@
+import { once } from 'node:events'
+import { createServer, type Server } from 'node:net'
+
+async function listening(port: number): Promise<Server | null> {
+  const server = createServer().listen(port, '127.0.0.1')
+  const up = await Promise.race([
+    once(server, 'listening').then(() => true),
+    once(server, 'error').then(() => false),
+  ])
+  return up ? server : null
+}
+
+function portOf(server: Server): number {
+  const address = server.address()
+  return address !== null && typeof address === 'object' ? address.port : 0
+}
+
+function closed(servers: readonly Server[]): Promise<unknown> {
+  return Promise.all(servers.map((s) => new Promise((resolve) => s.close(resolve))))
+}
+
+/** A port nobody listens on now. */
+export async function freePort(): Promise<number> {
+  const server = await listening(0)
+  if (!server) throw new Error('No port is free.')
+  const port = portOf(server)
+  await closed([server])
+  return port
+}
+
+/** The first of two ports side by side, for a server and its world: nobody listens on either now. */
+export async function freePairs(count: number): Promise<number[]> {
+  const held: Server[] = []
+  const firsts: number[] = []
+  while (firsts.length < count) {
+    const one = await listening(0)
+    const beside = one && portOf(one) < 65_535 ? await listening(portOf(one) + 1) : null
+    if (one) held.push(one)
+    if (beside) held.push(beside)
+    if (one && beside) firsts.push(portOf(one))
+  }
+  await closed(held)
+  return firsts
+}

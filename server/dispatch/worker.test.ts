@@ -1,0 +1,111 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { temporaryFolder } from '../../e2e/house'
+import type { HandOver } from '../../core/model'
+import { Clock } from '../clock'
+import { openDatabase, type Database } from '../database'
+import type { Connector } from './connector'
+import { Links } from './links'
+import { Spool } from './spool'
+import { Worker } from './worker'
+
+/** What the stand-in for a connector does with a post of an account: takes it, or never answers. */
+type Way = 'takes it' | 'stalls'
+
+const ACCOUNTS = ['a', 'b', 'c', 'd', 'e', 'f', 'quick']
+let folder: ReturnType<typeof temporaryFolder>
+let database: Database
+let spool: Spool
+let worker: Worker
+let published: string[]
+let way: (words: string) => Way
+let free: (() => void)[]
+
+beforeEach(async () => {
+  folder = temporaryFolder()
+  database = await openDatabase({ folder: folder.path })
+  spool = new Spool(database)
+  published = []
+  free = []
+  const links = new Links(database)
+  for (const id of ACCOUNTS)
+    await links.keep(
+      'murmur',
+      {
+        remoteId: id,
+        handle: id,
+        name: id,
+        zone: 'UTC',
+        profileUrl: '',
+        token: 'secret',
+        expiresAt: null,
+      },
+      Date.now(),
+      id,
+    )
+  worker = new Worker({
+    database,
+    spool,
+    links,
+    clock: new Clock(false, () => database),
+    longest: 1_000,
+    connector: {
+      publish: async (_network: string, _token: string, _key: string, payload: { text: string }) => {
+        if (way(payload.text) === 'stalls') await new Promise<void>((resolve) => free.push(resolve))
+        else published.push(payload.text)
+        return {
+          outcome: { kind: 'published', remoteId: payload.text, publicUrl: null, visibility: 'visible' },
+          attempt: {
+            at: new Date().toISOString(),
+            request: { method: 'POST', url: 'http://murmur.localhost/posts', body: null },
+            answer: null,
+            error: null,
+            milliseconds: 0,
+          },
+        }
+      },
+    } as unknown as Connector,
+  })
+})
+afterEach(async () => {
+  for (const go of free) go()
+  await worker.stop()
+  await database.close()
+  folder.remove()
+})
+
+const post = (account: string, words: string): HandOver => ({
+  id: words,
+  generation: 1,
+  revision: 1,
+  account,
+  dueAt: new Date(Date.now() - 1000).toISOString(),
+  gapMinutes: 0,
+  payload: { text: words, parts: [], poll: [], firstComment: null, link: null, media: [] },
+})
+const until = async (done: () => boolean, milliseconds: number): Promise<boolean> => {
+  for (const end = Date.now() + milliseconds; Date.now() < end && !done();)
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  return done()
+}
+
+describe('networks that never answer', () => {
+  it('take no other account’s turn, however many they are', async () => {
+    way = (words) => (words.startsWith('quick') ? 'takes it' : 'stalls')
+    for (const account of ACCOUNTS.slice(0, -1)) await spool.put(post(account, `post of ${account}`), 'ws')
+    await worker.start()
+    expect(await until(() => free.length === 6, 10_000)).toBe(true)
+    for (const n of [1, 2, 3]) await spool.put(post('quick', `quick ${n}`), 'ws')
+    expect(await until(() => published.length === 3, 10_000)).toBe(true)
+    expect(published).toEqual(['quick 1', 'quick 2', 'quick 3'])
+  })
+
+  it('keep their lease for a while only: then the delivery is free to be claimed anew', async () => {
+    way = () => 'stalls'
+    await spool.put(post('a', 'post of a'), 'ws')
+    await worker.start()
+    expect(await until(() => free.length === 1, 10_000)).toBe(true)
+    // Leases are told in real time: half a minute on, one that is no longer renewed is over.
+    await new Promise((resolve) => setTimeout(resolve, 6_500))
+    expect(await spool.accountsDue(Date.now(), Date.now() + 15_000)).toEqual(['a'])
+  })
+})
