@@ -230,7 +230,7 @@ describe('a random walk through the life of posts', () => {
           await settle()
           expect(await contradictions()).toEqual([])
         }),
-        { numRuns: Number(process.env.WALKS ?? 60) },
+        { numRuns: Number(process.env.WALKS ?? 30) },
       )
     },
   )

@@ -94,6 +94,14 @@ export const MIGRATIONS: readonly Migration[] = [
   { version: 8, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts'], from: 6, to: 7 }] },
 ]
 
+/** The fields of a table's records by which it can be read. */
+export function indexesOf(table: TableName): readonly string[] {
+  return INDEXES.get(table) ?? []
+}
+const INDEXES = new Map<string, string[]>()
+for (const step of MIGRATIONS.flatMap((m) => m.steps))
+  if (step.do === 'create index') INDEXES.set(step.store, [...(INDEXES.get(step.store) ?? []), step.path])
+
 export const DATABASE_VERSION = Math.max(...MIGRATIONS.map((m) => m.version))
 
 /** Shape of the database for idb's types. */

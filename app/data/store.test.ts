@@ -5,7 +5,19 @@ import { aBrand, aPost, anAccount, aPipeline } from '../../core/model/samples'
 import { TABLE_NAMES, TABLES, type Post } from '../../core/model'
 import { schema1 } from '../../core/formats/testing/schema1'
 import { DATABASE_VERSION, migrate, MIGRATIONS } from './schema'
-import { all, commit, must, newAction, onWrite, one, patch, put, remove, type Write } from './store'
+import {
+  all,
+  commit,
+  isTouched,
+  must,
+  newAction,
+  onWrite,
+  one,
+  patch,
+  put,
+  remove,
+  type Write,
+} from './store'
 import { lastChange, undo } from './undo'
 
 vi.mock('../workers', () => ({}))
@@ -47,6 +59,30 @@ describe('writing', () => {
     end()
     await commit('machine', [remove('brands', 'brand')])
     expect(seen).toHaveBeenCalledTimes(1)
+  })
+
+  it('touches the reads of a record’s old and new places, and no others, in this tab and the next', async () => {
+    await commit('machine', [put('posts', aPost({ id: 'a', drip: 'd1' }))])
+    const nextTab = new BroadcastChannel('dripline')
+    const heard = new Promise<MessageEvent>((resolve) => nextTab.addEventListener('message', resolve))
+    await commit('machine', [patch('posts', 'a', (p) => ({ ...p, drip: 'd2', state: 'for review' }))])
+    const touched = ((await heard) as MessageEvent<Parameters<typeof isTouched>[1]>).data
+    nextTab.close()
+    const reads: [unknown[], boolean][] = [
+      [['posts'], true],
+      [['posts', 'id', 'a'], true],
+      [['posts', 'id', 'b'], false],
+      [['posts', 'drip', 'd1'], true],
+      [['posts', 'drip', 'd2'], true],
+      [['posts', 'drip', 'd3'], false],
+      [['posts', 'brand', 'brand'], true],
+      [['posts', 'brand', 'other'], false],
+      [['posts', 'state', 'approved'], true],
+      [['posts', 'state', 'published'], false],
+      [['accounts', 'brand', 'brand'], false],
+    ]
+    for (const [read, expected] of reads) expect([read, isTouched(read, touched)]).toEqual([read, expected])
+    expect(isTouched(['posts', 'drip', 'd9'], { tables: ['posts'], reads: null })).toBe(true)
   })
 })
 

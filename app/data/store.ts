@@ -14,6 +14,7 @@ import {
 } from '../../core/model'
 import { clockNow } from './clock'
 import { database } from './database'
+import { indexesOf } from './schema'
 import { forget, isKept, keepUp, keptRows } from './kept'
 
 /**
@@ -102,7 +103,7 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
       if (row === null) await store.delete(write.id)
       else await store.put(row as never)
       entries.push({ store: write.table, id: write.id, before: before ?? null, after: after ?? null })
-      written.push({ table: write.table, id: write.id, row })
+      written.push({ table: write.table, id: write.id, before: before ?? null, row })
     }
     if (actor !== 'machine' && entries.length) {
       const changes = tx.objectStore('changes')
@@ -117,7 +118,7 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
         entries: joined(begun?.entries ?? [], entries),
       }
       await changes.put(change)
-      written.push({ table: 'changes', id: change.id, row: change })
+      written.push({ table: 'changes', id: change.id, before: begun ?? null, row: change })
       const keys = await changes.getAllKeys()
       for (const key of keys.slice(0, Math.max(0, keys.length - UNDO_KEPT))) await changes.delete(key)
     }
@@ -143,36 +144,60 @@ function joined(before: Change['entries'], more: Change['entries']): Change['ent
   return [...all.values()]
 }
 
-/** A row as it was written, or null where it is gone. */
+/** A row as it was before and as it was written; null where there was none, or none is left. */
 interface Written {
   table: TableName
   id: string
+  before: Row<TableName> | null
   row: Row<TableName> | null
 }
 
 /** Says which rows were written: what is kept in memory follows, and the hooks that read the tables, here and in every other tab. */
 export function announceRows(written: readonly Written[]): void {
   for (const { table, id, row } of written) keepUp(table, id, row)
-  spread([...new Set(written.map((w) => w.table))])
+  spread({ tables: [...new Set(written.map((w) => w.table))], reads: readsOf(written) })
+}
+
+/** What was written: the tables, and what reads of them are touched; null where all may be. */
+interface Touched {
+  tables: readonly TableName[]
+  reads: ReadonlySet<string> | null
+}
+
+/** The reads that would give another answer since some rows were written: of the table, of the record, by its indexes. */
+function readsOf(written: readonly Written[]): Set<string> {
+  const reads = new Set<string>()
+  for (const { table, id, before, row } of written) {
+    reads.add(readOf(table))
+    reads.add(readOf(table, 'id', id))
+    for (const index of indexesOf(table))
+      for (const state of [before, row])
+        if (state) reads.add(readOf(table, index, (state as unknown as Record<string, unknown>)[index]))
+  }
+  return reads
+}
+
+function readOf(table: string, index?: unknown, value?: unknown): string {
+  return index === undefined ? table : `${table} ${String(index)} ${String(value)}`
 }
 
 const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('dripline')
-channel?.addEventListener('message', (event: MessageEvent<{ tables: TableName[] }>) => {
+channel?.addEventListener('message', (event: MessageEvent<Touched>) => {
   forget(event.data.tables)
-  refresh(event.data.tables)
+  refresh(event.data)
 })
 
 /** Says that a transaction of its own wrote these tables: they are read anew, here and in every other tab. */
 export function announce(tables: readonly TableName[]): void {
   forget(tables)
-  spread(tables)
+  spread({ tables, reads: null })
 }
 
-/** Refreshes the hooks that read these tables, here and in every other tab. */
-function spread(tables: readonly TableName[]): void {
-  if (tables.length === 0) return
-  refresh(tables)
-  channel?.postMessage({ tables })
+/** Refreshes the hooks whose answers changed, here and in every other tab. */
+function spread(touched: Touched): void {
+  if (touched.tables.length === 0) return
+  refresh(touched)
+  channel?.postMessage(touched)
 }
 
 const watchers = new Set<(tables: readonly TableName[]) => void>()
@@ -183,10 +208,16 @@ export function onWrite(watcher: (tables: readonly TableName[]) => void): () => 
   return () => watchers.delete(watcher)
 }
 
-function refresh(tables: readonly TableName[]): void {
-  for (const watcher of watchers) watcher(tables)
-  const touched = new Set<string>(tables)
-  void mutate((key) => Array.isArray(key) && key[0] === 'rows' && touched.has(String(key[1])))
+function refresh(touched: Touched): void {
+  for (const watcher of watchers) watcher(touched.tables)
+  void mutate((key) => Array.isArray(key) && key[0] === 'rows' && isTouched(key.slice(1), touched))
+}
+
+/** Whether a read, as a hook names it (a table; or an index and its value besides), may have another answer now. */
+export function isTouched(read: readonly unknown[], { tables, reads }: Touched): boolean {
+  const [table, index, value] = read
+  if (!tables.includes(table as TableName)) return false
+  return reads === null || reads.has(readOf(String(table), index, value))
 }
 
 /** One record, or undefined. */

@@ -3,7 +3,7 @@ export { earlierCaptions, makeDrip, gateState, wishedAt, type DripRequest, type 
 export { handPosts, wordsOf, type HandPost, type HandRequest, type HandRow, type When } from './hand'
 export { renewalOf, renewed, type Renewal } from './recurring'
 export { singlePost, type SingleRequest } from './single'
-export { contextFor, linkedPage } from './recheck'
+export { contextFor, linkedPage, neighboursOf } from './recheck'
 export {
   carriesFullText,
   finishPiece,

@@ -2,11 +2,25 @@ import { houseOf } from '../house'
 import { sourceText, type CheckContext } from '../judging'
 import type { Brand, Post, WholePiece } from '../model'
 import { network } from '../networks'
-import { addressesIn } from '../text'
+import { addressesIn, bareWords, trigrams } from '../text'
 
 /** The address that a post leads to, also where a person only typed it among the words; null where there is none. */
 export function linkedPage(post: Pick<Post, 'piece' | 'link' | 'wording'>): string | null {
   return post.link ?? (post.piece ? null : (addressesIn(post.wording.text)[0]?.text ?? null))
+}
+
+/**
+ * Those of many posts against which a post's caption is checked: of its network, and with three words in a row
+ * or all words in common with it. No other can repeat it or be alike.
+ */
+export function neighboursOf(post: Post, posts: readonly Post[]): Post[] {
+  const bare = bareWords(post.wording.text)
+  const mine = [...trigrams(post.wording.text)]
+  return posts.filter((p) => {
+    if (p.id === post.id || p.network !== post.network) return false
+    const theirs = trigrams(p.wording.text)
+    return mine.some((g) => theirs.has(g)) || (bare !== '' && bareWords(p.wording.text) === bare)
+  })
 }
 
 /** The context in which a post's caption is checked, from the records around it. */

@@ -43,14 +43,14 @@ describe('whatever it is given, the planner', () => {
 
   it('changes nothing when it plans again where there is less room than posts', () => {
     let homeless = 0
-    for (let seed = 1; seed <= 30; seed++) {
+    for (let seed = 1; seed <= 16; seed++) {
       const settled = standing(aCrowd(seed))
       expect(brokenRules(PlanInput.parse(settled), plan(settled).posts), `seed ${seed}`).toEqual([])
       const again = places(settled)
       for (const p of settled.posts) expect([seed, p.id, again.get(p.id)]).toEqual([seed, p.id, p.at])
       homeless += settled.posts.filter((p) => !p.at).length
     }
-    expect(homeless).toBeGreaterThan(100)
+    expect(homeless).toBeGreaterThan(50)
   })
 
   it('moves nothing when a post is taken away, but may now place one that had no place', () => {

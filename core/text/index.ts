@@ -1,5 +1,6 @@
 export { addressesIn, withoutAddresses } from './addresses'
 export { tagsIn, withoutTags } from './tags'
 export { bareWords, countWords, printOf, wordsIn } from './words'
+export { trigrams } from './trigrams'
 export { hash32 } from './hash'
 export { endsSentence, firstSentence } from './ends'

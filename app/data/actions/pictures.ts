@@ -43,7 +43,7 @@ export async function storePicture({ blob, hash, type, width, height }: MadePict
   await tx.objectStore('blobs').put({ id: hash, blob })
   await tx.objectStore('media').put(info)
   await tx.done
-  announceRows([{ table: 'media', id: hash, row: info }])
+  announceRows([{ table: 'media', id: hash, before: null, row: info }])
 }
 
 /** The bytes of a picture of the workspace's own; null for any other address. */

@@ -12,7 +12,7 @@ import {
   type WholePiece,
   type Wording,
 } from '../../../core/model'
-import { linkedPage } from '../../../core/pipeline'
+import { linkedPage, neighboursOf } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
@@ -50,7 +50,7 @@ export async function checksOf(post: Post): Promise<Check[]> {
     post.piece ? wholePiece(post.piece, post.pieceRevision) : null,
     all('posts'),
   ])
-  return heavy().recheck(post, brand, piece, posts)
+  return heavy().recheck(post, brand, piece, neighboursOf(post, posts))
 }
 
 /** What the checks would say of a post if its caption were this. */
