@@ -26,6 +26,45 @@ describe('what repeats across the pages of a source', () => {
   })
 })
 
+describe('words of a page that look like furniture and are not', () => {
+  const kept = (html: string) => {
+    const { blocks, text } = readFragment(html)
+    return blocks.filter((b) => b.furniture === null).map((b) => text.slice(b.start, b.end))
+  }
+  const sentence = (n: number): string =>
+    `Glue number ${n} wants warm wood, a quiet room and the patience of whoever stirs it.`
+
+  it.each(['mailing-lists', 'social-contract', 'comments', 'menu-planning', 'share-of-the-work'])(
+    'stand in a section whose id is %s',
+    (id) => {
+      const section = [1, 2, 3].map((n) => `<p>${sentence(n)}</p>`).join('')
+      const page = `<h1>Glue</h1><p>${sentence(0)}</p><section id="${id}"><h2 id="${id}">On glue</h2>${section}</section>`
+      // The first heading is the title.
+      expect(kept(page)).toEqual([sentence(0), 'On glue', sentence(1), sentence(2), sentence(3)])
+    },
+  )
+
+  it('stand in a list within a list, with an item around it or without', () => {
+    const inner = `<ul><li>${sentence(2)}</li></ul>`
+    for (const list of [
+      `<ul><li>${sentence(1)}</li>${inner}<li>${sentence(3)}</li></ul>`,
+      `<ol><li><p>${sentence(1)}</p>${inner}</li><li>${sentence(3)}</li></ol>`,
+      `<ul><ul><li>${sentence(1)}</li></ul><ol>${inner}<li>${sentence(3)}</li></ol></ul>`,
+    ])
+      expect(kept(list)).toEqual([sentence(1), sentence(2), sentence(3)])
+  })
+
+  it('stand as a title in a sentence, quoted or not', () => {
+    const said = 'As we read in <cite>The Glue Pot</cite>, warmth is half of it.'
+    const plain = 'As we read in The Glue Pot, warmth is half of it.'
+    expect(kept(`<p>${said}</p>`)).toEqual([plain])
+    expect(kept(`<blockquote><p>${said}</p></blockquote>`)).toEqual([plain])
+    expect(kept(`<blockquote><p>${said} — <cite>Ada Fell</cite></p></blockquote>`)[0]).toMatch(
+      /^As we read in The Glue Pot/,
+    )
+  })
+})
+
 describe('a quotation', () => {
   const speaker = (html: string) =>
     readFragment(html)

@@ -137,6 +137,27 @@ describe('speakers', () => {
     ])
   })
 
+  it('are not what a speaker announces, nor a thing that is talked of', () => {
+    const cues = parseCues(
+      vtt(
+        [0, 2, 'Rita: How do you begin?'],
+        [2, 4, 'Tomas: With the boards.'],
+        [4, 6, 'Remember: sand first.'],
+        [6, 8, 'Varnish: two coats of it, and good varnish wants a day.'],
+        [8, 10, 'Rita: And then?'],
+        [10, 12, 'Tomas: Then you wait.'],
+      ),
+    )
+    expect(cues.map((c) => [c.speaker, c.text])).toEqual([
+      ['Rita', 'How do you begin?'],
+      ['Tomas', 'With the boards.'],
+      ['Tomas', 'Remember: sand first.'],
+      ['Tomas', 'Varnish: two coats of it, and good varnish wants a day.'],
+      ['Rita', 'And then?'],
+      ['Tomas', 'Then you wait.'],
+    ])
+  })
+
   it('are read from voice tags', () => {
     expect(parseCues(vtt([0, 2, '<v Rita Vance>Rake it.'], [2, 3, 'Then stop.']))).toMatchObject([
       { speaker: 'Rita Vance', text: 'Rake it.' },

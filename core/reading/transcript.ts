@@ -174,9 +174,10 @@ function withSpeakers(cues: readonly Cue[]): Cue[] {
     const name = LABEL.exec(text)?.[1]
     if (name) heard.set(name, (heard.get(name) ?? 0) + 1)
   }
+  for (const name of heard.keys()) if (isSaid(name, cues)) heard.delete(name)
   const labels = [...heard.values()].reduce((a, b) => a + b, 0)
   const isSpeaker = (name: string): boolean =>
-    labels >= 3 && heard.size >= 2 && ((heard.get(name) ?? 0) >= 2 || heard.size <= 3)
+    heard.has(name) && labels >= 3 && heard.size >= 2 && ((heard.get(name) ?? 0) >= 2 || heard.size <= 3)
   let speaking: string | null = null
   return cues.map((cue) => {
     const match = LABEL.exec(cue.text)
@@ -190,6 +191,22 @@ function withSpeakers(cues: readonly Cue[]): Cue[] {
     if (cue.speaker) speaking = titled(cue.speaker)
     return { ...cue, speaker: speaking }
   })
+}
+
+/** Words with a colon by which people announce what they say next, and which are nobody's name. */
+const ANNOUNCED =
+  /^(?:remember|note|tip|hint|warning|caution|careful|important|question|answer|example|rule|step|first|second|third|next|finally|again|now|result|conclusion|summary|lesson|fact|myth|update|spoiler|disclaimer|and|but|so|because|here|there|this|that|these|those|yes|no|okay|ok)\b/i
+
+/** Whether what stands before a colon is said rather than a name: it announces, or is a plain word elsewhere. */
+function isSaid(label: string, cues: readonly Cue[]): boolean {
+  if (ANNOUNCED.test(label)) return true
+  if (/[\s\d]/.test(label)) return false
+  const plain = new RegExp(`(?<![\\p{L}\\p{N}])${escaped(label.toLowerCase())}(?![\\p{L}\\p{N}])`, 'u')
+  return cues.some((c) => plain.test(c.text))
+}
+
+function escaped(text: string): string {
+  return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 }
 
 function titled(name: string): string {

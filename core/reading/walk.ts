@@ -200,7 +200,7 @@ export class Walker {
 
   /** A quotation with who says it: a cite or footer within it, the caption of its figure, or a last line after a dash. */
   #quotation(element: Element, context: Context): void {
-    const inside = element.querySelector('footer, cite')
+    const inside = [...element.querySelectorAll('footer, cite')].find(standsAfter) ?? null
     const figure = element.parentElement?.tagName === 'FIGURE' ? element.parentElement : null
     const named = squeeze((inside ?? figure?.querySelector('figcaption'))?.textContent ?? '')
     inside?.remove()
@@ -220,7 +220,12 @@ export class Walker {
     const id = this.#lists++
     let index = 0
     for (const item of element.children) {
-      if (item.tagName.toLowerCase() !== 'li') continue
+      const tag = item.tagName.toLowerCase()
+      // A list that stands in a list without an item around it, as old editors write them.
+      if (tag === 'ul' || tag === 'ol') {
+        this.#list(item, context, tag === 'ol')
+        continue
+      }
       const inner: Context = {
         kind: 'item',
         furniture: context.furniture,
@@ -252,7 +257,9 @@ export class Walker {
   }
 
   #furniture(element: Element, tag: string): string | null {
-    const names = `${element.getAttribute('class') ?? ''} ${element.id} ${element.getAttribute('role') ?? ''}`
+    // A heading's id is made of its own words.
+    const id = /^h[1-6]$/.test(tag) ? '' : element.id
+    const names = `${element.getAttribute('class') ?? ''} ${id} ${element.getAttribute('role') ?? ''}`
     const reason = furnitureByName(tag, names)
     const share = countWords(element.textContent ?? '') / Math.max(1, this.#words)
     if (reason && share < (reason === 'comments' || reason === 'related links' ? 0.7 : 0.3)) return reason
@@ -332,4 +339,16 @@ function pictureAddress(element: Element, base: string | null): string | null {
     set(element.parentElement?.querySelector('source[srcset]')?.getAttribute('srcset') ?? null),
   ]
   return candidates.map((c) => (c ? resolveAddress(c, base) : null)).find((c) => c !== null) ?? null
+}
+
+/** Whether a footer or cite comes after what is quoted, and not within one of its sentences as a title does. */
+function standsAfter(element: Element): boolean {
+  const around = { before: '', after: '' }
+  let side: 'before' | 'after' = 'before'
+  for (const node of element.parentElement?.childNodes ?? []) {
+    if ((node as unknown) === element) side = 'after'
+    else around[side] += node.textContent ?? ''
+  }
+  if (element.parentElement?.tagName === 'BLOCKQUOTE') return true
+  return around.after.trim() === '' && /(?:^|[—–.!?…:"”’»-])$/u.test(around.before.trim())
 }

@@ -58,6 +58,19 @@ describe('finding doubles', () => {
     expect(index.near(sketchOf(part))[0]).toMatchObject({ id: first.id })
   })
 
+  it('brings up a book of sixty thousand words for a page of it, from wherever in it the page comes', () => {
+    // Numbers in words: no two places of it are alike.
+    const book = Array.from({ length: 60_000 }, (_, i) => `word${(i * 7919) % 60_013}`)
+    const index = new Doubles([sketch('book', book.join(' ')), sketch('other', second.text)])
+    for (const from of [0, 17_000, 42_000, 59_000]) {
+      const page = book.slice(from, from + 900).join(' ')
+      expect([from, index.near(sketchOf(page)).map((c) => c.id)]).toEqual([from, ['book']])
+      const back = new Doubles([sketch('page', page)])
+      expect([from, back.near(sketchOf(book.join(' '))).map((c) => c.id)]).toEqual([from, ['page']])
+    }
+    expect(index.near(sketchOf(first.text))).toEqual([])
+  })
+
   it('tells the same story from an excerpt, by how much, and neither from both', () => {
     const again = { title: 'Other words', text: `${words(first.text).slice(30).join(' ')} And so on.` }
     expect(compare(first, again)).toMatchObject({ why: 'the same story' })

@@ -9,7 +9,7 @@ const SIGNATURE = 64
 const ROWS = 4
 /** One shingle in so many is sampled, by its hash, so that two pieces sample the same ones. */
 const SAMPLED = 8
-const MOST_SAMPLED = 400
+const MOST_SAMPLED = 1500
 
 /** From which likeness two texts tell the same story, and from which when their titles agree too. */
 const SAME_STORY = 0.5
@@ -110,13 +110,23 @@ export class Doubles {
       .map((id): Candidate => {
         const other = this.#sketches.get(id)
         const equal = other?.signature.filter((n, i) => n === sketch.signature[i]).length ?? 0
-        const smaller = Math.min(sketch.sample.length, other?.sample.length ?? 0)
+        const smaller = comparable(sketch.sample, other?.sample ?? [])
         return { id, likeness: equal / SIGNATURE, contained: smaller ? (shared.get(id) ?? 0) / smaller : 0 }
       })
       .filter((c) => c.likeness >= 0.15 || c.contained >= 0.4)
       .sort((a, b) => Math.max(b.likeness, b.contained) - Math.max(a.likeness, a.contained))
       .slice(0, most)
   }
+}
+
+/**
+ * How many shingles of the shorter of two samples the longer one could share. A long text keeps the smallest of
+ * its sampled shingles only: what lies above the last it kept tells nothing.
+ */
+function comparable(a: readonly number[], b: readonly number[]): number {
+  const limit = Math.min(a[a.length - 1] ?? 0, b[b.length - 1] ?? 0)
+  const within = (sample: readonly number[]): number => sample.filter((s) => s <= limit).length
+  return Math.min(within(a), within(b))
 }
 
 function bandsOf(signature: readonly number[]): string[] {

@@ -157,6 +157,19 @@ it('matches whole words, phrases and beginnings, without case and marks', () => 
   ).toEqual(['oak', 'end grain', 'gra*', 'OAK’S'])
 })
 
+it('minds quotation marks around a word, and the signs that belong to it', () => {
+  const found = (text: string, entries: string[]) => matchingWords(text, entries)
+  expect(found('She said ‘choir’ and "nave".', ['choir', 'nave'])).toEqual(['choir', 'nave'])
+  expect(found("The 'choir' and the boats' names", ['choir', 'boats', "boats'"])).toEqual([
+    'choir',
+    'boats',
+    "boats'",
+  ])
+  expect(found('Written in C# and C++, not in F#.', ['c', 'f', 'C#', 'c++', 'C+'])).toEqual(['C#', 'c++'])
+  expect(found('Plain C, #oak and rock+roll', ['C#', 'c', 'oak', 'roll'])).toEqual(['c', 'oak', 'roll'])
+  expect(found('Don’t', ['don', "don't", 't'])).toEqual(["don't"])
+})
+
 it('reads numbers as people write them', () => {
   for (const [text, value] of [
     ['12 km', 12],

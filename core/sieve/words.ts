@@ -12,12 +12,15 @@ export function matchingWords(text: string, entries: readonly string[]): string[
   })
 }
 
+/** A text as words apart by one space. An apostrophe counts within a word only, and `#` and `+` only at its end: “C#” is not “c”. */
 function plainWords(text: string): string {
   return text
     .toLowerCase()
     .normalize('NFC')
-    .replace(/[’']/g, "'")
-    .replace(/[^\p{L}\p{N}']+/gu, ' ')
+    .replace(/[‘’']/g, "'")
+    .replace(/(?<![\p{L}\p{N}])'|'(?![\p{L}\p{N}])/gu, ' ')
+    .replace(/(?<![\p{L}\p{N}#+])[#+]+|[#+]+(?=[\p{L}\p{N}])/gu, ' ')
+    .replace(/[^\p{L}\p{N}'#+]+/gu, ' ')
     .trim()
 }
 
