@@ -5,7 +5,7 @@ import { defineConfig } from '@playwright/test'
 import { freePairs } from './e2e/ports'
 
 /** Each spec has a server and a world of its own, so that they run side by side; the longest first. */
-const NAMES = ['journey', 'screens', 'intake', 'writing', 'horizon', 'faults']
+const NAMES = ['horizon', 'screens', 'journey', 'writing', 'intake', 'faults']
 
 // Playwright's workers read this file too: ports and folders are chosen once and handed on.
 process.env['E2E_PORTS'] ??= (await freePairs(NAMES.length)).join(' ')
@@ -14,6 +14,10 @@ const SPECS = NAMES.map((name, index) => {
   const folder = (process.env[`E2E_DATA_${index}`] ??= mkdtempSync(join(tmpdir(), 'dripline-e2e-')))
   return { name, port: ports[index] ?? 0, folder }
 })
+
+/** The specs that were asked for by `--project=name`, or all. */
+const asked = process.argv.flatMap((a) => /^--project=(.*)$/.exec(a)?.[1] ?? [])
+const wanted = SPECS.filter(({ name }) => asked.length === 0 || asked.includes(name))
 
 export default defineConfig({
   testDir: 'e2e',
@@ -25,7 +29,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Lisbon',
-    trace: 'retain-on-failure',
+    // A trace costs a third of the time: ask for one with --trace on.
+    trace: 'off',
     actionTimeout: 25_000,
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
@@ -43,14 +48,14 @@ export default defineConfig({
     testMatch: `${name}.spec.ts`,
     use: { baseURL: `http://localhost:${port}` },
   })),
-  webServer: SPECS.map(({ name, port, folder }) => ({
-    name,
-    command: 'node scripts/start.mjs',
-    url: `http://localhost:${port + 1}/demo`,
+  // All of them are started by one command, two at a time; the tests begin with the first two.
+  webServer: {
+    command: 'node scripts/demos.mjs',
+    url: `http://localhost:${((wanted[1] ?? wanted[0])?.port ?? 0) + 1}/demo`,
     timeout: 240_000,
-    stdout: 'ignore' as const,
-    stderr: 'pipe' as const,
-    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 5000 },
-    env: { PORT: String(port), WORLD_PORT: String(port + 1), DATA_DIR: folder },
-  })),
+    stdout: 'ignore',
+    stderr: 'pipe',
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
+    env: { DEMOS: wanted.map(({ port, folder }) => `${port}:${folder}`).join(',') },
+  },
 })

@@ -13,7 +13,12 @@ const browser = chromium()
 if (!hasPostgres()) installPostgres()
 rmSync(results, { recursive: true, force: true })
 
-const env = { ...process.env, FORCE_COLOR: '0', ...(browser ? { CHROMIUM: browser } : {}) }
+const env = {
+  ...process.env,
+  FORCE_COLOR: '0',
+  NODE_COMPILE_CACHE: process.env.NODE_COMPILE_CACHE ?? join(root, 'node_modules', '.cache', 'compiled'),
+  ...(browser ? { CHROMIUM: browser } : {}),
+}
 let passed = 0
 let failed = 0
 

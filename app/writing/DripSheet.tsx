@@ -31,7 +31,7 @@ import {
 import { Columns } from './Columns'
 import { Grid } from './Grid'
 import { Many } from './Many'
-import { PostSheet } from './PostSheet'
+import { PostSheet } from './post/PostSheet'
 
 /** The drip sheet: beats along the days against a pipe, accounts in columns, a post in every cell. */
 export function DripSheet() {

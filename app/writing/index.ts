@@ -1,1 +1,2 @@
-export { HeldNotice, PostSheet } from './PostSheet'
+export { HeldNotice } from './post/HeldNotice'
+export { PostSheet } from './post/PostSheet'

@@ -1,0 +1,116 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { type Account, type Post } from '../../../core/model'
+import { network, sliceGraphemes } from '../../../core/networks'
+import { useClicks, usePicture } from '../../data'
+import { count, Mono, NetworkMark } from '../../ui'
+
+export function Preview({ post, account }: { post: Post; account: Account | undefined }) {
+  const picture = usePicture(post.media?.sourceUrl ?? null)
+  const profile = network(post.network)
+  const fold = profile.text.fold
+  const head = fold === null ? post.wording.text : sliceGraphemes(post.wording.text, fold)
+  const rest = post.wording.text.slice(head.length)
+  return (
+    <Box borderWidth="1px" borderColor="hairline" borderRadius="md" p="3" bg="raised">
+      <Flex align="center" gap="2" mb="2">
+        <NetworkMark id={post.network} />
+        <Box lineHeight="1.25">
+          <Box fontWeight="600">{account?.name ?? 'A removed account'}</Box>
+          <Box fontSize="12px" color="soft">
+            @{account?.handle} · shown as readers see it
+          </Box>
+        </Box>
+      </Flex>
+      <Box
+        fontFamily="reading"
+        fontSize="15px"
+        lineHeight="1.5"
+        whiteSpace="pre-wrap"
+        overflowWrap="anywhere"
+        data-testid="caption"
+      >
+        {post.wording.title && (
+          <Box fontWeight="600" mb="1">
+            {post.wording.title}
+          </Box>
+        )}
+        {head}
+        {rest && (
+          <>
+            <Box fontFamily="mono" fontSize="11px" color="soft" my="0.5">
+              — fold at {fold} —
+            </Box>
+            {rest.trimStart()}
+          </>
+        )}
+      </Box>
+      {post.wording.parts.map((part, i) => (
+        <Box
+          key={i}
+          mt="2"
+          pt="2"
+          borderTopWidth="1px"
+          borderColor="hairline"
+          fontFamily="reading"
+          fontSize="15px"
+          lineHeight="1.5"
+          whiteSpace="pre-wrap"
+          overflowWrap="anywhere"
+        >
+          {part}
+        </Box>
+      ))}
+      {post.wording.poll.map((answer) => (
+        <Box key={answer} mt="1.5" px="2" py="1" borderWidth="1px" borderColor="hairline" borderRadius="sm">
+          {answer}
+        </Box>
+      ))}
+      {post.wording.firstComment && (
+        <Box
+          mt="2"
+          pt="2"
+          borderTopWidth="1px"
+          borderColor="hairline"
+          fontSize="13px"
+          color="soft"
+          whiteSpace="pre-wrap"
+          overflowWrap="anywhere"
+        >
+          First comment: {post.wording.firstComment}
+        </Box>
+      )}
+      {post.media && (
+        <chakra.img
+          src={picture}
+          alt={post.media.alt}
+          mt="2"
+          w="full"
+          borderRadius="sm"
+          objectFit="cover"
+          aspectRatio={post.media.shape ? `${post.media.shape.width} / ${post.media.shape.height}` : '3 / 2'}
+        />
+      )}
+      {post.shortLink && <ShortLinkLine short={post.shortLink} />}
+      {post.publicUrl && post.state === 'published' && (
+        <Box mt="2" fontSize="13px">
+          <a href={post.publicUrl} target="_blank" rel="noreferrer">
+            <chakra.span color="waterText" textDecoration="underline">
+              See it on {profile.name}
+            </chakra.span>
+          </a>
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+/** What the link goes out as, and how often it was followed. */
+function ShortLinkLine({ short }: { short: string }) {
+  const clicks = useClicks(short)
+  return (
+    <Box mt="2" fontSize="13px" color="soft">
+      The link goes out as <Mono>{short}</Mono>
+      {clicks === null ? '' : ` · ${count(clicks, 'click')}`}
+    </Box>
+  )
+}
