@@ -286,4 +286,20 @@ describe('a random walk through the life of posts', () => {
     await settle()
     expect(await contradictions()).toEqual([])
   })
+
+  it('leaves of many posts the one that is being sent, and refuses it with a sentence where it is alone', async () => {
+    await begin(1)
+    const [one] = tabs as [Tab, Tab]
+    await one.approve(IDS)
+    await one.tick()
+    spool.advance(1.5 * HOUR)
+    spool.beginSending()
+    expect(spool.deliveries.find((d) => d.entry.id === 'p1')?.state).toBe('sending')
+    await expect(one.setAside(['p1'])).rejects.toThrow(/being sent right now/)
+    expect(await one.setAside(['p1', 'p4'])).toBe(1)
+    expect((await one.must('posts', 'p4')).state).toBe('set aside')
+    await settle()
+    expect((await one.must('posts', 'p1')).state).toBe('published')
+    expect(await contradictions()).toEqual([])
+  })
 })

@@ -63,7 +63,7 @@ export class Worker {
     await this.#boss.createQueue(QUEUE, { name: QUEUE, policy: 'short' })
     this.#workerId = await this.#boss.work<{ account: string }>(
       QUEUE,
-      { pollingIntervalSeconds: 0.5, batchSize: 4 },
+      { pollingIntervalSeconds: 2, batchSize: 4 },
       async (jobs) => {
         for (const { data } of jobs) await this.#serve(data.account)
       },

@@ -3,7 +3,7 @@ import { isToCome, next, type Post } from '../../../core/model'
 import { all, commit, newAction, patch } from '../store'
 import { copyPost } from './copies'
 import type { Holdable } from './holds'
-import { commitRecalled, happens, happensIfMay } from './life'
+import { commitRecalled, happensIfMay } from './life'
 import { tryPlaces } from './plan'
 
 /** What can be ended: it makes nothing more, and keeps what it did. */
@@ -80,7 +80,7 @@ export async function goOn(what: Endable, planned: 'place anew' | 'leave aside')
   await commit({ brand: what.brand, label: `Let ${what.name} go on` }, [
     patch(what.table, what.id, (row) => ({ ...row, endedAt: null })),
     ...placed.map((p) =>
-      happens(p.id, 'bring back', (row) => ({ ...row, at: p.at, wished: p.wished, reasons: p.reasons })),
+      happensIfMay(p.id, 'bring back', (row) => ({ ...row, at: p.at, wished: p.wished, reasons: p.reasons })),
     ),
   ])
   return placed.length

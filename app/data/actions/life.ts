@@ -1,4 +1,5 @@
 import {
+  asFault,
   Fault,
   may,
   next,
@@ -94,8 +95,8 @@ export function alone<T>(work: () => Promise<T>): Promise<T> {
 
 /**
  * Takes posts back from the server where it has them, and writes. Nothing is handed over between the two.
- * Throws `already-sending` where it is too late for one; then nothing is written. Gives the ids of the
- * posts that were written.
+ * Where it is too late for a single post, `already-sending` is thrown and nothing is written; of many, those
+ * are left as they are. Gives the ids of the records that were written.
  */
 export async function commitRecalled(
   actor: Actor,
@@ -103,11 +104,20 @@ export async function commitRecalled(
   writes: readonly Write[],
 ): Promise<Set<string>> {
   return alone(async () => {
+    const late = new Set<string>()
     for (const { id } of posts) {
       const post = await one('posts', id)
-      if (post) await recall(post)
+      try {
+        if (post) await recall(post)
+      } catch (error) {
+        if (posts.length === 1 || asFault(error).code !== 'already-sending') throw error
+        late.add(id)
+      }
     }
-    return commit(actor, writes)
+    return commit(
+      actor,
+      writes.filter((w) => w.table !== 'posts' || !late.has(w.id)),
+    )
   })
 }
 

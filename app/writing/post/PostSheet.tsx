@@ -124,7 +124,11 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
         {post.reasons.length > 0 && (
           <>
             <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
-              Why it stands there
+              {post.at !== null
+                ? 'Why it stands there'
+                : may(post, 'bring back')
+                  ? 'Why it is set aside'
+                  : 'Why it has no place'}
             </Heading>
             {post.reasons.map((r) => (
               <Box key={r.code + r.message} color="soft" fontSize="13px">

@@ -98,6 +98,8 @@ describe('the life of a post', () => {
     expect(next(failed, 'try again')).toMatchObject(again)
     expect(next(next(failed, 'set aside'), 'bring back')).toMatchObject({ ...again, state: 'for review' })
     expect(next(next(aPost(), 'set aside'), 'bring back').generation).toBe(1)
+    const reasons = [{ code: 'wished', message: 'It stands on its wished day.' }]
+    expect(next(aPost({ reasons }), 'set aside')).toMatchObject({ at: null, pinned: false, reasons: [] })
   })
 
   it('brings a post that was taken down back as one that never went out', () => {

@@ -133,7 +133,7 @@ export function next(post: Post, event: PostEvent): Post {
   const after = { ...post, state: LIFE[event][post.state] ?? post.state }
   switch (event) {
     case 'set aside':
-      return { ...after, at: null, pinned: false }
+      return { ...after, at: null, pinned: false, reasons: [] }
     case 'bring back':
     case 'try again':
       return {
