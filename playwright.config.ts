@@ -48,10 +48,10 @@ export default defineConfig({
     testMatch: `${name}.spec.ts`,
     use: { baseURL: `http://localhost:${port}` },
   })),
-  // All of them are started by one command, two at a time; the tests begin with the first two.
+  // All of them are started by one command; the tests begin once the first two have their workspaces ready.
   webServer: {
     command: 'node scripts/demos.mjs',
-    url: `http://localhost:${((wanted[1] ?? wanted[0])?.port ?? 0) + 1}/demo`,
+    url: `http://localhost:${((wanted[1] ?? wanted[0])?.port ?? 0) + 1}/demo/seed.zip`,
     timeout: 240_000,
     stdout: 'ignore',
     stderr: 'pipe',

@@ -1,5 +1,5 @@
-// Starts the demo several times over for the browser tests, two at a time: each has a server and a world of
-// its own. DEMOS names them as "port:folder", apart by commas; the world of each is one port above it.
+// Starts the demo several times over for the browser tests: each has a server and a world of its own.
+// DEMOS names them as "port:folder", apart by commas; the world of each is one port above it.
 import { spawn } from 'node:child_process'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -15,19 +15,16 @@ function stop() {
 process.on('SIGINT', stop)
 process.on('SIGTERM', stop)
 
-/** Starts one after the other of those that wait. */
-async function startNext() {
-  for (let one = waiting.shift(); one; one = waiting.shift()) {
-    const [port, folder] = [Number(one[0]), one[1]]
-    const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs')], {
-      cwd: root,
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, PORT: String(port), WORLD_PORT: String(port + 1), DATA_DIR: folder },
-    })
-    children.push(child)
-    const gone = new Promise((resolve) => child.once('exit', resolve))
-    await Promise.race([gone, until(`http://localhost:${port + 1}/demo`)])
-  }
+/** Starts one and waits until it has its first workspace ready, or has ended. */
+async function start([port, folder]) {
+  const child = spawn(process.execPath, [join(root, 'scripts', 'start.mjs')], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, PORT: port, WORLD_PORT: String(Number(port) + 1), DATA_DIR: folder },
+  })
+  children.push(child)
+  const gone = new Promise((resolve) => child.once('exit', resolve))
+  await Promise.race([gone, until(`http://localhost:${Number(port) + 1}/demo/seed.zip`)])
 }
 
 async function until(url) {
@@ -41,4 +38,6 @@ async function until(url) {
   }
 }
 
-await Promise.all([startNext(), startNext()])
+// The tests begin with the first two; the others come up one by one beside them.
+await Promise.all(waiting.splice(0, 2).map(start))
+for (const one of waiting) await start(one)

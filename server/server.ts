@@ -114,6 +114,8 @@ export async function createServer(
   await app.register(rateLimit, {
     max: 12_000,
     timeWindow: 60_000,
+    // A caller that hung up before its turn has no address any more.
+    keyGenerator: ({ ip }: { ip: string | undefined }) => ip ?? 'gone',
     errorResponseBuilder: () =>
       new Fault('too-many', 'Too many requests in one minute. Wait a moment and try again.'),
   })
