@@ -3,11 +3,10 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Account, Post, Row } from '../../core/model'
 import { network } from '../../core/networks'
-import { tryAgain, useAccounts, useRows } from '../data'
+import { useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
-import { HeldNotice } from '../writing'
+import { Troubles } from '../writing'
 import {
-  attempt,
   Button,
   count,
   Drop,
@@ -15,7 +14,6 @@ import {
   moment,
   Mono,
   NetworkMark,
-  Notice,
   Page,
   PageHead,
   SelectField,
@@ -202,15 +200,7 @@ function Delivery({
           </a>
         )}
       </Flex>
-      {post.state === 'failed' && (
-        <Notice
-          tone="plum"
-          action={<Button onClick={() => void attempt(() => tryAgain(post.id))}>Try again</Button>}
-        >
-          {post.failure}
-        </Notice>
-      )}
-      {post.held && <HeldNotice post={post} />}
+      <Troubles post={post} />
       {receipts.length === 0 && (
         <Box color="soft">
           {post.state === 'handed over'

@@ -1,2 +1,2 @@
-export { HeldNotice } from './post/HeldNotice'
+export { Troubles } from './post/Troubles'
 export { PostSheet } from './post/PostSheet'

@@ -20,7 +20,7 @@ import {
 import { heavy } from '../../workers'
 import { tagFiguresFor } from '../services'
 import { all, must, wholePiece, type Write } from '../store'
-import { commitRecalled, happens, happensIfMay } from './life'
+import { commitRecalled, happening, happensIfMay } from './life'
 import { anotherWording, aroundPost, checksOf, doubted, withWording } from './posts'
 
 const NONE: Partial<Record<Way, string>> = {
@@ -113,7 +113,7 @@ async function takeWordings(
 ): Promise<number> {
   const writes: Write[] = []
   let brand = ''
-  const happen = choices.length === 1 ? happens : happensIfMay
+  const happen = happening(choices.length)
   for (const { id, option } of choices) {
     const post = await must('posts', id)
     brand = post.brand

@@ -37,13 +37,19 @@ export function happensIfMay(
   return patch('posts', id, (post) => (refusal(post, event) === null ? change(next(post, event)) : undefined))
 }
 
-/** What happens to some posts: to a single one it is refused with a sentence, of many those are left that may not. */
-export function happensToAll(
-  ids: readonly string[],
+/** How something happens to so many posts: a single one is refused with a sentence, of many those are left that may not. */
+export function happening(count: number): typeof happens {
+  return count === 1 ? happens : happensIfMay
+}
+
+/** What happens to one post in an action of its own; it is taken back from the server first. */
+export async function changePost(
+  post: Pick<Post, 'id' | 'brand'>,
+  label: string,
   event: PostEvent,
   change?: (post: Post) => Row<'posts'>,
-): Write[] {
-  return ids.map((id) => (ids.length === 1 ? happens : happensIfMay)(id, event, change))
+): Promise<void> {
+  await commitRecalled({ brand: post.brand, label }, [post], [happens(post.id, event, change)])
 }
 
 /** A write that deletes a post, unless it has gone out or was set aside meanwhile. */

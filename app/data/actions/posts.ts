@@ -17,7 +17,7 @@ import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, wholePiece } from '../store'
-import { commitRecalled, happens, happensIfMay, happensToAll } from './life'
+import { changePost, commitRecalled, happening, happens, happensIfMay } from './life'
 import { isMovable, tryPlaces } from './plan'
 
 /** A post with what its caption is written from and held against. */
@@ -67,14 +67,8 @@ export async function editText(id: string, text: string): Promise<void> {
   // What was found of another address says nothing of this one.
   const linkCheck = linkedPage({ ...post, wording }) === linkedPage(post) ? post.linkCheck : null
   const checks = await checksOf({ ...post, wording, linkCheck, edited: true })
-  await commitRecalled(
-    { brand: post.brand, label: 'Edit a caption' },
-    [post],
-    [
-      happens(id, 'edit', (p) =>
-        doubted({ ...p, wording: { ...p.wording, text }, linkCheck, edited: true, checks }),
-      ),
-    ],
+  await changePost(post, 'Edit a caption', 'edit', (p) =>
+    doubted({ ...p, wording: { ...p.wording, text }, linkCheck, edited: true, checks }),
   )
 }
 
@@ -108,11 +102,10 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
     )
   const others = [...post.others.filter((o) => o !== chosen), post.wording]
   const checks = await checksOf(withWording(post, chosen, others))
-  await commitRecalled(
-    { brand: post.brand, label: 'Take another wording' },
-    [post],
-    [happens(id, 'reword', (p) => ({ ...withWording(p, chosen, others), checks }))],
-  )
+  await changePost(post, 'Take another wording', 'reword', (p) => ({
+    ...withWording(p, chosen, others),
+    checks,
+  }))
 }
 
 /** What approving did: how many went through, how many of them moved, and which were left and why. */
@@ -174,10 +167,8 @@ export async function setAside(ids: readonly string[]): Promise<number> {
   if (!brand) return 0
   const label = posts.length === 1 ? 'Set a post aside' : `Set ${posts.length} posts aside`
   const going = posts.filter((p) => posts.length === 1 || may(p, 'set aside'))
-  const writes = happensToAll(
-    going.map((p) => p.id),
-    'set aside',
-  )
+  const happen = happening(posts.length)
+  const writes = going.map((p) => happen(p.id, 'set aside'))
   return (await commitRecalled({ brand, label }, going, writes)).size
 }
 
@@ -200,11 +191,12 @@ export async function boundPost(
     throw new Fault('bad-request', 'Its last day would lie before its first. Change the other one first.')
   const bound = { ...post, ...bounds }
   const [placed = bound] = isMovable(post) ? await tryPlaces([bound]) : [bound]
-  await commitRecalled(
-    { brand: post.brand, label: 'Bound a post' },
-    [post],
-    [happens(id, 'move', (p) => ({ ...p, ...bounds, at: placed.at, reasons: placed.reasons }))],
-  )
+  await changePost(post, 'Bound a post', 'move', (p) => ({
+    ...p,
+    ...bounds,
+    at: placed.at,
+    reasons: placed.reasons,
+  }))
   return placed
 }
 
@@ -224,36 +216,22 @@ export async function tryAgain(id: string): Promise<void> {
 export async function decideLate(id: string, decision: 'send now' | 'place anew'): Promise<void> {
   const post = await must('posts', id)
   const now = nowIso()
-  if (decision === 'send now') {
-    await commitRecalled(
-      { brand: post.brand, label: 'Send a late post now' },
-      [post],
-      [
-        happens(id, 'send now', (p) => ({
-          ...p,
-          held: null,
-          at: now,
-          pinned: true,
-          reasons: [{ code: 'now', message: 'A person sent it at once.' }],
-        })),
-      ],
-    )
-    return
-  }
+  if (decision === 'send now')
+    return changePost(post, 'Send a late post now', 'send now', (p) => ({
+      ...p,
+      held: null,
+      at: now,
+      pinned: true,
+      reasons: [{ code: 'now', message: 'A person sent it at once.' }],
+    }))
   const [placed] = await tryPlaces([{ ...post, held: null, at: null, wished: now, pinned: false }])
-  await commitRecalled(
-    { brand: post.brand, label: 'Place a late post anew' },
-    [post],
-    [
-      happens(id, 'move', (p) => ({
-        ...p,
-        held: null,
-        pinned: false,
-        at: placed?.at ?? null,
-        reasons: placed?.reasons ?? [],
-      })),
-    ],
-  )
+  return changePost(post, 'Place a late post anew', 'move', (p) => ({
+    ...p,
+    held: null,
+    pinned: false,
+    at: placed?.at ?? null,
+    reasons: placed?.reasons ?? [],
+  }))
 }
 
 /** Takes a published post down at its network. This cannot be undone. */

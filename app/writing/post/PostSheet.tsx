@@ -1,14 +1,14 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
 import { may, type Account, type Hue, type Piece, type Post } from '../../../core/model'
 import { network } from '../../../core/networks'
-import { editText, remedied, tryAgain, nextWording, useWholePiece } from '../../data'
+import { editText, remedied, nextWording, useWholePiece } from '../../data'
 import { attempt, Button, Drop, moment, Mono, Notice, say, useKeys, withDays } from '../../ui'
 import { Preview } from './Preview'
 import { Editor } from './Editor'
 import { Checks } from './Checks'
 import { Bounds } from './Bounds'
 import { Actions, approveThis, asideOrBack } from './Actions'
-import { HeldNotice } from './HeldNotice'
+import { Troubles } from './Troubles'
 import { Wordings } from '../Wordings'
 
 interface Props {
@@ -67,15 +67,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             Close
           </Button>
         </Flex>
-        {post.failure && (
-          <Notice
-            tone="plum"
-            action={<Button onClick={() => void attempt(() => tryAgain(post.id))}>Try again</Button>}
-          >
-            {post.failure}
-          </Notice>
-        )}
-        {post.held && <HeldNotice post={post} />}
+        <Troubles post={post} />
         {post.fallback && <Notice tone="amber">{`The built-in writer wrote this. ${post.fallback}`}</Notice>}
         {editing ? (
           <Editor post={post} onDone={() => onEdit(false)} />
