@@ -116,7 +116,8 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
     await page.getByRole('button', { name: 'Import', exact: true }).click()
     await page.getByRole('button', { name: /^reading list content sheet/ }).click()
     await page.getByRole('button', { name: 'Visit now', exact: true }).click()
-    await expect(page.getByText('taken in', { exact: true })).toBeVisible()
+    // The runner may have visited it too meanwhile: one row a visit.
+    await expect(page.getByText('taken in', { exact: true }).first()).toBeVisible()
   })
 
   await test.step('a list of feeds is offered feed by feed', async () => {

@@ -10,8 +10,7 @@ async function linkAccount(page: Page, network: string): Promise<void> {
   await page.goto('/dispatch/accounts')
   await page.getByRole('button', { name: new RegExp(`^\\w\\w ${network} `) }).click()
   await expect(page.getByRole('heading', { name: `Let Dripline post for you on ${network}?` })).toBeVisible()
-  // The login that is not in use yet is chosen already.
-  await expect(page.getByRole('radio', { name: 'Lantern & Lathe' })).toBeChecked()
+  await page.getByRole('radio', { name: 'Lantern & Lathe' }).check()
   await page.getByRole('button', { name: 'Allow', exact: true }).click()
   await expect(page.getByText('is linked.')).toBeVisible()
 }
