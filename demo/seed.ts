@@ -2,7 +2,9 @@ import { parseFeed } from '../core/feeds'
 import { guessReading, mergeRows, parseSheet, readSheet, writeBundle } from '../core/formats'
 import {
   HouseStyle,
+  NO_LIMITS,
   partPiece,
+  PLAIN_MAKE,
   quotable,
   TABLE_NAMES,
   type Account,
@@ -306,17 +308,39 @@ class House {
   /** A pipeline that is on, with what its sieve says of the pieces that are there. */
   pipeline(
     brand: Brand,
-    of: Pick<Pipeline, 'id' | 'name' | 'hue' | 'sources' | 'sieve' | 'accounts' | 'gate'>,
+    of: Pick<Pipeline, 'id' | 'name' | 'hue' | 'gate'> &
+      Pick<Pipeline['takeIn'], 'sources' | 'sieve'> & { accounts: string[] },
   ): Pipeline {
     const now = this.#now
     const pipeline: Pipeline = {
-      ...of,
+      id: of.id,
       brand: brand.id,
+      name: of.name,
+      hue: of.hue,
       on: true,
-      groups: [],
-      since: now,
-      rhythm: TRICKLE,
-      window: { from: null, to: null },
+      takeIn: {
+        sources: of.sources,
+        groups: [],
+        sieve: of.sieve,
+        since: now,
+        aRun: null,
+        aWeek: null,
+        changed: false,
+      },
+      make: PLAIN_MAKE,
+      release: [
+        {
+          id: 'row-1',
+          pieces: { kind: 'all' },
+          format: null,
+          accounts: of.accounts,
+          groups: [],
+          by: { kind: 'rhythm', rhythm: TRICKLE },
+          again: null,
+        },
+      ],
+      gate: of.gate,
+      limits: NO_LIMITS,
       priority: 0,
       held: null,
       endedAt: null,
@@ -349,10 +373,11 @@ class House {
       piece,
       passages: this.#passages.get(piece.id) ?? [],
       accounts: of.accounts,
-      rhythm: RHYTHMS[of.rhythm] as Pipeline['rhythm'],
+      rhythm: RHYTHMS[of.rhythm] ?? TRICKLE,
       startDay: addDays(today, of.day),
       seed: 7,
       pipeline: of.pipeline ?? null,
+      row: of.pipeline?.release[0] ?? null,
       gate: of.gate,
       allAccounts: this.#rows.accounts,
       allBrands: this.#rows.brands,

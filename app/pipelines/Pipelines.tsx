@@ -1,7 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { nanoid } from 'nanoid'
 import { Link, useNavigate } from 'react-router'
-import { isToCome, HUES, type Pipeline } from '../../core/model'
+import { isToCome, HUES, NO_LIMITS, PLAIN_MAKE, type Pipeline } from '../../core/model'
+import { releasedTo, timingWords } from '../../core/pipeline'
 import { TRICKLE } from '../../core/planning'
 import { addPipeline, switchPipeline, nowIso, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
@@ -27,14 +28,29 @@ export function Pipelines() {
         name: sources[0] ? `${sources[0].title}, long and thin` : 'A new pipeline',
         hue: HUES[pipelines.length % HUES.length] ?? 'indigo',
         on: false,
-        sources: sources.map((s) => s.id),
-        groups: [],
-        sieve: [],
-        since: now,
-        accounts: accounts.filter((a) => a.endedAt === null).map((a) => a.id),
-        rhythm: TRICKLE,
+        takeIn: {
+          sources: sources.map((s) => s.id),
+          groups: [],
+          sieve: [],
+          since: now,
+          aRun: null,
+          aWeek: null,
+          changed: false,
+        },
+        make: PLAIN_MAKE,
+        release: [
+          {
+            id: nanoid(),
+            pieces: { kind: 'all' },
+            format: null,
+            accounts: accounts.filter((a) => a.endedAt === null).map((a) => a.id),
+            groups: [],
+            by: { kind: 'rhythm', rhythm: TRICKLE },
+            again: null,
+          },
+        ],
         gate: 'everything',
-        window: { from: null, to: null },
+        limits: NO_LIMITS,
         priority: 0,
         held: null,
         endedAt: null,
@@ -95,14 +111,18 @@ export function Pipelines() {
                   </chakra.span>
                 </Link>
                 <Box color="soft" fontSize="13px" truncate>
-                  {pipeline.sources
-                    .map((id) => sources.find((s) => s.id === id)?.title ?? 'a removed source')
-                    .join(', ') || 'no source'}{' '}
+                  {[
+                    ...pipeline.takeIn.sources.map(
+                      (id) => sources.find((s) => s.id === id)?.title ?? 'a removed source',
+                    ),
+                    ...pipeline.takeIn.groups.map((g) => `the group ${g}`),
+                  ].join(', ') || 'no source'}{' '}
                   →{' '}
-                  {pipeline.accounts
-                    .map((id) => `@${accounts.find((a) => a.id === id)?.handle ?? 'removed'}`)
+                  {releasedTo(pipeline, accounts)
+                    .map((a) => `@${a.handle}`)
                     .join(', ') || 'no account'}{' '}
-                  · {pipeline.rhythm.name} · holds {pipeline.gate}
+                  · {[...new Set(pipeline.release.map((r) => timingWords(r.by)))].join(', ')} · holds{' '}
+                  {pipeline.gate}
                   {pipeline.endedAt ? ' · ended' : pipeline.held ? ' · held' : ''}
                 </Box>
               </Box>

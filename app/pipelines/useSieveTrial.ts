@@ -1,21 +1,33 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
 import type { Piece, Pipeline } from '../../core/model'
-import { judge, readsText, sieveContext, sourcesOf, type SieveResult } from '../../core/sieve'
+import { rulesOf } from '../../core/pipeline'
+import {
+  judge,
+  readsText,
+  sieveContext,
+  sourcesOf,
+  type SieveContext,
+  type SieveResult,
+} from '../../core/sieve'
 import { nowIso, textsOf, useRows } from '../data'
 
 /** How many of the last pieces a sieve is tried on. */
 const TRIED = 100
 
+/** What a sieve says of the last pieces, with what it was asked among. */
+export interface Trial {
+  results: { piece: Piece; text: string; result: SieveResult }[]
+  passed: number
+  context: SieveContext
+}
+
 /** How a pipeline's sieve, as it stands, treats the last pieces of its sources; nothing is kept. */
-export function useSieveTrial(
-  pipeline: Pipeline,
-  brand: string,
-): { results: { piece: Piece; result: SieveResult }[]; passed: number } | null {
+export function useSieveTrial(pipeline: Pipeline, brand: string): Trial | null {
   const pieces = useRows('pieces', 'brand', brand)
   const sources = useRows('sources', 'brand', brand)
   const lists = useRows('wordLists', 'brand', brand)
-  const { sources: named, groups, sieve } = pipeline
+  const { sources: named, groups, sieve } = pipeline.takeIn
   const last = useMemo(() => {
     if (!pieces || !sources) return null
     const from = sourcesOf({ sources: named, groups }, sources)
@@ -25,7 +37,7 @@ export function useSieveTrial(
       .sort((a, b) => (time(a) < time(b) ? 1 : -1))
       .slice(0, TRIED)
   }, [pieces, sources, named, groups])
-  const wantsText = readsText(sieve)
+  const wantsText = readsText(rulesOf(pipeline))
   const { data: texts } = useSWR(
     wantsText && last ? ['texts of', ...last.map((p) => `${p.id}.${p.revision}`)] : null,
     () => textsOf(last ?? []),
@@ -34,10 +46,11 @@ export function useSieveTrial(
   return useMemo(() => {
     if (!last || !pieces || !sources || !lists || (wantsText && !texts)) return null
     const context = sieveContext({ now: nowIso(), lists, sources, pieces })
-    const results = last.map((piece) => ({
-      piece,
-      result: judge({ ...piece, text: texts?.get(piece.id) ?? '' }, sieve, context),
-    }))
-    return { results, passed: results.filter((r) => r.result.passed).length }
+    const results = last.map((piece) => {
+      const text = texts?.get(piece.id) ?? ''
+      return { piece, text, result: judge({ ...piece, text }, sieve, context) }
+    })
+    const passed = results.filter((r) => r.result.passed).length
+    return { results, passed, context }
   }, [last, pieces, sources, lists, texts, sieve, wantsText])
 }

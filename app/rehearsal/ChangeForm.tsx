@@ -2,6 +2,7 @@ import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import type { Account, Brand, Pipeline, Rhythm, Slot } from '../../core/model'
 import { network, proposedLimits, SERVED } from '../../core/networks'
+import { releasedTo } from '../../core/pipeline'
 import { addDays, TRICKLE } from '../../core/planning'
 import { thinnedSlots, type Change } from '../../core/rehearsal'
 import { SlotGrid } from '../dispatch'
@@ -35,12 +36,13 @@ export function ChangeForm({
   const [kind, setKind] = useState<Change['kind'] | ''>('')
   const [pipelineId, setPipeline] = useState(pipelines[0]?.id ?? '')
   const [accountId, setAccount] = useState(accounts[0]?.id ?? '')
-  const [rhythm, setRhythm] = useState<Rhythm>(pipelines[0]?.rhythm ?? TRICKLE)
+  const [rhythm, setRhythm] = useState<Rhythm>(TRICKLE)
   const [slots, setSlots] = useState<Slot[] | null>(null)
   const [days, setDays] = useState({ from: addDays(today, 14), to: addDays(today, 27) })
   const account = accounts.find((a) => a.id === accountId)
   const pipeline = pipelines.find((p) => p.id === pipelineId)
-  const missing = accounts.filter((a) => !pipeline?.accounts.includes(a.id))
+  const released = new Set((pipeline ? releasedTo(pipeline, accounts) : []).map((a) => a.id))
+  const missing = accounts.filter((a) => !released.has(a.id))
   const [added, setAdded] = useState('')
   const drawn = slots ?? account?.slots ?? []
   const change = ((): Change | null => {

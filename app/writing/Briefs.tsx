@@ -1,14 +1,12 @@
-import { Box, chakra, Flex } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { briefOf, houseOf } from '../../core/house'
-import { ANGLES, Brief, type Angle, type Brand } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
 import { saveBrand, useAccounts } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, Labelled, NumberField, Page, PageHead, say, SelectField } from '../ui'
+import { attempt, Button, Page, PageHead, SelectField } from '../ui'
+import { BriefFields } from './BriefFields'
 import { Example, PieceChoice, usePieces } from './Example'
-import { VoiceFields } from './VoiceFields'
 
 /** The brief of each network, and two of them side by side on the same piece. */
 export function Briefs() {
@@ -73,7 +71,16 @@ export function Briefs() {
                       </option>
                     ))}
                   </SelectField>
-                  <BriefForm key={id} brand={brand} id={id} />
+                  <BriefFields
+                    brand={brand}
+                    id={id}
+                    own={brand.briefs.find((b) => b.network === id)}
+                    given={`As ${network(id).name} proposes`}
+                    onSave={(brief) => {
+                      const others = brand.briefs.filter((b) => b.network !== id)
+                      void attempt(() => saveBrand({ ...brand, briefs: brief ? [...others, brief] : others }))
+                    }}
+                  />
                 </Box>
                 {piece && (
                   <Box flex="1" minW="0" w="full">
@@ -86,196 +93,5 @@ export function Briefs() {
         </Flex>
       </Box>
     </Page>
-  )
-}
-
-function BriefForm({ brand, id }: { brand: Brand; id: string }) {
-  const profile = network(id)
-  const own = brand.briefs.find((b) => b.network === id)
-  const brief = own ?? Brief.parse({ network: id })
-  const whole = briefOf(profile, houseOf(brand))
-  const save = (change: Partial<Brief>): void => {
-    const parsed = Brief.safeParse({ ...brief, ...change })
-    if (!parsed.success) {
-      say(`Not kept: ${parsed.error.issues[0]?.message ?? 'it has the wrong shape'}.`)
-      return
-    }
-    const briefs = [...brand.briefs.filter((b) => b.network !== id), parsed.data]
-    void attempt(() => saveBrand({ ...brand, briefs }))
-  }
-  const angles = brief.angles.length ? brief.angles : ANGLES
-  const toggle = (angle: Angle): void => {
-    const next = angles.includes(angle) ? angles.filter((a) => a !== angle) : [...angles, angle]
-    if (next.length === 0) say('At least one angle is needed.')
-    else save({ angles: next.length === ANGLES.length ? [] : ANGLES.filter((a) => next.includes(a)) })
-  }
-  return (
-    <Box display="flex" flexDirection="column" gap="4">
-      <chakra.label display="flex" gap="2" fontSize="13px" alignItems="center">
-        <input
-          type="checkbox"
-          checked={brief.voice !== null}
-          onChange={(e) => save({ voice: e.target.checked ? brand.houseStyle.voice : null })}
-        />
-        A voice of its own here
-      </chakra.label>
-      {brief.voice && <VoiceFields voice={brief.voice} onChange={(voice) => save({ voice })} />}
-      <Flex gap="4" wrap="wrap" align="flex-end">
-        <Length
-          key={`${whole.length.least} ${whole.length.most}`}
-          length={whole.length}
-          onKeep={(length) => save({ length })}
-        />
-        <NumberField
-          label={`Hashtags, at most ${profile.hashtags.most}`}
-          max={profile.hashtags.most}
-          value={whole.hashtags}
-          onChange={(hashtags) => save({ hashtags: Math.min(hashtags, profile.hashtags.most) })}
-        />
-      </Flex>
-      <Flex gap="4" wrap="wrap">
-        <Choice
-          label="Written for"
-          value={brief.reader}
-          options={['anyone', 'somebody who tries', 'the trade']}
-          onChange={(reader) => save({ reader })}
-        />
-        <Choice
-          label="The link stands"
-          value={brief.link ?? ''}
-          options={['', 'text', 'first comment', 'profile', 'none']}
-          names={{
-            '': `as ${profile.name} likes it`,
-            text: 'in the text',
-            'first comment': 'in the first comment',
-            profile: 'in the profile',
-            none: 'nowhere',
-          }}
-          onChange={(link) => save({ link: link === '' ? null : link })}
-        />
-        <Choice
-          label="Hashtags stand"
-          value={brief.hashtagsIn}
-          options={['text', 'first comment']}
-          names={{ text: 'at the end of the text', 'first comment': 'in the first comment' }}
-          onChange={(hashtagsIn) => save({ hashtagsIn })}
-        />
-        <Choice
-          label="It closes with"
-          value={brief.closing ?? ''}
-          options={['', 'a line of the house', 'none']}
-          names={{ '': `what suits ${profile.name}`, none: 'nothing' }}
-          onChange={(closing) => save({ closing: closing === '' ? null : closing })}
-        />
-        <Choice
-          label="Emoji"
-          value={brief.emoji}
-          options={['none', 'where it helps']}
-          onChange={(emoji) => save({ emoji })}
-        />
-      </Flex>
-      <Box role="group" aria-label="Angles">
-        <Box fontSize="xs" color="soft" mb="1">
-          Angles
-        </Box>
-        <Flex gap="1.5" wrap="wrap">
-          {ANGLES.map((angle) => {
-            const on = angles.includes(angle)
-            return (
-              <chakra.button
-                key={angle}
-                type="button"
-                aria-pressed={on}
-                onClick={() => toggle(angle)}
-                px="2"
-                h="7"
-                fontSize="13px"
-                borderRadius="sm"
-                borderWidth="1px"
-                borderColor={on ? 'water' : 'hairline'}
-                bg={on ? 'waterTint' : undefined}
-                color={on ? 'waterText' : 'soft'}
-                cursor="pointer"
-              >
-                {on ? '✓ ' : ''}
-                {angle}
-              </chakra.button>
-            )
-          })}
-        </Flex>
-      </Box>
-      {own && (
-        <Box>
-          <Button
-            size="sm"
-            onClick={() =>
-              void attempt(() =>
-                saveBrand({ ...brand, briefs: brand.briefs.filter((b) => b.network !== id) }),
-              )
-            }
-          >
-            As {profile.name} proposes
-          </Button>
-        </Box>
-      )}
-    </Box>
-  )
-}
-
-/** The band of lengths; kept when one leaves a field, so that a half-typed number breaks nothing. */
-function Length({
-  length,
-  onKeep,
-}: {
-  length: { least: number; most: number }
-  onKeep: (length: { least: number; most: number }) => void
-}) {
-  const [draft, setDraft] = useState(length)
-  const keep = (): void => {
-    if (draft.least !== length.least || draft.most !== length.most) onKeep(draft)
-  }
-  return (
-    <Flex gap="2" align="flex-end">
-      <NumberField
-        label="Characters, from"
-        value={draft.least}
-        onChange={(least) => setDraft({ ...draft, least })}
-        onBlur={keep}
-      />
-      <NumberField
-        label="to"
-        value={draft.most}
-        onChange={(most) => setDraft({ ...draft, most })}
-        onBlur={keep}
-      />
-    </Flex>
-  )
-}
-
-function Choice<T extends string>({
-  label,
-  value,
-  options,
-  names = {},
-  onChange,
-}: {
-  label: string
-  value: T
-  options: readonly T[]
-  names?: Partial<Record<T, string>>
-  onChange: (value: T) => void
-}) {
-  return (
-    <Labelled label={label}>
-      {(id) => (
-        <SelectField id={id} value={value} onChange={(e) => onChange(e.target.value as T)}>
-          {options.map((o) => (
-            <option key={o} value={o}>
-              {names[o] ?? o}
-            </option>
-          ))}
-        </SelectField>
-      )}
-    </Labelled>
   )
 }

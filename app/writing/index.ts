@@ -1,2 +1,3 @@
 export { Troubles } from './post/Troubles'
 export { PostSheet } from './post/PostSheet'
+export { BriefFields } from './BriefFields'

@@ -8,6 +8,9 @@ export interface EarlierCaption {
   text: string
   /** The house's closing line in it, so that it does not come again among the brand's last 30 on a network. */
   closing?: string | null
+  title?: string | null
+  /** Whether it is of the piece that is written of, so that nothing opens like it, on whatever network. */
+  samePiece?: boolean
 }
 
 /** A drip that is to be written. */

@@ -12,8 +12,9 @@ export interface Said {
   captions: readonly EarlierCaption[]
   /** The wordings of this drip with their accounts, the newest first. */
   drip: readonly { account: string; network: string; wording: Wording }[]
+  /** How this drip's captions open, and those that stand of its piece. */
   openings: ReadonlySet<string>
-  /** The titles of this drip, wherever they stand. */
+  /** Their titles, wherever they stand. */
   titles: ReadonlySet<string>
 }
 
@@ -21,8 +22,8 @@ export interface Said {
 export const saidBefore = (earlier: readonly EarlierCaption[] = []): Said => ({
   captions: earlier,
   drip: [],
-  openings: new Set(),
-  titles: new Set(),
+  openings: new Set(earlier.filter((c) => c.samePiece).map((c) => opening(c.text))),
+  titles: new Set(earlier.flatMap((c) => (c.samePiece && c.title ? [c.title] : []))),
 })
 
 /** What has been said once a wording is added. */

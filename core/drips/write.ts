@@ -143,7 +143,11 @@ function tooThin(beat: number, kept: number, had: number, nothing: string): Chec
 }
 
 /** A post with what the rules say of it beside all the others. */
-function checked(request: WriteRequest, posts: readonly WrittenPost[], post: WrittenPost): WrittenPost {
+export function checked(
+  request: WriteRequest,
+  posts: readonly WrittenPost[],
+  post: WrittenPost,
+): WrittenPost {
   const { wording } = post
   if (!wording) return post
   const beside = posts.flatMap((p) =>

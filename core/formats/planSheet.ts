@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { fromWall, toWall } from '../planning'
-import { readClock, readDate, strokeOrder, type StrokeOrder } from './dates'
+import { readClock, readDate, strokeOrder, type StrokeOrder } from '../planning'
 import { parseSheet, type RowFault } from './sheet'
 
 /** A post as a line of the plan's sheet. */

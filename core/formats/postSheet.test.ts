@@ -9,7 +9,7 @@ import {
   readPostSheet,
   type PostSheetReading,
 } from '.'
-import { readClock, readDate } from './dates'
+import { readClock, readDate } from '../planning'
 
 const accounts = [
   anAccount({ id: 'one', network: 'murmur', handle: 'the.yard', groups: ['Boats'], zone: 'Europe/Lisbon' }),

@@ -4,7 +4,7 @@ import type { Account } from '../model'
 import { network } from '../networks'
 import { fromWall, toWall } from '../planning'
 import type { HandRow } from '../pipeline'
-import { readClock, readDate, strokeOrder } from './dates'
+import { readClock, readDate, strokeOrder } from '../planning'
 import type { RowFault, SheetTable } from './sheet'
 
 /** The columns of a sheet of posts. */

@@ -54,6 +54,7 @@ describe('rows of an older schema', () => {
         drips: [{ id: 'd' }],
       },
       4,
+      7,
     )
     expect(rows['posts']).toMatchObject([
       { latest: '2027-01-31', earliest: null, priority: 0 },
@@ -113,6 +114,69 @@ describe('rows of an older schema', () => {
     expect(rows['posts']).toEqual([
       { id: 'p', wording: { text: 'A', closing: null }, others: [{ text: 'B' }] },
     ])
+  })
+
+  it('8: a pipeline’s one rhythm becomes a row for every piece, and its drips follow it', () => {
+    const rhythm = { name: 'Echo', list: [0, 3] }
+    const rows = upgradeRows(
+      {
+        pipelines: [
+          {
+            id: 'l',
+            name: 'Journal',
+            sources: ['s'],
+            groups: ['g'],
+            sieve: [{ kind: 'picture' }],
+            since: '2026-01-01T00:00:00.000Z',
+            accounts: ['a', 'b'],
+            rhythm,
+            gate: 'nothing',
+            priority: 1,
+            window: { from: '2026-12-01', to: null },
+          },
+        ],
+        drips: [
+          { id: 'd', pipeline: 'l' },
+          { id: 'e', pipeline: null },
+        ],
+      },
+      7,
+    )
+    expect(rows['pipelines']).toEqual([
+      {
+        id: 'l',
+        name: 'Journal',
+        gate: 'nothing',
+        priority: 1,
+        takeIn: {
+          sources: ['s'],
+          groups: ['g'],
+          sieve: [{ kind: 'picture' }],
+          since: '2026-01-01T00:00:00.000Z',
+          aRun: null,
+          aWeek: null,
+          changed: false,
+        },
+        make: { passages: null, angles: [], briefs: [], pictures: 'from the piece', after: null },
+        release: [
+          {
+            id: 'row-1',
+            pieces: { kind: 'all' },
+            format: null,
+            accounts: ['a', 'b'],
+            groups: [],
+            by: { kind: 'rhythm', rhythm },
+            again: null,
+          },
+        ],
+        limits: { from: '2026-12-01', to: null, aDay: null, aWeek: null, ahead: null, pauseWhenDown: false },
+      },
+    ])
+    expect(rows['drips']).toMatchObject([
+      { id: 'd', row: 'row-1', time: 0 },
+      { id: 'e', row: null, time: 0 },
+    ])
+    expect(rows['runs']).toEqual([])
   })
 
   it('of today come out as they are', () => {

@@ -1,5 +1,5 @@
 import { sameAddress } from '../feeds'
-import { HouseStyle, textId, USUAL_WEIGHTS } from '../model'
+import { HouseStyle, NO_LIMITS, PLAIN_MAKE, textId, USUAL_WEIGHTS } from '../model'
 
 type Raw = Record<string, unknown> & { id: string }
 
@@ -17,6 +17,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 5, rows: boundPosts },
   { to: 6, rows: letThingsEnd },
   { to: 7, rows: takeOffGlue },
+  { to: 8, rows: sayMore },
 ]
 
 /** The schema of the tables as they are now. */
@@ -196,3 +197,35 @@ function letThingsEnd(rows: RawRows): RawRows {
     recurrences: rows['recurrences'] ?? [],
   }
 }
+
+/** Schema 8: a pipeline says what it takes in, makes and releases; its one rhythm becomes a row for every piece. */
+function sayMore(rows: RawRows): RawRows {
+  const pipelines = (rows['pipelines'] ?? []).map((row): Raw => {
+    const { sources, groups, sieve, since, accounts, rhythm, window, ...rest } = row
+    return {
+      ...rest,
+      takeIn: { sources, groups, sieve, since, aRun: null, aWeek: null, changed: false },
+      make: PLAIN_MAKE,
+      release: [
+        {
+          id: FIRST_ROW,
+          pieces: { kind: 'all' },
+          format: null,
+          accounts,
+          groups: [],
+          by: { kind: 'rhythm', rhythm },
+          again: null,
+        },
+      ],
+      limits: { ...NO_LIMITS, ...(window as object) },
+    }
+  })
+  const drips = (rows['drips'] ?? []).map((row): Raw => ({
+    row: row['pipeline'] ? FIRST_ROW : null,
+    time: 0,
+    ...row,
+  }))
+  return { ...rows, pipelines, drips, runs: rows['runs'] ?? [] }
+}
+
+const FIRST_ROW = 'row-1'

@@ -1,4 +1,4 @@
-import { HouseStyle, type Angle, type Brand, type Brief, type Voice } from '../model'
+import { HouseStyle, type Angle, type Brand, type Brief, type Make, type Voice } from '../model'
 import type { LinkPlace, NetworkProfile } from '../networks'
 
 /** What every caption of a brand is written for. */
@@ -8,13 +8,28 @@ export interface House {
   brand: string
   /** The briefs that differ from what the networks propose. */
   briefs: readonly Brief[]
+  /** The angles that may be used whatever a brief says; empty for all. */
+  angles?: readonly Angle[]
+  /** A line that closes every post, in the place of the closing lines. */
+  last?: string | null
 }
 
 export const PLAIN_HOUSE: House = { brand: '', style: HouseStyle.parse({}), briefs: [] }
 
-/** The house of a brand. */
-export function houseOf(brand: Pick<Brand, 'name' | 'houseStyle' | 'briefs'>): House {
-  return { brand: brand.name, style: brand.houseStyle, briefs: brand.briefs }
+/** The house of a brand, with what a pipeline makes otherwise. */
+export function houseOf(
+  brand: Pick<Brand, 'name' | 'houseStyle' | 'briefs'>,
+  make: Pick<Make, 'briefs' | 'angles' | 'after'> | null = null,
+): House {
+  const house = { brand: brand.name, style: brand.houseStyle, briefs: brand.briefs }
+  if (!make) return house
+  const own = new Set(make.briefs.map((b) => b.network))
+  return {
+    ...house,
+    briefs: [...make.briefs, ...brand.briefs.filter((b) => !own.has(b.network))],
+    angles: make.angles,
+    last: make.after,
+  }
 }
 
 /** The writing instructions for one network, with every gap filled. */
@@ -40,6 +55,13 @@ const EASIER: Readonly<Record<Brief['reader'], number>> = {
 }
 const CLOSES: ReadonlySet<string> = new Set(['considered', 'neighbourly'])
 
+/** What a brief and a pipeline both allow; the pipeline's where they have none in common. Null for all. */
+function anglesOf(brief: readonly Angle[], pipeline: readonly Angle[]): ReadonlySet<Angle> | null {
+  if (brief.length === 0 && pipeline.length === 0) return null
+  const both = brief.filter((a) => pipeline.includes(a))
+  return new Set(both.length ? both : pipeline.length ? pipeline : brief)
+}
+
 /** A network's brief: what a person wrote down for it, else what its profile and the house propose. */
 export function briefOf(profile: NetworkProfile, house: House = PLAIN_HOUSE): WholeBrief {
   const own = house.briefs.find((b) => b.network === profile.id)
@@ -48,7 +70,7 @@ export function briefOf(profile: NetworkProfile, house: House = PLAIN_HOUSE): Wh
     shape: proposed.shape,
     voice: own?.voice ?? house.style.voice,
     length: own?.length ?? proposed.length,
-    angles: own && own.angles.length > 0 ? new Set(own.angles) : null,
+    angles: anglesOf(own?.angles ?? [], house.angles ?? []),
     hashtags: Math.min(own?.hashtags ?? proposed.hashtags, profile.hashtags.most),
     hashtagsIn: own?.hashtagsIn ?? 'text',
     emoji: own?.emoji === 'where it helps',

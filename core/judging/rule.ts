@@ -26,7 +26,7 @@ export interface CheckContext {
   /** Other captions of the same account or of siblings on the network. */
   others: readonly { text: string; sibling: boolean }[]
   /** What stands beside the text, where the post has it. */
-  beside?: Partial<Pick<Wording, 'title' | 'parts' | 'format' | 'poll' | 'summary'>>
+  beside?: Partial<Pick<Wording, 'title' | 'parts' | 'format' | 'poll' | 'summary' | 'closing'>>
 }
 
 /** A caption as the rules look at it. */

@@ -9,6 +9,10 @@ export const Drip = z.object({
   piece: Id,
   revision: z.int().min(1),
   pipeline: Id.nullable(),
+  /** The row of the pipeline's release that it follows; null where none does. */
+  row: Id.nullable(),
+  /** How often the pipeline had dripped its piece by that row before. */
+  time: z.int().min(0),
   rhythm: Rhythm,
   startDay: LocalDate,
   accounts: z.array(Id).min(1),

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { Angle } from './angle'
+import { Brief } from './house'
 import { Hold, Id, Instant, LocalDate } from './primitives'
 import { Rhythm } from './rhythm'
 import { SieveRule } from './sieve'
@@ -11,26 +13,112 @@ export const HUES = ['indigo', 'sky', 'violet', 'rose', 'brown', 'slate', 'jade'
 export const Hue = z.enum(HUES)
 export type Hue = z.infer<typeof Hue>
 
-/** From sources to accounts by itself. */
-export const Pipeline = z.object({
-  id: Id,
-  brand: Id,
-  name: z.string().min(1).max(80),
-  hue: Hue,
-  on: z.boolean(),
+/** What a pipeline takes in. */
+export const TakeIn = z.object({
   sources: z.array(Id),
   /** Groups of sources, by name: whatever is in them counts. */
   groups: z.array(z.string()),
   sieve: z.array(SieveRule),
   /** Pieces published before this moment are left to the person. */
   since: Instant,
+  /** At most so many pieces a run, and in any seven days; null where nothing bounds them. */
+  aRun: z.int().min(1).max(1000).nullable(),
+  aWeek: z.int().min(1).max(1000).nullable(),
+  /** Whether what is still to come of a piece is made anew when its words change at the source. */
+  changed: z.boolean(),
+})
+export type TakeIn = z.infer<typeof TakeIn>
+
+/** What a pipeline makes of each piece; what is empty or null goes by the brand. */
+export const Make = z.object({
+  /** At most so many passages of a piece, the best; null for all that are kept. */
+  passages: z.int().min(1).max(60).nullable(),
+  /** The angles that may be used; empty for all. */
+  angles: z.array(Angle),
+  /** Its own briefs, in the place of the brand's. */
+  briefs: z.array(Brief),
+  pictures: z.enum(['from the piece', 'none']),
+  /** A line of the brand's own that closes each caption, in the place of the closing lines. */
+  after: z.string().trim().min(1).max(200).nullable(),
+})
+export type Make = z.infer<typeof Make>
+
+/** When the posts of a piece go out. */
+export const Timing = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('rhythm'), rhythm: Rhythm }),
+  /** A post on each of the next days that have an opening. */
+  z.object({ kind: z.literal('next openings'), posts: z.int().min(1).max(60) }),
+  /** One post as soon as possible: in an opening within so many hours, or else at the first moment the limits allow. */
+  z.object({ kind: z.literal('soon'), hours: z.int().min(1).max(168) }),
+  /** So many days before the day that a field of the piece names, 0 for the day itself. */
+  z.object({
+    kind: z.literal('field'),
+    name: z.string().trim().min(1).max(80),
+    before: z.array(z.int().min(0).max(365)).min(1).max(12),
+  }),
+  /** The next days that a recurrence rule names (RFC 5545). */
+  z.object({
+    kind: z.literal('rule'),
+    rule: z.string().min(1).max(500),
+    posts: z.int().min(1).max(60),
+  }),
+])
+export type Timing = z.infer<typeof Timing>
+
+/** One row of what a pipeline releases: for which pieces, to whom, when. */
+export const ReleaseRow = z.object({
+  id: Id,
+  /** Every piece, those that keep some rules, or those that no row above takes. */
+  pieces: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('all') }),
+    z.object({ kind: z.literal('that'), rules: z.array(SieveRule).min(1) }),
+    z.object({ kind: z.literal('rest') }),
+  ]),
+  /** The format of its posts where a network offers several; null for the one its brief is written for. */
+  format: z.string().nullable(),
   accounts: z.array(Id),
-  rhythm: Rhythm,
-  gate: Gate,
+  /** Groups of accounts, by name: whoever is in them counts. */
+  groups: z.array(z.string()),
+  by: Timing,
+  /** So many days after the last post of a piece its posts are made again, so many times; null for never. */
+  again: z.object({ days: z.int().min(7).max(1500), times: z.int().min(1).max(50) }).nullable(),
+})
+export type ReleaseRow = z.infer<typeof ReleaseRow>
+
+/** What bounds a pipeline. */
+export const Limits = z.object({
   /** The days between which its posts may go out, both included; null where nothing bounds them. */
-  window: z.object({ from: LocalDate.nullable(), to: LocalDate.nullable() }),
+  from: LocalDate.nullable(),
+  to: LocalDate.nullable(),
+  /** At most so many posts a day and a week, over all of its accounts. */
+  aDay: z.int().min(1).max(500).nullable(),
+  aWeek: z.int().min(1).max(2000).nullable(),
+  /** Posts are written so many days ahead; null for a whole drip at once. */
+  ahead: z.int().min(7).max(400).nullable(),
+  /** Whether nothing is taken in while one of its accounts does not let us post. */
+  pauseWhenDown: z.boolean(),
+})
+export type Limits = z.infer<typeof Limits>
+
+/** What a pipeline says, apart from which pipeline it is: what its file holds and its versions keep. */
+export const Recipe = z.object({
+  takeIn: TakeIn,
+  make: Make,
+  release: z.array(ReleaseRow).min(1).max(40),
+  gate: Gate,
+  limits: Limits,
   /** Its posts' priority: above 0 they have their place before others. */
   priority: z.int().min(-10).max(10),
+})
+export type Recipe = z.infer<typeof Recipe>
+
+/** From sources to accounts by itself. */
+export const Pipeline = Recipe.extend({
+  id: Id,
+  brand: Id,
+  name: z.string().min(1).max(80),
+  hue: Hue,
+  on: z.boolean(),
   held: Hold.nullable(),
   endedAt: Instant.nullable(),
   version: z.int().min(1),
@@ -38,3 +126,22 @@ export const Pipeline = z.object({
   createdAt: Instant,
 })
 export type Pipeline = z.infer<typeof Pipeline>
+
+/** A make that adds nothing to what the brand says. */
+export const PLAIN_MAKE: Make = {
+  passages: null,
+  angles: [],
+  briefs: [],
+  pictures: 'from the piece',
+  after: null,
+}
+
+/** Limits that bound nothing. */
+export const NO_LIMITS: Limits = {
+  from: null,
+  to: null,
+  aDay: null,
+  aWeek: null,
+  ahead: null,
+  pauseWhenDown: false,
+}

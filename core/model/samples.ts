@@ -4,7 +4,7 @@ import { HouseStyle } from './house'
 import type { Drip } from './drip'
 import type { Passage } from './passage'
 import type { Piece, PieceText, WholePiece } from './piece'
-import type { Pipeline } from './pipeline'
+import { NO_LIMITS, PLAIN_MAKE, type Pipeline, type ReleaseRow } from './pipeline'
 import type { Post, Wording } from './post'
 import type { Recurrence } from './recurrence'
 import type { SheetRow, Source } from './source'
@@ -210,6 +210,20 @@ export function aPassage(change: Partial<Passage> = {}): Passage {
   }
 }
 
+/** A row that drips every piece twice. */
+export function aRow(change: Partial<ReleaseRow> = {}): ReleaseRow {
+  return {
+    id: 'row',
+    pieces: { kind: 'all' },
+    format: null,
+    accounts: ['account'],
+    groups: [],
+    by: { kind: 'rhythm', rhythm: { name: 'Echo', list: [0, 3] } },
+    again: null,
+    ...change,
+  }
+}
+
 export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
   return {
     id: 'pipeline',
@@ -217,14 +231,19 @@ export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
     name: 'Journal',
     hue: 'sky',
     on: true,
-    sources: ['source'],
-    groups: [],
-    sieve: [],
-    since: T0,
-    accounts: ['account'],
-    rhythm: { name: 'Echo', list: [0, 3] },
+    takeIn: {
+      sources: ['source'],
+      groups: [],
+      sieve: [],
+      since: T0,
+      aRun: null,
+      aWeek: null,
+      changed: false,
+    },
+    make: PLAIN_MAKE,
+    release: [aRow()],
     gate: 'what is flagged',
-    window: { from: null, to: null },
+    limits: NO_LIMITS,
     priority: 0,
     held: null,
     endedAt: null,
@@ -242,6 +261,8 @@ export function aDrip(change: Partial<Drip> = {}): Drip {
     piece: 'piece',
     revision: 1,
     pipeline: null,
+    row: null,
+    time: 0,
     rhythm: { name: 'Echo', list: [0, 3] },
     startDay: '2026-11-25',
     accounts: ['account'],

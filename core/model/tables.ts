@@ -10,6 +10,7 @@ import { Post } from './post'
 import { Id } from './primitives'
 import { Receipt } from './receipt'
 import { Recurrence } from './recurrence'
+import { Run } from './run'
 import { SheetRow, Source } from './source'
 import { WordList } from './sieve'
 import { Workspace } from './workspace'
@@ -50,6 +51,7 @@ export const TABLES = {
   sketches: Sketch,
   passages: Passage,
   pipelines: Pipeline,
+  runs: Run,
   drips: Drip,
   recurrences: Recurrence,
   posts: Post,

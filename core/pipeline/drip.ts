@@ -1,21 +1,31 @@
-import { writeDrip, type EarlierCaption, type WrittenPost } from '../drips'
+import {
+  offers,
+  writeDrip,
+  writeInFormat,
+  type EarlierCaption,
+  type WriteRequest,
+  type WrittenPost,
+} from '../drips'
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
-import type {
-  Account,
-  Brand,
-  Check,
-  Drip,
-  Gate,
-  Passage,
-  WholePiece,
-  Pipeline,
-  Post,
-  PostState,
-  Rhythm,
-  TagFigures,
+import {
+  PLAIN_MAKE,
+  type Account,
+  type Brand,
+  type Check,
+  type Drip,
+  type Gate,
+  type Passage,
+  type WholePiece,
+  type Pipeline,
+  type Post,
+  type PostState,
+  type ReleaseRow,
+  type Rhythm,
+  type TagFigures,
 } from '../model'
 import { blankPost, mediaOf } from './blank'
+import { placeSoon } from './soon'
 import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
@@ -33,6 +43,11 @@ export interface DripRequest {
   until?: string | null
   seed: number
   pipeline: Pipeline | null
+  /** The row of the pipeline that it follows, and how often that had dripped the piece before. */
+  row?: Pick<ReleaseRow, 'id' | 'format'> | null
+  time?: number
+  /** Within how many hours each post has to go out; null or absent where the rhythm says when. */
+  hours?: number | null
   /** Who lets posts through: the pipeline's gate, or everything held for a drip begun by hand. */
   gate: Gate
   /** All accounts of the workspace and their posts, for the planner and for likeness. */
@@ -61,6 +76,8 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     piece: piece.id,
     revision: piece.revision,
     pipeline: request.pipeline?.id ?? null,
+    row: request.row?.id ?? null,
+    time: request.time ?? 0,
     rhythm: request.rhythm,
     startDay: request.startDay,
     accounts: accounts.map((a) => a.id),
@@ -75,25 +92,9 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
   const usable = request.passages.filter(
     (p) => p.piece === piece.id && p.choice !== 'left out' && !p.lostPlace,
   )
-  const byScore = (a: Passage, b: Passage): number =>
-    Number(b.by === 'person') - Number(a.by === 'person') || b.score - a.score
-  const written = writeDrip(
-    {
-      piece,
-      passages: usable.filter((p) => p.choice === 'kept').sort(byScore),
-      accounts,
-      days,
-      house: houseOf(brand),
-      link: piece.url,
-      pipeline: request.pipeline?.name ?? '',
-      seed: request.seed,
-      tagFigures: request.tagFigures,
-      earlier: earlierCaptions(request.standing, now),
-    },
-    onProgress,
-  )
+  const written = writtenFor(request, drip, usable, onProgress)
   const fresh = written.filter((w) => w.wording !== null).map((w) => toPost(w, drip, request, usable))
-  const placed = placePosts({
+  const places = {
     now,
     accounts: request.allAccounts,
     brands: request.allBrands,
@@ -101,7 +102,8 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     moving: fresh,
     drips: [drip],
     pipelines: request.pipeline ? [request.pipeline] : [],
-  })
+  }
+  const placed = request.hours ? placeSoon(places, request.hours) : placePosts(places)
   const posts = placed.map((p) => {
     const outlives = outlivesCheck(piece.keeps.until, (p.at ?? p.wished).slice(0, 10))
     const checks = outlives ? [...p.checks, outlives] : p.checks
@@ -113,13 +115,86 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
   return { drip: { ...drip, missing }, posts }
 }
 
-/** The captions of the last 90 days and of those to come, the newest last, as the writer minds them. */
-export function earlierCaptions(posts: readonly Post[], now: string): EarlierCaption[] {
+/** The posts of a drip as written; where its pipeline plans some days ahead, those of the days that are in reach. */
+function writtenFor(
+  request: DripRequest,
+  drip: Drip,
+  usable: readonly Passage[],
+  onProgress?: (done: number, all: number) => void,
+): WrittenPost[] {
+  const { piece, pipeline, accounts, now } = request
+  const make = pipeline?.make ?? PLAIN_MAKE
+  const format = request.row?.format ?? null
+  const order: WriteRequest = {
+    piece: make.pictures === 'none' ? { ...piece, images: [] } : piece,
+    passages: keptPassages(request, usable).slice(0, make.passages ?? Infinity),
+    accounts: accounts.filter((a) => !offers(a, format)),
+    days: drip.days.filter((day) => isInReach(drip, day, pipeline, now)),
+    house: houseOf(request.brand, make),
+    link: piece.url,
+    pipeline: pipeline?.name ?? '',
+    seed: request.seed,
+    tagFigures: request.tagFigures,
+    earlier: earlierCaptions(request.standing, now, piece.id),
+  }
+  const usual = order.accounts.length ? writeDrip(order, onProgress) : []
+  const formed = accounts.filter((a) => offers(a, format))
+  if (format === null || formed.length === 0) return usual
+  return [...usual, ...writeInFormat({ ...order, accounts: formed }, format)]
+}
+
+/** Whether a day of a drip is near enough to be written: its pipeline may plan some days ahead only. */
+export function isInReach(
+  drip: Pick<Drip, 'startDay'>,
+  day: number,
+  pipeline: Pick<Pipeline, 'limits'> | null,
+  now: string,
+): boolean {
+  const ahead = pipeline?.limits.ahead ?? null
+  return ahead === null || addDays(drip.startDay, day) <= addDays(now.slice(0, 10), ahead)
+}
+
+/**
+ * The passages to write from, the best first, those that a person chose before them; where the piece was dripped
+ * before, what its posts have not said yet comes first.
+ */
+function keptPassages(request: DripRequest, usable: readonly Passage[]): Passage[] {
+  const accounts = new Set(request.accounts.map((a) => a.id))
+  const said = new Set(
+    request.standing.flatMap((p) =>
+      p.piece === request.piece.id && accounts.has(p.account) && p.state !== 'set aside' && p.passage
+        ? [p.passage]
+        : [],
+    ),
+  )
+  return usable
+    .filter((p) => p.choice === 'kept')
+    .sort(
+      (a, b) =>
+        Number(said.has(a.id)) - Number(said.has(b.id)) ||
+        Number(b.by === 'person') - Number(a.by === 'person') ||
+        b.score - a.score,
+    )
+}
+
+/** The captions of the last 90 days and of those to come, the newest last, as the writer of a piece minds them. */
+export function earlierCaptions(
+  posts: readonly Post[],
+  now: string,
+  piece: string | null = null,
+): EarlierCaption[] {
   const since = new Date(Date.parse(now) - EARLIER_DAYS * 86_400_000).toISOString()
   return posts
     .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
     .sort((a, b) => (a.at ?? a.wished).localeCompare(b.at ?? b.wished))
-    .map(({ account, network: on, wording: { text, closing } }) => ({ account, network: on, text, closing }))
+    .map((p) => ({
+      account: p.account,
+      network: p.network,
+      text: p.wording.text,
+      title: p.wording.title,
+      closing: p.wording.closing,
+      samePiece: piece !== null && p.piece === piece,
+    }))
 }
 
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {

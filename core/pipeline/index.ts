@@ -1,7 +1,27 @@
 export { blankPost } from './blank'
-export { earlierCaptions, makeDrip, gateState, wishedAt, type DripRequest, type DripResult } from './drip'
+export {
+  earlierCaptions,
+  makeDrip,
+  gateState,
+  isInReach,
+  wishedAt,
+  type DripRequest,
+  type DripResult,
+} from './drip'
 export { handPosts, wordsOf, type HandPost, type HandRequest, type HandRow, type When } from './hand'
+export {
+  accountsOf,
+  beatsOf,
+  postsEach,
+  releasedTo,
+  rowsFor,
+  rulesOf,
+  type Beats,
+  type RowVerdict,
+} from './release'
 export { renewalOf, renewed, type Renewal } from './recurring'
+export { lookBack, type LookBack } from './lookBack'
+export { timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor, linkedPage, neighboursOf } from './recheck'
 export {

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import { likeness, LIKENESS_BOUND } from '../judging'
+import { PLAIN_MAKE } from '../model'
 import { aBrand, anAccount, aPost } from '../model/samples'
 import { readFragment } from '../reading'
 import { singlePost, takeWriting, toPassages, type SingleRequest } from '.'
@@ -37,7 +38,7 @@ const one = (change: Partial<SingleRequest> = {}) =>
     passages,
     passage: passages[0]?.id ?? null,
     account: hall,
-    pipeline: { id: 'pipeline', name: 'Journal' },
+    pipeline: { id: 'pipeline', name: 'Journal', make: PLAIN_MAKE },
     drip: 'drip',
     beat: 2,
     wished: '2026-12-01T12:00:00.000Z',

@@ -1,7 +1,15 @@
 import { writeDrip } from '../drips'
 import { houseOf } from '../house'
 import { checkCaption } from '../judging'
-import { Fault, type Account, type Brand, type Passage, type Post, type WholePiece } from '../model'
+import {
+  Fault,
+  type Account,
+  type Brand,
+  type Passage,
+  type Pipeline,
+  type Post,
+  type WholePiece,
+} from '../model'
 import { mediaOf } from './blank'
 import { earlierCaptions, writtenPost } from './drip'
 import { contextFor } from './recheck'
@@ -16,7 +24,7 @@ export interface SingleRequest {
   /** The passage to word, or null for the best that is left. */
   passage: string | null
   account: Account
-  pipeline: { id: string; name: string } | null
+  pipeline: Pick<Pipeline, 'id' | 'name' | 'make'> | null
   drip: string | null
   beat: number
   wished: string
@@ -29,7 +37,8 @@ export interface SingleRequest {
  * waits for review. Refuses (`bad-request`) where no caption can be made.
  */
 export function singlePost(request: SingleRequest): Post {
-  const { piece, account, brand } = request
+  const { account, brand, pipeline } = request
+  const piece = pipeline?.make.pictures === 'none' ? { ...request.piece, images: [] } : request.piece
   const usable = request.passages
     .filter((p) => p.choice !== 'left out' && !p.lostPlace)
     .sort((a, b) => b.score - a.score)
@@ -44,13 +53,13 @@ export function singlePost(request: SingleRequest): Post {
     passages: [...first, ...fresh, ...(first.length || fresh.length ? [] : rest)],
     accounts: [account],
     days: [0],
-    house: houseOf(brand),
+    house: houseOf(brand, pipeline?.make),
     link: piece.url,
-    pipeline: request.pipeline?.name ?? '',
+    pipeline: pipeline?.name ?? '',
     seed: request.seed,
     // What is asked for is a passage.
     whole: false,
-    earlier: earlierCaptions(request.standing, request.now),
+    earlier: earlierCaptions(request.standing, request.now, piece.id),
   })
   if (!written?.wording)
     throw new Fault(
@@ -61,10 +70,10 @@ export function singlePost(request: SingleRequest): Post {
     id: request.newId(),
     brand: brand.id,
     drip: request.drip,
-    pipeline: request.pipeline?.id ?? null,
+    pipeline: pipeline?.id ?? null,
     beat: request.beat,
     wished: request.wished,
-    latest: request.pipeline ? piece.keeps.until : null,
+    latest: pipeline ? piece.keeps.until : null,
   })
   if (post.media)
     post.media = mediaOf(leastSeen(piece.images, account.id, request), piece.title, account.network)

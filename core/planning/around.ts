@@ -16,10 +16,12 @@ export function aroundOf(input: Plan, asked: ReadonlySet<string>): Around {
   const lanes = new Map(input.accounts.map((a, i) => [a.id, new Lane(a, i, input.weights)]))
   const networks = input.accounts.map((a) => a.network)
   const siblings = new Set(networks.filter((n) => networks.indexOf(n) !== networks.lastIndexOf(n)))
+  const limits = new Map(input.limits.map((l) => [l.id, l]))
   const book = new Book(input.siblingDays)
   const taskFor = (post: PlanPost): Task | null => {
     const lane = lanes.get(post.account)
-    return lane ? taskOf(post, lane, siblings.has(lane.account.network)) : null
+    const limit = limits.get(post.pipeline ?? '') ?? null
+    return lane ? taskOf(post, lane, siblings.has(lane.account.network), limit) : null
   }
   for (const post of input.posts) {
     const at = post.pinnedAt ?? post.at

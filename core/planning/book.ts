@@ -1,4 +1,4 @@
-import type { Rule } from './rules'
+import type { PlanLimit, Rule } from './rules'
 import type { Lane, Span } from './lane'
 import { localDay, localMinutes, weekNumber } from './zone'
 
@@ -18,6 +18,8 @@ export interface Task {
   readonly passage: string | null
   readonly picture: string | null
   readonly pipeline: string | null
+  /** What its pipeline is limited to, the same object for all of its posts; null where nothing limits it. */
+  readonly limit: PlanLimit | null
   readonly beat: string | null
   /** Its words without case, space, links and tags, and the network's name; empty where it has no siblings. */
   readonly words: string
@@ -53,6 +55,7 @@ export class Book {
   readonly #days = new Map<number, Standing[]>()
   readonly #weeks = new Map<number, number>()
   readonly #shares = new Map<string, Map<number, number>>()
+  readonly #limited = new Map<PlanLimit, { days: Map<number, number>; weeks: Map<number, number> }>()
   readonly #pictures = new Map<string, Standing[]>()
   readonly #passages = new Map<string, Standing[]>()
   readonly #words = new Map<string, Standing[]>()
@@ -74,6 +77,7 @@ export class Book {
     push(this.#days, task.lane.keyOf(day), standing)
     count(this.#weeks, task.lane.keyOf(weekNumber(day)), 1)
     if (task.pipeline) count(within(this.#shares, task.pipeline), weekNumber(day), 1)
+    this.#count(task, day, 1)
     if (task.picture) push(this.#pictures, task.picture, standing)
     if (task.passage) push(this.#passages, task.passage, standing)
     if (task.words) push(this.#words, task.words, standing)
@@ -82,10 +86,34 @@ export class Book {
 
   /** Notes a post of an account on which nothing is to be placed: only what other accounts mind of it. */
   note(task: Task, at: number): void {
+    if (task.limit) this.#count(task, localDay(at, task.lane.account.zone), 1)
     if (!task.words && !task.beat) return
     const standing: Standing = { task, at, day: 0 }
     if (task.words) push(this.#words, task.words, standing)
     if (task.beat) push(this.#beats, task.beat, standing)
+  }
+
+  /** Counts a post of a limited pipeline on its day and in its week, or takes it off the count. */
+  #count(task: Task, day: number, by: number): void {
+    if (!task.limit) return
+    let counts = this.#limited.get(task.limit)
+    if (!counts) this.#limited.set(task.limit, (counts = { days: new Map(), weeks: new Map() }))
+    count(counts.days, day, by)
+    count(counts.weeks, weekNumber(day), by)
+  }
+
+  /** The rules of a post's pipeline that one more post on a day would break. */
+  #overLimit(task: Task, day: number, own: Standing | undefined): Rule[] {
+    const { limit } = task
+    const counts = limit && this.#limited.get(limit)
+    if (!counts) return []
+    const week = weekNumber(day)
+    const onDay = (counts.days.get(day) ?? 0) - (own?.day === day ? 1 : 0)
+    const inWeek = (counts.weeks.get(week) ?? 0) - (own && weekNumber(own.day) === week ? 1 : 0)
+    const broken: Rule[] = []
+    if (onDay >= (limit.aDay ?? Infinity)) broken.push('pipeline day full')
+    if (inWeek >= (limit.aWeek ?? Infinity)) broken.push('pipeline week full')
+    return broken
   }
 
   /** Takes a post out; gives where it stood. */
@@ -96,6 +124,7 @@ export class Book {
     drop(this.#days, task.lane.keyOf(standing.day), standing)
     count(this.#weeks, task.lane.keyOf(weekNumber(standing.day)), -1)
     if (task.pipeline) count(within(this.#shares, task.pipeline), weekNumber(standing.day), -1)
+    this.#count(task, standing.day, -1)
     if (task.picture) drop(this.#pictures, task.picture, standing)
     if (task.passage) drop(this.#passages, task.passage, standing)
     if (task.words) drop(this.#words, task.words, standing)
@@ -159,6 +188,7 @@ export class Book {
       !all?.add('week full')
     )
       return 'week full'
+    if (task.limit) for (const rule of this.#overLimit(task, day, own)) if (!all?.add(rule)) return rule
     if (task.words)
       for (const s of this.#words.get(task.words) ?? NONE)
         if (s.task.lane !== lane && Math.abs(s.at - at) <= this.#siblings && !all?.add('same words'))

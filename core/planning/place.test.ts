@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Account, Post } from '../model'
+import { NO_LIMITS, type Account, type Post } from '../model'
 import { aBrand, aDrip, aPipeline, aPost, anAccount } from '../model/samples'
 import { placePosts, planOf, startDays } from '.'
 
@@ -54,8 +54,8 @@ describe('placing', () => {
     expect(bounded({ latest: '2026-11-27' })).toBe('2026-11-27')
     expect(bounded({ earliest: '2026-12-02' })).toBe('2026-12-02')
     expect(bounded({}, { drips: [aDrip({ until: '2026-11-28', days: [6, 7] })] })).toBe('2026-11-28')
-    const window = { from: '2026-12-03', to: null }
-    expect(bounded({}, { pipelines: [aPipeline({ window })] })).toBe('2026-12-03')
+    const limits = { ...NO_LIMITS, from: '2026-12-03' }
+    expect(bounded({}, { pipelines: [aPipeline({ limits })] })).toBe('2026-12-03')
   })
 
   it('leaves the reasons of a post that stays', () => {

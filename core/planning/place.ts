@@ -19,7 +19,7 @@ export interface PlaceRequest {
 /**
  * Places posts in their accounts' slots around those that stand, and gives them back with `at`
  * and the reasons; one that stays keeps the reasons it had. A post is bounded by its own first
- * and last day, by the end of its drip and by the run window of its pipeline. A drip's beats keep
+ * and last day, by the end of its drip and by the first and last day of its pipeline. A drip's beats keep
  * their order: a post is placed no earlier than half way back to the beat before it, unless its
  * last day is earlier.
  */
@@ -48,16 +48,17 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
   const pipelines = new Map(request.pipelines.map((p) => [p.id, p]))
   const brands = new Map(request.brands.map((b) => [b.id, b]))
   const moving = new Set(request.moving.map((p) => p.id))
-  const near = neighbourhood(request, accounts)
+  const limited = request.pipelines.filter((p) => p.limits.aDay !== null || p.limits.aWeek !== null)
+  const near = neighbourhood(request, accounts, new Set(limited.map((p) => p.id)))
   const networks = request.accounts.map((a) => a.network)
   const alone = new Set(networks.filter((n) => networks.indexOf(n) === networks.lastIndexOf(n)))
   const toPlan = (post: Post, fixed: boolean): PlanPost => {
     const drip = drips.get(post.drip ?? '')
-    const window = pipelines.get(post.pipeline ?? '')?.window
+    const limits = pipelines.get(post.pipeline ?? '')?.limits
     const zone = accounts.get(post.account)?.zone ?? 'UTC'
     // Of what stays nobody asks how far it might go.
     const half = fixed ? null : halfWayBack(post, drip, zone)
-    const latest = earliestOf([post.latest, drip?.until, window?.to])
+    const latest = earliestOf([post.latest, drip?.until, limits?.to])
     return {
       id: post.id,
       account: post.account,
@@ -71,7 +72,7 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
       wished: post.wished,
       earliest: fixed
         ? null
-        : latestOf([post.earliest, latest && half && half > latest ? null : half, window?.from]),
+        : latestOf([post.earliest, latest && half && half > latest ? null : half, limits?.from]),
       latest: fixed ? null : latest,
       priority: Math.max(
         -10,
@@ -106,20 +107,26 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
         : null,
       weights: brands.get(a.brand)?.weights ?? null,
     })),
+    limits: limited.map((p) => ({ id: p.id, aDay: p.limits.aDay, aWeek: p.limits.aWeek })),
     posts: [...standing.map((p) => toPlan(p, true)), ...wanting.map((p) => toPlan(p, false))],
     siblingDays: Math.max(0, ...request.accounts.map((a) => network(a.network).limits.siblingDays)),
     weights: USUAL_WEIGHTS,
   }
 }
 
-/** Whether a post may matter to those that move: on their accounts, with siblings, or of their drips. */
+/** Whether a post may matter to those that move: on their accounts, with siblings, of their drips, or of a limited pipeline of theirs. */
 function neighbourhood(
   request: PlaceRequest,
   accounts: ReadonlyMap<string, Account>,
+  limited: ReadonlySet<string>,
 ): (post: Post) => boolean {
   const drips = new Set(request.moving.flatMap((p) => p.drip ?? []))
   const networks = new Set(request.moving.flatMap((p) => accounts.get(p.account)?.network ?? []))
-  return (post) => networks.has(post.network) || (post.drip !== null && drips.has(post.drip))
+  const pipelines = new Set(request.moving.flatMap((p) => p.pipeline ?? []).filter((id) => limited.has(id)))
+  return (post) =>
+    networks.has(post.network) ||
+    (post.drip !== null && drips.has(post.drip)) ||
+    (post.pipeline !== null && pipelines.has(post.pipeline))
 }
 
 /** The first day of a beat: half way back to the beat before it, or its wished day if that is earlier. */

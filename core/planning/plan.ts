@@ -3,7 +3,7 @@ import { Book, NEARNESS, type Task } from './book'
 import { explain, whyNowhere } from './explain'
 import { Lane } from './lane'
 import { bestPlace, EPSILON, placesOf, type Place } from './places'
-import { PlanInput, type Plan, type Placement, type PlanOutput, type PlanPost } from './rules'
+import { PlanInput, type Plan, type Placement, type PlanLimit, type PlanOutput, type PlanPost } from './rules'
 import { bareWords } from '../text'
 import { addDays, dayNumber, localDay, momentAt, startOfDay } from './zone'
 
@@ -100,6 +100,7 @@ class Planner {
       throw new Fault('bad-plan', 'Two accounts have the same id.', 'accounts')
     const siblings = new Map<string, number>()
     for (const a of input.accounts) siblings.set(a.network, (siblings.get(a.network) ?? 0) + 1)
+    const limits = new Map(input.limits.map((l) => [l.id, l]))
     const seen = new Set<string>()
     this.tasks = input.posts.map((post) => {
       if (seen.has(post.id)) throw new Fault('bad-plan', `Two posts have the id ${post.id}.`, 'posts')
@@ -111,7 +112,8 @@ class Planner {
           `Post ${post.id} names an account that is not in the plan: ${post.account}.`,
           'posts',
         )
-      return taskOf(post, lane, input.siblingDays > 0 && (siblings.get(lane.account.network) ?? 0) > 1)
+      const hasSiblings = input.siblingDays > 0 && (siblings.get(lane.account.network) ?? 0) > 1
+      return taskOf(post, lane, hasSiblings, limits.get(post.pipeline ?? '') ?? null)
     })
   }
 
@@ -321,7 +323,7 @@ function byUrgency(a: Task, b: Task): number {
 }
 
 /** A post made ready for the planner. */
-export function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
+export function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean, limit: PlanLimit | null): Task {
   const { zone, network } = lane.account
   // Of a post that is never moved nobody asks what it wished.
   const fixed = post.pinnedAt !== null && post.pinnedAt !== undefined
@@ -334,6 +336,7 @@ export function taskOf(post: PlanPost, lane: Lane, hasSiblings: boolean): Task {
     passage: post.passage ? `${lane.account.id} ${post.passage}` : null,
     picture: post.picture ? `${lane.account.id} ${post.picture}` : null,
     pipeline: post.pipeline ? `${lane.account.id} ${post.pipeline}` : null,
+    limit,
     beat: post.beat ?? null,
     words: bare && `${network} ${bare}`,
     wished,

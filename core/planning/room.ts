@@ -100,6 +100,11 @@ function letOut(rules: readonly Rule[], task: Task, at: number, day: number, boo
         size: 3,
         words: `let the account take ${book.inWeek(lane, day).length + 1} posts a week instead of ${account.maxPerWeek}`,
       }
+    else if (rule === 'pipeline day full' || rule === 'pipeline week full')
+      change = {
+        size: 3,
+        words: `let the pipeline make more posts a ${rule === 'pipeline day full' ? 'day' : 'week'}`,
+      }
     else if (rule === 'quiet day') change = { size: 4, words: `let ${dateOf(day)} no longer be a quiet day` }
     else if (rule === 'same words') change = { size: 5, words: 'word it differently' }
     else if (rule === 'warming up')

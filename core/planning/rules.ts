@@ -44,10 +44,20 @@ export const PlanPost = z.object({
 })
 export type PlanPost = z.infer<typeof PlanPost>
 
+/** At most so many posts of a pipeline a day and a week, over all of its accounts, each post on its account's own day. */
+const PlanLimit = z.object({
+  id: z.string().min(1),
+  aDay: z.int().min(1).nullish(),
+  aWeek: z.int().min(1).nullish(),
+})
+export type PlanLimit = z.infer<typeof PlanLimit>
+
 export const PlanInput = z.object({
   now: anyInstant,
   accounts: z.array(PlanAccount),
   posts: z.array(PlanPost),
+  /** The pipelines whose posts are limited. */
+  limits: z.array(PlanLimit).default([]),
   /** Days within which sibling accounts may not carry the same words; 0 switches the rule off. */
   siblingDays: z.int().min(0).default(7),
   weights: Weights.prefault({}),
@@ -67,6 +77,8 @@ export type Rule =
   | 'day full'
   | 'warming up'
   | 'week full'
+  | 'pipeline day full'
+  | 'pipeline week full'
   | 'same piece'
   | 'same words'
   | 'same minute'
@@ -82,6 +94,8 @@ export const RULE_WORDS: Record<Rule, string> = {
   'day full': 'already has as many posts as the account takes in a day',
   'warming up': 'already has as many posts as the young account takes in a day while it warms up',
   'week full': 'lies in a week that is full',
+  'pipeline day full': 'already has as many posts as the pipeline makes in a day',
+  'pipeline week full': 'lies in a week that has as many posts as the pipeline makes',
   'same piece': 'already has a post of this piece on this account',
   'same words': 'is within the sibling days of the same words on another account of the network',
   'same minute': 'is the minute in which another account is served with the same beat',

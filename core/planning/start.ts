@@ -35,7 +35,7 @@ export function startDays(
   for (const post of input.posts) {
     const lane = lanes.get(post.account)
     const at = post.pinnedAt ?? post.at
-    if (lane && at) book.add(taskOf(post, lane, false), Date.parse(at))
+    if (lane && at) book.add(taskOf(post, lane, false, null), Date.parse(at))
   }
   const now = Date.parse(input.now)
   const prices = new Map<string, number | null>()
@@ -75,6 +75,7 @@ function beatAt(lane: Lane, day: number): Task {
     passage: null,
     picture: null,
     pipeline: null,
+    limit: null,
     beat: null,
     words: '',
     wished,

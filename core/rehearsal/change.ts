@@ -1,4 +1,4 @@
-import type { Account, Drip, QuietDay, Rhythm, Slot } from '../model'
+import type { Account, Drip, Pipeline, QuietDay, Rhythm, Slot } from '../model'
 import { beatDays } from '../planning'
 
 /** What could be otherwise, for trying it out before it is done. */
@@ -21,6 +21,29 @@ export type Change =
 export function withRhythm(drip: Drip, rhythm: Rhythm): Drip {
   const days = beatDays(rhythm)
   return { ...drip, rhythm, days: drip.days.map((day, k) => days[k] ?? day) }
+}
+
+/** A pipeline whose rows that follow a rhythm follow another one. */
+export function inRhythm<P extends Pick<Pipeline, 'release'>>(pipeline: P, rhythm: Rhythm): P {
+  const release = pipeline.release.map((row) =>
+    row.by.kind === 'rhythm' ? { ...row, by: { kind: 'rhythm' as const, rhythm } } : row,
+  )
+  return { ...pipeline, release }
+}
+
+/** A pipeline that releases to one more account, by its first row. */
+export function toAccount<P extends Pick<Pipeline, 'release'>>(pipeline: P, account: string): P {
+  const [first, ...rest] = pipeline.release
+  if (!first || first.accounts.includes(account)) return pipeline
+  return { ...pipeline, release: [{ ...first, accounts: [...first.accounts, account] }, ...rest] }
+}
+
+/** Whether a drip follows a row of a pipeline that goes by a rhythm. */
+export function followsRhythm(
+  drip: Pick<Drip, 'row'>,
+  pipeline: Pick<Pipeline, 'release'> | undefined,
+): boolean {
+  return pipeline?.release.some((row) => row.id === drip.row && row.by.kind === 'rhythm') ?? false
 }
 
 /** Slots of which so many are left, as evenly over the week as they stood. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Account, Brand, Post, Slot } from '../model'
-import { aBrand, aDrip, aPiece, aPipeline, aPost, aSource, aWording, anAccount } from '../model/samples'
+import { aBrand, aDrip, aPiece, aPipeline, aPost, aRow, aSource, aWording, anAccount } from '../model/samples'
 import { planOf } from '../planning'
 import { brokenRules } from '../planning/testing/oracle'
 import { rehearse, type Change, type RehearsalRequest } from '.'
@@ -54,6 +54,7 @@ const workspace = fc
     const days = [0, 3, 11, 30]
     const drips = [0, 1].map((n) =>
       aDrip({
+        row: 'row',
         id: `d${n}`,
         pipeline: `l${n}`,
         piece: `piece ${n}`,
@@ -85,7 +86,11 @@ const workspace = fc
       brands: [aBrand({ quiet: [], zone: 'UTC' })],
       drips,
       pipelines: [0, 1].map((n) =>
-        aPipeline({ id: `l${n}`, accounts: ['a0', 'a1', 'a2'], createdAt: '2026-02-01T10:00:00.000Z' }),
+        aPipeline({
+          id: `l${n}`,
+          release: [aRow({ accounts: ['a0', 'a1', 'a2'] })],
+          createdAt: '2026-02-01T10:00:00.000Z',
+        }),
       ),
       from: day(0),
       to: day(80),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Account, Post } from '../model'
-import { aBrand, aDrip, anAccount, aPiece, aPipeline, aPost, aSource, aWording } from '../model/samples'
+import { aBrand, aDrip, anAccount, aPiece, aPipeline, aPost, aRow, aSource, aWording } from '../model/samples'
 import { rehearse, thinnedSlots, type Change, type RehearsalRequest } from '.'
 
 const now = '2026-11-23T06:00:00.000Z'
@@ -22,6 +22,7 @@ const post = (n: number, change: Partial<Post> = {}): Post =>
     at: at(n),
     ...change,
   })
+const by = (list: number[]) => ({ kind: 'rhythm' as const, rhythm: { name: 'x', list } })
 const of = { pipeline: 'pipeline', drip: 'drip', piece: 'piece' }
 /** One drip of a pipeline on one account at days 0, 3 and 20, and a post by itself. */
 const base: RehearsalRequest = {
@@ -30,9 +31,16 @@ const base: RehearsalRequest = {
   accounts: [account('one'), account('two', { network: 'guildhall' })],
   brands: [aBrand({ quiet: [] })],
   drips: [
-    aDrip({ pipeline: 'pipeline', accounts: ['one'], startDay: day(1), days: [0, 3, 20], createdAt: now }),
+    aDrip({
+      pipeline: 'pipeline',
+      row: 'row',
+      accounts: ['one'],
+      startDay: day(1),
+      days: [0, 3, 20],
+      createdAt: now,
+    }),
   ],
-  pipelines: [aPipeline({ accounts: ['one'], rhythm: { name: 'x', list: [0, 3, 20] } })],
+  pipelines: [aPipeline({ release: [aRow({ accounts: ['one'], by: by([0, 3, 20]) })] })],
   posts: [
     post(1, { ...of, beat: 0 }),
     post(4, { ...of, beat: 1 }),
@@ -136,7 +144,7 @@ describe('a rehearsal', () => {
     const arriving = played([], {
       arrivals: true,
       pieces: [...pieces, old, double, elsewhere],
-      pipelines: [aPipeline({ accounts: ['one'], rhythm: { name: 'x', list: [0, 3] } })],
+      pipelines: [aPipeline({ release: [aRow({ accounts: ['one'], by: by([0, 3]) })] })],
     }).before
     const fresh = arriving.posts.filter((p) => p.id.startsWith(' to come'))
     expect(new Set(fresh.map((p) => p.drip)).size).toBe(2)

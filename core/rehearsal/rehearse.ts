@@ -6,9 +6,10 @@ import {
   type Piece,
   type Pipeline,
   type Post,
+  type ReleaseRow,
   type Source,
 } from '../model'
-import { blankPost, wishedAt } from '../pipeline'
+import { accountsOf, beatsOf, blankPost, rowsFor, wishedAt, type Beats } from '../pipeline'
 import {
   addDays,
   beatCount,
@@ -23,8 +24,8 @@ import {
   toWall,
   type LaneFigures,
 } from '../planning'
-import { sourcesOf } from '../sieve'
-import { withRhythm, type Change } from './change'
+import { sieveContext, sourcesOf } from '../sieve'
+import { followsRhythm, inRhythm, toAccount, withRhythm, type Change } from './change'
 
 /** What a rehearsal is played with. */
 export interface RehearsalRequest {
@@ -42,7 +43,7 @@ export interface RehearsalRequest {
   /** Whether new pieces come in as often as they did lately, or none comes. */
   arrivals: boolean
   /** The pieces there are: when they were published, and what the sieves said of them. */
-  pieces: readonly Pick<Piece, 'id' | 'source' | 'publishedAt' | 'double' | 'verdicts'>[]
+  pieces: readonly Piece[]
   sources: readonly Source[]
 }
 
@@ -92,8 +93,8 @@ const DAY = 86_400_000
  * Plays the coming months as they are planned, and once more with some changes. Posts that stand
  * legally stay, in both; with changes only what they touch is placed anew, by the planner. Nothing is
  * kept. Where pieces are let come in, each pipeline that is on gets as many as its sources published
- * in the last twelve weeks and its sieve lets through of them, evenly spaced, each with a drip of the
- * pipeline's rhythm.
+ * in the last twelve weeks and its sieve lets through of them, evenly spaced, each like one that came before,
+ * with a drip by every row that would take it (rules about words see the title alone).
  */
 export function rehearse(request: RehearsalRequest): Comparison {
   const before = playing(request, [])
@@ -189,7 +190,7 @@ function changed(request: RehearsalRequest, changes: readonly Change[]): World {
       )
     } else if (change.kind === 'rhythm') {
       world.pipelines = world.pipelines.map((p) =>
-        p.id === change.pipeline ? { ...p, rhythm: change.rhythm } : p,
+        p.id === change.pipeline ? inRhythm(p, change.rhythm) : p,
       )
       rewish(world, change, movable, request, rewished)
     } else addAccount(world, change, request, made)
@@ -214,8 +215,9 @@ function rewish(
   const accounts = new Map(world.accounts.map((a) => [a.id, a]))
   const stagger = new Map(world.brands.map((b) => [b.id, b.weights.staggerMinutes]))
   const drips = new Map<string, Drip>()
+  const pipeline = world.pipelines.find((p) => p.id === change.pipeline)
   world.drips = world.drips.map((d) => {
-    if (d.pipeline !== change.pipeline || d.endedAt) return d
+    if (d.pipeline !== change.pipeline || d.endedAt || !followsRhythm(d, pipeline)) return d
     const next = withRhythm(d, change.rhythm)
     drips.set(d.id, next)
     return next
@@ -245,14 +247,12 @@ function addAccount(
 ): void {
   const { account } = change
   if (!world.accounts.some((a) => a.id === account.id)) world.accounts.push(account)
-  world.pipelines = world.pipelines.map((p) =>
-    p.id === change.pipeline && !p.accounts.includes(account.id)
-      ? { ...p, accounts: [...p.accounts, account.id] }
-      : p,
-  )
+  world.pipelines = world.pipelines.map((p) => (p.id === change.pipeline ? toAccount(p, account.id) : p))
+  const row = world.pipelines.find((p) => p.id === change.pipeline)?.release[0]?.id
   const brand = world.brands.find((b) => b.id === account.brand)
   for (const drip of world.drips) {
-    if (drip.pipeline !== change.pipeline || drip.endedAt || drip.accounts.includes(account.id)) continue
+    if (drip.pipeline !== change.pipeline || drip.endedAt || drip.row !== row) continue
+    if (drip.accounts.includes(account.id)) continue
     const widened = { ...drip, accounts: [...drip.accounts, account.id] }
     drip.days.forEach((_, beat) => {
       const like = world.standing.find(
@@ -287,51 +287,93 @@ function arriving(
 ): { posts: Post[]; drips: Drip[] } {
   const posts: Post[] = []
   const drips: Drip[] = []
-  const known = new Map(accounts.map((a) => [a.id, a]))
   const brand = request.brands.find((b) => b.id === request.brand)
+  const { now, sources, pieces } = request
+  const context = sieveContext({ now, lists: [], sources, pieces })
   for (const pipeline of pipelines) {
     if (pipeline.brand !== request.brand || !pipeline.on || pipeline.held || pipeline.endedAt) continue
     const days = daysBetween(request.from, request.to)
     const every = daysApart(pipeline, request)
-    const lanes = pipeline.accounts.flatMap((id) => known.get(id) ?? [])
-    const beats = beatDays(pipeline.rhythm)
+    const like = passedOf(pipeline, request)
     for (let n = 1; every !== null && n * every <= days; n++) {
-      const drip: Drip = {
-        id: ` to come ${pipeline.id} ${n}`,
-        brand: pipeline.brand,
-        piece: ` to come ${pipeline.id} ${n}`,
-        revision: 1,
-        pipeline: pipeline.id,
-        rhythm: pipeline.rhythm,
-        startDay: addDays(request.from, Math.round(n * every)),
-        accounts: lanes.map((a) => a.id),
-        days: beats,
-        missing: [],
-        seed: n,
-        until: null,
-        held: null,
-        endedAt: null,
-        createdAt: request.now,
+      const piece = like[(n - 1) % like.length]
+      const startDay = addDays(request.from, Math.round(n * every))
+      for (const { row, takes } of piece ? rowsFor({ ...piece, text: '' }, pipeline.release, context) : []) {
+        const beats = takes && piece ? beatsOrNone(row, piece, startDay) : null
+        const lanes = accountsOf(row, accounts)
+        if (!beats || lanes.length === 0) continue
+        const id = ` to come ${pipeline.id} ${n}`
+        const drip = dripToCome({ id, row: row.id, seed: n }, pipeline, beats, lanes, now)
+        drips.push(drip)
+        posts.push(...postsToCome(drip, lanes, brand?.weights.staggerMinutes ?? 0))
       }
-      drips.push(drip)
-      for (const account of lanes)
-        beats.forEach((_, beat) =>
-          posts.push(
-            blankPost(account, {
-              id: `${drip.id} ${account.id} ${beat}`,
-              brand: pipeline.brand,
-              drip: drip.id,
-              pipeline: pipeline.id,
-              piece: drip.piece,
-              beat,
-              wording: nothingYet(`${drip.id} ${account.id} ${beat}`),
-              wished: wishedAt(drip, beat, account, brand?.weights.staggerMinutes ?? 0),
-            }),
-          ),
-        )
     }
   }
   return { posts, drips }
+}
+
+/** The pieces that a pipeline's sieve let through, the newest first; all of its sources where it looked at none. */
+function passedOf(pipeline: Pipeline, { pieces, sources }: RehearsalRequest): Piece[] {
+  const from = sourcesOf(pipeline.takeIn, sources)
+  const mine = pieces.filter((p) => from.has(p.source) && p.double === null)
+  const passed = mine.filter((p) => p.verdicts.some((v) => v.pipeline === pipeline.id && v.passed))
+  return (passed.length ? passed : mine).sort((a, b) =>
+    (b.publishedAt ?? '').localeCompare(a.publishedAt ?? ''),
+  )
+}
+
+/** The beats of a row for a piece, which is taken to keep; null where its timing leaves none. */
+function beatsOrNone(row: ReleaseRow, piece: Piece, startDay: string): Beats | null {
+  try {
+    return beatsOf(row.by, { fields: piece.fields, keeps: { ...piece.keeps, until: null } }, startDay)
+  } catch {
+    return null
+  }
+}
+
+function dripToCome(
+  { id, row, seed }: { id: string; row: string; seed: number },
+  pipeline: Pipeline,
+  { startDay, rhythm }: Beats,
+  lanes: readonly Account[],
+  createdAt: string,
+): Drip {
+  return {
+    id: `${id} ${row}`,
+    brand: pipeline.brand,
+    piece: id,
+    revision: 1,
+    pipeline: pipeline.id,
+    row,
+    time: 0,
+    rhythm,
+    startDay,
+    accounts: lanes.map((a) => a.id),
+    days: beatDays(rhythm),
+    missing: [],
+    seed,
+    until: null,
+    held: null,
+    endedAt: null,
+    createdAt,
+  }
+}
+
+function postsToCome(drip: Drip, lanes: readonly Account[], staggerMinutes: number): Post[] {
+  return lanes.flatMap((account) =>
+    drip.days.map((_, beat) =>
+      blankPost(account, {
+        id: `${drip.id} ${account.id} ${beat}`,
+        brand: drip.brand,
+        drip: drip.id,
+        pipeline: drip.pipeline,
+        piece: drip.piece,
+        beat,
+        wording: nothingYet(`${drip.id} ${account.id} ${beat}`),
+        wished: wishedAt(drip, beat, account, staggerMinutes),
+      }),
+    ),
+  )
 }
 
 /**
@@ -339,7 +381,7 @@ function arriving(
  * and the part of it that its sieve let through; null where nothing came.
  */
 function daysApart(pipeline: Pipeline, { now, pieces, sources }: RehearsalRequest): number | null {
-  const from = sourcesOf(pipeline, sources)
+  const from = sourcesOf(pipeline.takeIn, sources)
   const mine = pieces.filter((p) => from.has(p.source) && p.double === null)
   const since = new Date(Date.parse(now) - LATELY_DAYS * DAY).toISOString()
   const appeared = mine.flatMap((p) => p.publishedAt ?? []).filter((at) => at <= now)

@@ -63,9 +63,12 @@ function withAround(body: string, most: number, setting: Setting): Made | null {
   const { draft, profile, brief, around } = setting
   if (!hooks(body, profile, around)) return null
   const tags = fittingTags(around.tags, body, brief.hashtags)
-  const closing = brief.closing === 'none' ? null : closingFor(around.house, body, around.closed)
+  const { last } = around.house
+  const turn = brief.closing === 'none' ? null : closingFor(around.house, body, around.closed)
+  // What closes every post is a part of it; a line that takes its turn goes before anything of the piece does.
+  const closings = last ? [last] : turn ? [turn, null] : [null]
   const beside = brief.hashtagsIn === 'first comment'
-  for (const closed of closing ? [closing, null] : [null])
+  for (const closed of closings)
     for (let count = tags.length; count >= 0; count--) {
       const hashtags = tags.slice(0, count)
       const text = assemble(body, closed, beside ? [] : hashtags, setting)

@@ -1,5 +1,14 @@
 export { compare, Doubles, foldDoubles, shingles, sketchOf } from './doubles'
-export { languageName, readsText, sieve, spanInWords, type Sieved, type SieveResult } from './judge'
+export {
+  fieldOf,
+  languageName,
+  readsText,
+  sieve,
+  spanInWords,
+  type SieveContext,
+  type Sieved,
+  type SieveResult,
+} from './judge'
 export { firstNumber, matchingWords } from './words'
 export { judge, sieveContext, sourcesOf } from './takeIn'
 export { findDoubles } from './find'

@@ -134,16 +134,11 @@ function caughtBy(piece: Sieved, rule: SieveRule, context: SieveContext): Caught
       return byPopularity(piece, rule, context)
     case 'field': {
       const name = rule.name.trim().toLowerCase()
-      const entry = Object.entries(piece.fields).find(
-        ([key]) =>
-          key.toLowerCase() === name ||
-          key.toLowerCase().endsWith(`:${name}`) ||
-          key.toLowerCase().endsWith(`.${name}`),
-      )
       if (!name) return null
-      const value = entry ? firstNumber(entry[1]) : null
-      if (!entry) return { reason: `It has no field called ${rule.name}.` }
-      if (value === null) return { reason: `Its ${rule.name}, “${entry[1]}”, is no number.` }
+      const entry = fieldOf(piece.fields, name)
+      if (entry === null) return { reason: `It has no field called ${rule.name}.` }
+      const value = firstNumber(entry)
+      if (value === null) return { reason: `Its ${rule.name}, “${entry}”, is no number.` }
       if (rule.least !== null && value < rule.least)
         return { reason: `Its ${rule.name} is ${value}, less than ${rule.least}.` }
       return rule.most !== null && value > rule.most
@@ -203,6 +198,16 @@ function byPopularity(
       }
   }
   return null
+}
+
+/** What a piece's field says, by its name or the last part of it (`price` of `shop:price`), without regard to case; null where there is none. */
+export function fieldOf(fields: Piece['fields'], name: string): string | null {
+  const wanted = name.trim().toLowerCase()
+  const entry = Object.entries(fields).find(([key]) => {
+    const own = key.toLowerCase()
+    return own === wanted || own.endsWith(`:${wanted}`) || own.endsWith(`.${wanted}`)
+  })
+  return entry?.[1] ?? null
 }
 
 /** The least count that still lies in the top share of a source; 0 where nothing is known. */

@@ -3,7 +3,7 @@ import { sieve, type SieveContext, type Sieved, type SieveResult } from './judge
 
 /** The sources a pipeline takes from: those it names, and whatever is in its groups. */
 export function sourcesOf(
-  pipeline: Pick<Pipeline, 'sources' | 'groups'>,
+  pipeline: Pick<Pipeline['takeIn'], 'sources' | 'groups'>,
   sources: readonly Pick<Source, 'id' | 'group'>[],
 ): Set<string> {
   return new Set([
@@ -37,7 +37,7 @@ export function sieveContext(around: {
 /** What a pipeline's sieve says of a piece; a person's word comes before the rules. */
 export function judge(
   piece: Sieved & Pick<Piece, 'letThrough' | 'double' | 'unfolded' | 'dealt'>,
-  rules: Pipeline['sieve'],
+  rules: Pipeline['takeIn']['sieve'],
   context: SieveContext,
 ): SieveResult {
   const say = (passed: boolean, reason: string): SieveResult => ({ passed, rule: null, reason, words: [] })

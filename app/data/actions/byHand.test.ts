@@ -9,6 +9,7 @@ import {
   aPiece,
   aPipeline,
   aPost,
+  aRow,
   aSource,
   aWholePiece,
   aWording,
@@ -83,8 +84,11 @@ beforeEach(async () => {
     put('accounts', account('one')),
     put('accounts', account('hall', 'guildhall')),
     put('sources', aSource()),
-    put('pipelines', aPipeline({ accounts: ['one'], createdAt: nowIso() })),
-    put('drips', aDrip({ pipeline: 'pipeline', accounts: ['one'], startDay: day(0), days: [0, 3] })),
+    put('pipelines', aPipeline({ release: [aRow({ accounts: ['one'] })], createdAt: nowIso() })),
+    put(
+      'drips',
+      aDrip({ pipeline: 'pipeline', row: 'row', accounts: ['one'], startDay: day(0), days: [0, 3] }),
+    ),
     ...putPiece({ ...seven, dealt: { by: 'Journal', at: nowIso() } }),
     ...sevenPassages.map((p) => put('passages', p)),
     put('posts', post('a', 0)),
@@ -353,9 +357,10 @@ describe('a rehearsal', () => {
     expect(await takeOver('brand', changes, played)).toBe(0)
     expect((await must('posts', 'b')).at).toBe(at(9))
     expect((await must('posts', 'a')).at?.slice(0, 10)).toBe(day(1))
-    expect((await must('pipelines', 'pipeline')).rhythm).toEqual(
-      changes[0]?.kind === 'rhythm' && changes[0].rhythm,
-    )
+    expect((await must('pipelines', 'pipeline')).release[0]?.by).toEqual({
+      kind: 'rhythm',
+      rhythm: changes[0]?.kind === 'rhythm' && changes[0].rhythm,
+    })
     expect((await must('drips', 'drip')).days).toEqual([0, 9])
     expect((await must('brands', 'brand')).quiet).toEqual([{ date: day(0) }])
     // Played once more nothing moves.
@@ -374,11 +379,11 @@ describe('a rehearsal', () => {
     const played = await tryRehearsal('brand', { ...asked, changes })
     await takeOver('brand', changes, played)
     expect((await must('posts', 'b')).state).toBe('set aside')
-    expect((await must('pipelines', 'pipeline')).accounts).toEqual(['one', 'hall'])
+    expect((await must('pipelines', 'pipeline')).release[0]?.accounts).toEqual(['one', 'hall'])
     expect((await all('posts')).filter((p) => p.account === 'hall')).toHaveLength(1)
     await undo('brand')
     expect(await states()).toEqual(['a approved', 'b approved'])
-    expect((await must('pipelines', 'pipeline')).accounts).toEqual(['one'])
+    expect((await must('pipelines', 'pipeline')).release[0]?.accounts).toEqual(['one'])
     await takeOver('brand', changes, played)
     const pause = [{ kind: 'pause' as const, pipeline: 'pipeline' }]
     await takeOver('brand', pause, await tryRehearsal('brand', { ...asked, changes: pause }))

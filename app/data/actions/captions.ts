@@ -58,13 +58,13 @@ export interface Option {
 
 /** Other wordings of a post in some way, best first; nothing is kept. Throws where the piece gives none. */
 export async function otherWordings(id: string, way: Way, to?: Angle): Promise<Option[]> {
-  const { post, brand, piece, passages, posts } = await aroundPost(id)
+  const { post, house, piece, passages, posts } = await aroundPost(id)
   const good = passages.filter(usable).sort(byScore)
   const request: RewordRequest = {
     piece,
     passages: good.filter((p) => p.choice === 'kept'),
     spare: good.filter((p) => p.choice !== 'kept'),
-    house: houseOf(brand),
+    house,
     link: post.link,
     tagFigures: await tagFiguresFor(piece, [post.network]),
     seed: post.revision + post.others.length,

@@ -1,4 +1,4 @@
-import { houseOf, linkOf } from '../../../core/house'
+import { linkOf, type House } from '../../../core/house'
 import { sentBack, type Commission, type Reply } from '../../../core/writers'
 import {
   asFault,
@@ -29,7 +29,7 @@ type Outcome = { wording: Wording } | { why: string }
 function commissionFor(
   post: Post,
   passage: Passage,
-  brand: Brand,
+  house: House,
   piece: WholePiece,
   others: readonly Post[],
   tagFigures: Commission['tagFigures'],
@@ -37,7 +37,7 @@ function commissionFor(
   return {
     piece,
     passage,
-    house: houseOf(brand),
+    house,
     link: post.link,
     seed: post.revision + post.others.length,
     account: { id: post.account, network: post.network },
@@ -154,6 +154,7 @@ export async function writeConnected(
     posts: readonly Post[]
     standing: readonly Post[]
     brand: Brand
+    house: House
     piece: WholePiece
     passages: readonly Passage[]
     gate: Gate
@@ -166,7 +167,7 @@ export async function writeConnected(
   const request = (post: Post, beside: readonly Post[]): Commission | null => {
     const passage = drip.passages.find((p) => p.id === post.passage)
     const around = [...drip.standing, ...beside]
-    return passage ? commissionFor(post, passage, brand, piece, around, drip.tagFigures) : null
+    return passage ? commissionFor(post, passage, drip.house, piece, around, drip.tagFigures) : null
   }
   const answers = await askForAll(
     written.map((post) => request(post, [])),
@@ -199,12 +200,12 @@ export async function writeConnected(
 
 /** One wording of a post by the connected writer; throws why there is none. */
 export async function connectedWording(id: string): Promise<Option[]> {
-  const { post, brand, piece, passages, posts } = await aroundPost(id)
+  const { post, house, piece, passages, posts } = await aroundPost(id)
   const passage = passages.find((p) => p.id === post.passage && !p.lostPlace)
   if (!passage)
     throw new Fault('not-found', 'Its passage has lost its place in the piece. Choose another passage first.')
   const figures = await tagFiguresFor(piece, [post.network])
-  const asked = commissionFor(post, passage, brand, piece, posts, figures)
+  const asked = commissionFor(post, passage, house, piece, posts, figures)
   // Another wording: not the one there is once more.
   const request = { ...asked, drip: [...asked.drip, post.wording.text] }
   const messages = await heavy().commission(request)

@@ -139,18 +139,21 @@ async function nextPiece(pipeline: Pipeline): Promise<Piece | null> {
     all('wordLists', 'brand', pipeline.brand),
   ])
   const published = (p: Piece): string => p.publishedAt ?? p.takenAt
-  const from = sourcesOf(pipeline, sources)
+  const from = sourcesOf(pipeline.takeIn, sources)
   const free = pieces.filter((p) => from.has(p.source) && p.dealt === null && p.words > 0)
-  const waiting = free.filter((p) => published(p) >= pipeline.since)
-  const backlog = free.filter((p) => published(p) < pipeline.since)
+  const waiting = free.filter((p) => published(p) >= pipeline.takeIn.since)
+  const backlog = free.filter((p) => published(p) < pipeline.takeIn.since)
   const ordered = [
     ...waiting.sort((a, b) => (published(a) < published(b) ? -1 : 1)),
     ...backlog.sort((a, b) => (published(a) > published(b) ? -1 : 1)),
   ]
   const context = sieveContext({ now: nowIso(), lists, sources, pieces })
   for (const piece of ordered) {
-    const words = readsText(pipeline.sieve) ? await one('texts', textId(piece.id, piece.revision)) : undefined
-    if (judge({ ...piece, text: words ? quotable(words) : '' }, pipeline.sieve, context).passed) return piece
+    const words = readsText(pipeline.takeIn.sieve)
+      ? await one('texts', textId(piece.id, piece.revision))
+      : undefined
+    if (judge({ ...piece, text: words ? quotable(words) : '' }, pipeline.takeIn.sieve, context).passed)
+      return piece
   }
   return null
 }

@@ -9,6 +9,7 @@ import {
   type TagFigures,
   type WholePiece,
 } from '../../../core/model'
+import { houseOf } from '../../../core/house'
 import { heavy, proxy } from '../../workers'
 import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
@@ -27,6 +28,13 @@ export interface StartDrip {
   until?: string | null
   gate: Gate
   pipeline: Pipeline | null
+  /** The row of the pipeline that it follows, by its id, and how often that had dripped the piece before. */
+  row?: string | null
+  time?: number
+  /** Within how many hours each post has to go out; null or absent where the rhythm says when. */
+  hours?: number | null
+  /** Whether rows of the pipeline are still to be written for the piece, so that it is not done with yet. */
+  more?: boolean
   /** Posts in whose place it comes: they are set aside with its start. */
   instead?: readonly Post[]
   actor: Actor
@@ -56,6 +64,7 @@ export async function startDrip(
             posts: result.posts,
             standing: (await all('posts')).filter((p) => !gone.has(p.id)),
             brand,
+            house: houseOf(brand, request.pipeline?.make),
             piece,
             passages,
             gate: request.gate,
@@ -73,18 +82,22 @@ export async function startDrip(
       ...p,
       dealt: { by, at: result.drip.createdAt },
       trouble: null,
-      seenBy: request.pipeline ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
+      seenBy: request.pipeline && !request.more ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
     })),
   ]
   await commitRecalled(request.actor, instead, writes)
   return result.drip.id
 }
 
-/** A drip as it would be written and placed now, with the passages it had to choose from; nothing is kept. */
+/**
+ * A drip as it would be written and placed now, with the passages it had to choose from; nothing is kept. `standing`
+ * says which posts count as there, `beside` which others that are not kept.
+ */
 export async function tryDrip(
   request: Omit<StartDrip, 'actor'>,
   onProgress: (done: number, all: number) => void = () => undefined,
   standing: (post: Post) => boolean = () => true,
+  beside: readonly Post[] = [],
 ): Promise<{
   result: DripResult
   passages: Passage[]
@@ -117,10 +130,13 @@ export async function tryDrip(
       until: request.until ?? null,
       seed: [...piece.id].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) | 0, around.drips.length + 1),
       pipeline: request.pipeline,
+      row: request.pipeline?.release.find((r) => r.id === request.row) ?? null,
+      time: request.time ?? 0,
+      hours: request.hours ?? null,
       gate: request.gate,
       allAccounts: around.accounts,
       allBrands: around.brands,
-      standing: around.posts.filter(standing),
+      standing: [...around.posts.filter(standing), ...beside],
       tagFigures,
     },
     proxy(onProgress),

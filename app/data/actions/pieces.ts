@@ -1,7 +1,8 @@
-import { isToCome, type Check, type Piece, type WordList } from '../../../core/model'
+import { isToCome, type Check, type Piece, type Pipeline, type WordList } from '../../../core/model'
+import { rulesOf } from '../../../core/pipeline'
 import { overruleKeeps } from '../../../core/reading'
 import { nowIso } from '../clock'
-import { all, commit, must, newAction, patch, put } from '../store'
+import { all, commit, must, newAction, one, patch, put, type Actor } from '../store'
 import { startDrip } from './drips'
 
 /** Sets pieces aside, or puts them back among what waits in Intake. */
@@ -85,17 +86,21 @@ export async function leaveChanged(id: string): Promise<void> {
 
 /**
  * Makes the posts of a changed piece that have not gone out again from its new words: each drip
- * keeps its days to come and its accounts; the old posts are recalled and set aside.
+ * keeps its days to come and its accounts; the old posts are recalled and set aside. A pipeline does
+ * so with its own drips, by its gate; a person with all of them, held for review.
  */
-export async function makeAgain(id: string, show: (done: number, all: number) => void): Promise<number> {
+export async function makeAgain(
+  id: string,
+  show: (done: number, all: number) => void,
+  by: Pipeline | null = null,
+): Promise<number> {
   const piece = await must('pieces', id)
-  const open = await openPostsOf(id)
+  const all_ = await openPostsOf(id)
+  const open = all_.filter((p) => by === null || p.pipeline === by.id)
   const drips = [...new Set(open.flatMap((p) => p.drip ?? []))]
-  const actor = {
-    brand: piece.brand,
-    label: `Make the posts of “${piece.title}” again`,
-    action: newAction(),
-  }
+  const actor: Actor = by
+    ? 'machine'
+    : { brand: piece.brand, label: `Make the posts of “${piece.title}” again`, action: newAction() }
   let made = 0
   for (const dripId of drips) {
     show(made, drips.length)
@@ -112,21 +117,25 @@ export async function makeAgain(id: string, show: (done: number, all: number) =>
       accounts: drip.accounts,
       rhythm: { name: drip.rhythm.name, list: days.map((d) => d - first) },
       startDay,
-      gate: 'everything',
-      pipeline: drip.pipeline ? await must('pipelines', drip.pipeline) : null,
+      gate: by?.gate ?? 'everything',
+      pipeline: drip.pipeline ? ((await one('pipelines', drip.pipeline)) ?? null) : null,
+      row: drip.row,
+      time: drip.time,
       instead: mine,
       actor,
     })
     made++
   }
-  await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null }))])
+  // What others made of it waits for a person.
+  if (open.length === all_.length)
+    await commit('machine', [patch('pieces', id, (p) => ({ ...p, changedAt: null }))])
   return made
 }
 
 /** Saves a list of words that sieves share; the pipelines that use it sieve anew. */
 export async function saveWordList(list: WordList): Promise<void> {
   const users = (await all('pipelines', 'brand', list.brand)).filter((p) =>
-    p.sieve.some((r) => r.kind === 'words' && r.lists.includes(list.id)),
+    rulesOf(p).some((r) => r.kind === 'words' && r.lists.includes(list.id)),
   )
   await commit({ brand: list.brand, label: `Save the word list ${list.name}` }, [
     put('wordLists', list),

@@ -1,4 +1,4 @@
-import { linkOf } from '../../../core/house'
+import { houseOf, linkOf, type House } from '../../../core/house'
 import {
   Fault,
   may,
@@ -16,7 +16,7 @@ import { linkedPage, neighboursOf } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, wholePiece } from '../store'
+import { all, commit, must, one, wholePiece } from '../store'
 import { changePost, commitRecalled, happening, happens, happensIfMay } from './life'
 import { isMovable, tryPlaces } from './plan'
 
@@ -27,6 +27,8 @@ export async function aroundPost(id: string): Promise<{
   piece: WholePiece
   passages: Passage[]
   posts: Post[]
+  /** The brand's house, with what the post's pipeline makes otherwise. */
+  house: House
 }> {
   const post = await must('posts', id)
   if (!post.piece)
@@ -35,13 +37,14 @@ export async function aroundPost(id: string): Promise<{
       'This post was written by itself, so there is no piece to word it from. Edit it by hand.',
       id,
     )
-  const [brand, piece, passages, posts] = await Promise.all([
+  const [brand, piece, passages, posts, pipeline] = await Promise.all([
     must('brands', post.brand),
     wholePiece(post.piece, post.pieceRevision),
     all('passages', 'piece', post.piece),
     all('posts'),
+    post.pipeline ? one('pipelines', post.pipeline) : undefined,
   ])
-  return { post, brand, piece, passages, posts }
+  return { post, brand, piece, passages, posts, house: houseOf(brand, pipeline?.make) }
 }
 
 export async function checksOf(post: Post): Promise<Check[]> {

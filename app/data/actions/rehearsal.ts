@@ -1,5 +1,13 @@
 import { Fault } from '../../../core/model'
-import { withRhythm, type Change, type Comparison, type RehearsalRequest } from '../../../core/rehearsal'
+import {
+  followsRhythm,
+  inRhythm,
+  toAccount,
+  withRhythm,
+  type Change,
+  type Comparison,
+  type RehearsalRequest,
+} from '../../../core/rehearsal'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, newAction, patch, type Write } from '../store'
@@ -19,13 +27,7 @@ export async function tryRehearsal(
     ...asked,
     brand,
     now: nowIso(),
-    pieces: pieces.map(({ id, source, publishedAt, double, verdicts }) => ({
-      id,
-      source,
-      publishedAt,
-      double,
-      verdicts,
-    })),
+    pieces,
     sources,
   })
 }
@@ -69,7 +71,7 @@ export async function takeOver(
 /** The settings that changes come to. */
 async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
   const now = nowIso()
-  const drips = await all('drips')
+  const [drips, pipelines] = await Promise.all([all('drips'), all('pipelines')])
   return changes.flatMap((change): Write[] => {
     if (change.kind === 'pause')
       return [
@@ -85,21 +87,25 @@ async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
     if (change.kind === 'account')
       return [
         patch('pipelines', change.pipeline, (p) => ({
-          ...p,
-          accounts: [...new Set([...p.accounts, change.account.id])],
+          ...toAccount(p, change.account.id),
           version: p.version + 1,
           savedAt: now,
         })),
       ]
     return [
       patch('pipelines', change.pipeline, (p) => ({
-        ...p,
-        rhythm: change.rhythm,
+        ...inRhythm(p, change.rhythm),
         version: p.version + 1,
         savedAt: now,
       })),
       ...drips
         .filter((d) => d.pipeline === change.pipeline && d.endedAt === null)
+        .filter((d) =>
+          followsRhythm(
+            d,
+            pipelines.find((p) => p.id === change.pipeline),
+          ),
+        )
         .map((d) => patch('drips', d.id, (row) => withRhythm(row, change.rhythm))),
     ]
   })

@@ -2,7 +2,7 @@ import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } 
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { handbook, sites } from '../../../demo/content'
-import { aBrand, anAccount, aPipeline, aWorkspace } from '../../../core/model/samples'
+import { aBrand, anAccount, aPipeline, aRow, aWorkspace } from '../../../core/model/samples'
 import type { FetchAnswer, Pipeline, Source } from '../../../core/model'
 import { addListedFeeds, addSource, findFeeds } from '../actions/sources'
 import { visitSource } from '../actions/visit'
@@ -115,15 +115,13 @@ const titles = async (source: string): Promise<string[]> =>
 const change = async (id: string, edit: Partial<Source>): Promise<void> => {
   await commit('machine', [put('sources', { ...(await must('sources', id)), ...edit })])
 }
-const pipeline = async (edit: Partial<Pipeline>): Promise<void> => {
+const pipeline = async (edit: Partial<Pipeline['takeIn']>): Promise<void> => {
   await commit('machine', [
     put(
       'pipelines',
       aPipeline({
-        accounts: ['murmur-one'],
-        since: '2026-01-01T00:00:00.000Z',
-        rhythm: { name: 'Echo', list: [0, 3] },
-        ...edit,
+        takeIn: { ...aPipeline().takeIn, since: '2026-01-01T00:00:00.000Z', ...edit },
+        release: [aRow({ accounts: ['murmur-one'] })],
       }),
     ),
   ])
@@ -309,7 +307,7 @@ describe('doubles', () => {
 })
 
 describe('a pipeline’s sieve', () => {
-  async function kiln(edit: Partial<Pipeline> = {}): Promise<Map<string, string>> {
+  async function kiln(edit: Partial<Pipeline['takeIn']> = {}): Promise<Map<string, string>> {
     outside({ [FEED]: six })
     const [source] = await addListedFeeds('brand', [{ url: FEED, title: 'The kiln', group: 'Clay' }], {
       kind: 'everything',
@@ -318,7 +316,7 @@ describe('a pipeline’s sieve', () => {
     await pipeline({ sources: [], groups: ['Clay'], ...edit })
     return new Map((await all('pieces')).map((p) => [p.title.replace('About the ', ''), p.id]))
   }
-  const none = (...words: string[]): Pipeline['sieve'] => [
+  const none = (...words: string[]): Pipeline['takeIn']['sieve'] => [
     { kind: 'words', need: 'none', words, lists: [], where: 'the title' },
   ]
   const dripping = async (): Promise<string[]> => {

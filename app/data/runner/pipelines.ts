@@ -1,57 +1,222 @@
-import { asFault, Fault, quotable, textId, type Piece, type Pipeline } from '../../../core/model'
-import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
-import { rhythmWithin, toWall } from '../../../core/planning'
+import {
+  asFault,
+  quotable,
+  textId,
+  type Account,
+  type Brand,
+  type Drip,
+  type Piece,
+  type Pipeline,
+  type Source,
+} from '../../../core/model'
+import { accountsOf, beatsOf, releasedTo, rowsFor, rulesOf } from '../../../core/pipeline'
+import { judge, readsText, sieveContext, sourcesOf, type SieveContext } from '../../../core/sieve'
+import { toWall } from '../../../core/planning'
 import { startDrip } from '../actions/drips'
 import { readHolds } from '../actions/holds'
 import { nowIso } from '../clock'
-import { all, commit, one, patch, type Write } from '../store'
+import { all, commit, must, one, patch, type Write } from '../store'
 import { during } from './activity'
+import { dripAgain, makeChangedAnew, writeAhead } from './later'
+import { RunLog } from './runLog'
 
+const DAY = 86_400_000
 const published = (p: Pick<Piece, 'publishedAt' | 'takenAt'>): string => p.publishedAt ?? p.takenAt
 
-/** Lets every pipeline that is on look at what waits for it: sieve it, and drip what passes. */
+/** The next moment at which a pipeline has something to do though nothing was written; null for none. */
+let nextRun: string | null = null
+export const nextRunAt = (): string | null => nextRun
+
+/** What a pipeline runs in. */
+export interface Around {
+  brand: Brand
+  accounts: readonly Account[]
+  sources: readonly Source[]
+  now: string
+  /** Notes a moment at which there will be more to do. */
+  later: (at: string) => void
+}
+
+/**
+ * Lets every pipeline that is on look at what waits for it: sieve it, drip what passes, make anew what changed at
+ * its source, and drip again what has rested long enough. Drips that are written some days ahead are gone on with.
+ * A pipeline that fails stops no other.
+ */
 export async function runPipelines(): Promise<void> {
   const holds = await readHolds()
   if (holds.workspace) return
-  const brands = new Map((await all('brands')).map((b) => [b.id, b]))
-  for (const pipeline of (await all('pipelines')).filter(
-    (p) => p.on && p.held === null && p.endedAt === null && !brands.get(p.brand)?.endedAt,
-  )) {
-    const passed = await sieveWaiting(pipeline)
-    for (const piece of passed) {
-      try {
-        const startDay = toWall(Date.parse(nowIso()), brands.get(pipeline.brand)?.zone ?? 'UTC').date
-        // Nobody looks, so nothing of it may go out after it has aged.
-        const rhythm = rhythmWithin(pipeline.rhythm, piece.keeps, startDay)
-        if (!rhythm) throw new Fault('bad-request', `it kept until ${piece.keeps.until}, which has passed.`)
-        await during(`${pipeline.name} writes “${piece.title}”`, (show) =>
-          startDrip(
-            {
-              piece: piece.id,
-              accounts: pipeline.accounts,
-              rhythm,
-              startDay,
-              gate: pipeline.gate,
-              pipeline,
-              actor: 'machine',
-            },
-            show,
-          ),
-        )
-      } catch (error) {
-        const fault = asFault(error)
-        if (fault.code !== 'bad-request') throw fault
-        // The piece stays in Intake with the reason; this pipeline does not try it again.
-        await commit('machine', [
-          patch('pieces', piece.id, (p) => ({
-            ...p,
-            seenBy: [...p.seenBy, pipeline.id],
-            trouble: `${pipeline.name} could not drip it: ${fault.message}`,
-          })),
-        ])
+  const [brands, accounts, sources, pipelines] = await Promise.all([
+    all('brands'),
+    all('accounts'),
+    all('sources'),
+    all('pipelines'),
+  ])
+  const now = nowIso()
+  const moments: string[] = []
+  let fault: unknown = null
+  for (const pipeline of pipelines) {
+    const brand = brands.find((b) => b.id === pipeline.brand)
+    if (!brand || brand.endedAt || pipeline.held || pipeline.endedAt) continue
+    const around: Around = {
+      brand,
+      accounts,
+      sources: sources.filter((s) => s.brand === brand.id),
+      now,
+      later: (at) => void moments.push(at),
+    }
+    const log = new RunLog(pipeline)
+    try {
+      if (pipeline.on && takesInNow(pipeline, around)) {
+        await takeIn(pipeline, around, log)
+        if (pipeline.takeIn.changed) await makeChangedAnew(pipeline, log)
+        await dripAgain(pipeline, around, log)
       }
+      await writeAhead(pipeline, around, log)
+      await log.end()
+    } catch (error) {
+      fault ??= error
     }
   }
+  nextRun = moments.filter((m) => m > now).sort()[0] ?? null
+  if (fault !== null) throw fault
+}
+
+/** Whether a pipeline takes anything in now: its last day has not passed, and no account is down that it waits for. */
+function takesInNow({ limits, release }: Pipeline, { accounts, brand, now }: Around): boolean {
+  if (limits.to !== null && toWall(Date.parse(now), brand.zone).date > limits.to) return false
+  return !limits.pauseWhenDown || releasedTo({ release }, accounts).every((a) => a.health.state === 'linked')
+}
+
+/** Drips the pieces that wait and pass, the oldest first, as many as the pipeline takes in a run and a week. */
+async function takeIn(pipeline: Pipeline, around: Around, log: RunLog): Promise<void> {
+  const { passed, context } = await sieveWaiting(pipeline, around, log)
+  if (passed.length === 0) return
+  const drips = (await all('drips', 'brand', pipeline.brand)).filter((d) => d.pipeline === pipeline.id)
+  const begun = new Set(drips.map((d) => d.piece))
+  let room = roomNow(pipeline, drips, around)
+  for (const { piece, text } of passed) {
+    // A piece of which some rows stand already is finished, whatever the limits.
+    if (!begun.has(piece.id) && room-- <= 0) continue
+    await release(pipeline, { piece, text }, drips, context, around, log)
+  }
+}
+
+/**
+ * How many new pieces a pipeline may take in now. A run that took its fill is followed by the next one once a
+ * source of it was visited anew, or a day later.
+ */
+function roomNow({ takeIn }: Pipeline, drips: readonly Drip[], { sources, now, later }: Around): number {
+  const firsts = new Map<string, string>()
+  for (const d of drips)
+    if (d.time === 0 && (firsts.get(d.piece) ?? '9') > d.createdAt) firsts.set(d.piece, d.createdAt)
+  const taken = [...firsts.values()].sort()
+  let room = Infinity
+  if (takeIn.aWeek !== null) {
+    const lately = taken.filter((at) => Date.parse(at) > Date.parse(now) - 7 * DAY)
+    room = Math.max(0, takeIn.aWeek - lately.length)
+    if (room === 0 && lately[0]) later(new Date(Date.parse(lately[0]) + 7 * DAY + 1).toISOString())
+  }
+  if (takeIn.aRun !== null) {
+    const from = sourcesOf(takeIn, sources)
+    const visits = sources.flatMap((s) => (from.has(s.id) && s.lastVisit ? [s.lastVisit.at] : []))
+    const last = taken.at(-1)
+    const begins = [...visits, ...(last ? [new Date(Date.parse(last) + DAY).toISOString()] : [])]
+      .filter((at) => at <= now)
+      .sort()
+      .at(-1)
+    const inRun = begins === undefined ? taken.length : taken.filter((at) => at >= begins).length
+    room = Math.min(room, Math.max(0, takeIn.aRun - inRun))
+    if (room === 0 && last) later(new Date(Date.parse(last) + DAY).toISOString())
+  }
+  return room
+}
+
+/** Releases a piece by every row that takes it; each row once, so that a run that broke off is gone on with. */
+async function release(
+  pipeline: Pipeline,
+  { piece, text }: { piece: Piece; text: string },
+  drips: readonly Drip[],
+  context: SieveContext,
+  around: Around,
+  log: RunLog,
+): Promise<void> {
+  const rows = rowsFor({ ...piece, text }, pipeline.release, context).filter((v) => v.takes)
+  const about = { what: 'write' as const, piece: piece.id, title: piece.title }
+  const failed: string[] = []
+  for (const [index, { row }] of rows.entries()) {
+    if (drips.some((d) => d.piece === piece.id && d.row === row.id && d.time === 0)) continue
+    await log.step({ ...about, row: row.id }, async () => {
+      try {
+        const today = toWall(Date.parse(around.now), around.brand.zone).date
+        return await dripBy(pipeline, piece, row.id, 0, today, around, index < rows.length - 1)
+      } catch (error) {
+        // What is none of the piece's fault is tried again.
+        if (asFault(error).code === 'bad-request') failed.push(asFault(error).message)
+        throw error
+      }
+    })
+  }
+  const mine = (await all('drips', 'piece', piece.id)).some((d) => d.pipeline === pipeline.id)
+  const trouble = rows.length
+    ? failed.length && !mine
+      ? `${pipeline.name} could not drip it: ${failed[0] ?? ''}`
+      : null
+    : `${pipeline.name} lets it through, and no row of its release takes it.`
+  if (rows.length === 0) log.note({ ...about, row: null }, 'skipped', 'No row of the release takes it.')
+  if (failed.length || rows.length === 0)
+    // The piece stays in Intake with the reason; this pipeline does not try it again.
+    await commit('machine', [
+      patch('pieces', piece.id, (p) => ({ ...p, seenBy: [...new Set([...p.seenBy, pipeline.id])], trouble })),
+    ])
+}
+
+/** Writes the drip of a piece by one row; gives what came of it. */
+export async function dripBy(
+  pipeline: Pipeline,
+  piece: Pick<Piece, 'id' | 'title' | 'fields' | 'keeps'>,
+  rowId: string,
+  time: number,
+  today: string,
+  { accounts }: Around,
+  more = false,
+): Promise<{ message: string; posts: number; drip: string }> {
+  const row = pipeline.release.find((r) => r.id === rowId)
+  if (!row) throw new Error(`${pipeline.name} has no row ${rowId}.`)
+  const { startDay, rhythm, hours } = beatsOf(row.by, piece, today)
+  const drip = await during(`${pipeline.name} writes “${piece.title}”`, (show) =>
+    startDrip(
+      {
+        piece: piece.id,
+        accounts: accountsOf(
+          row,
+          accounts.filter((a) => a.brand === pipeline.brand),
+        ).map((a) => a.id),
+        rhythm,
+        startDay,
+        gate: pipeline.gate,
+        pipeline,
+        row: row.id,
+        time,
+        hours,
+        more,
+        actor: 'machine',
+      },
+      show,
+    ),
+  )
+  const posts = await all('posts', 'drip', drip)
+  const held = posts.filter((p) => p.state === 'for review').length
+  const { missing } = await must('drips', drip)
+  return { message: outcome(posts.length, held, missing.length), posts: posts.length, drip }
+}
+
+function outcome(posts: number, held: number, missing: number): string {
+  const n = (count: number, word: string): string => `${count} ${word}${count === 1 ? '' : 's'}`
+  return [
+    n(posts, 'post'),
+    ...(held ? [`${held} held for review`] : []),
+    ...(missing ? [`${n(missing, 'place')} without a caption`] : []),
+  ].join(', ')
 }
 
 /**
@@ -59,27 +224,31 @@ export async function runPipelines(): Promise<void> {
  * A verdict that looked into the text stands until the pipeline is saved anew; the others are
  * made each time, since ages and counts move.
  */
-async function sieveWaiting(pipeline: Pipeline): Promise<Piece[]> {
-  const [pieces, sources, lists] = await Promise.all([
+async function sieveWaiting(
+  pipeline: Pipeline,
+  { sources, now }: Around,
+  log: RunLog,
+): Promise<{ passed: { piece: Piece; text: string }[]; context: SieveContext }> {
+  const [pieces, lists, drips] = await Promise.all([
     all('pieces', 'brand', pipeline.brand),
-    all('sources', 'brand', pipeline.brand),
     all('wordLists', 'brand', pipeline.brand),
+    all('drips', 'brand', pipeline.brand),
   ])
-  const from = sourcesOf(pipeline, sources)
+  const from = sourcesOf(pipeline.takeIn, sources)
+  const begun = new Set(drips.flatMap((d) => (d.pipeline === pipeline.id ? [d.piece] : [])))
   const waiting = pieces
     .filter(
       (p) =>
         from.has(p.source) &&
         !p.seenBy.includes(pipeline.id) &&
-        p.dealt === null &&
+        (p.dealt === null || begun.has(p.id)) &&
         p.words > 0 &&
-        published(p) >= pipeline.since,
+        published(p) >= pipeline.takeIn.since,
     )
     .sort((a, b) => (published(a) < published(b) ? -1 : 1))
-  if (waiting.length === 0) return []
-  const context = sieveContext({ now: nowIso(), lists, sources, pieces })
-  const wantsText = readsText(pipeline.sieve)
-  const passed: Piece[] = []
+  const context = sieveContext({ now, lists, sources, pieces })
+  const wantsText = readsText(rulesOf(pipeline))
+  const passed: { piece: Piece; text: string }[] = []
   const writes: Write[] = []
   for (const piece of waiting) {
     const before = piece.verdicts.find((v) => v.pipeline === pipeline.id)
@@ -87,24 +256,30 @@ async function sieveWaiting(pipeline: Pipeline): Promise<Piece[]> {
     if (kept) continue
     const words = wantsText ? await one('texts', textId(piece.id, piece.revision)) : undefined
     const text = words ? quotable(words) : ''
-    const verdict = judge({ ...piece, text }, pipeline.sieve, context)
-    if (verdict.passed) passed.push(piece)
-    if (before?.passed !== verdict.passed || before.reason !== verdict.reason)
-      writes.push(
-        patch('pieces', piece.id, (p) => ({
-          ...p,
-          verdicts: [
-            ...p.verdicts.filter((v) => v.pipeline !== pipeline.id),
-            {
-              pipeline: pipeline.id,
-              version: pipeline.version,
-              passed: verdict.passed,
-              reason: verdict.reason,
-            },
-          ],
-        })),
+    const verdict = judge({ ...piece, text }, pipeline.takeIn.sieve, context)
+    if (verdict.passed) passed.push({ piece, text })
+    if (before?.passed === verdict.passed && before.reason === verdict.reason) continue
+    if (!verdict.passed && before?.reason !== verdict.reason)
+      log.note(
+        { what: 'sieve', piece: piece.id, title: piece.title, row: null },
+        'skipped',
+        `Caught: ${verdict.reason}`,
       )
+    writes.push(
+      patch('pieces', piece.id, (p) => ({
+        ...p,
+        verdicts: [
+          ...p.verdicts.filter((v) => v.pipeline !== pipeline.id),
+          {
+            pipeline: pipeline.id,
+            version: pipeline.version,
+            passed: verdict.passed,
+            reason: verdict.reason,
+          },
+        ],
+      })),
+    )
   }
   await commit('machine', writes)
-  return passed
+  return { passed, context }
 }

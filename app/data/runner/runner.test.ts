@@ -4,8 +4,18 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vites
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { oakumYard } from '../../../demo/content'
-import { aBrand, aDrip, anAccount, aPiece, aPost, aText, aWorkspace } from '../../../core/model/samples'
-import { ownPicture, type Post } from '../../../core/model'
+import {
+  aBrand,
+  aDrip,
+  anAccount,
+  aPiece,
+  aPipeline,
+  aPost,
+  aRow,
+  aText,
+  aWorkspace,
+} from '../../../core/model/samples'
+import { NO_LIMITS, ownPicture, PLAIN_MAKE, type Post } from '../../../core/model'
 import { RHYTHMS } from '../../../core/planning'
 import { addSource, findFeeds } from '../actions/sources'
 import { visitSource } from '../actions/visit'
@@ -373,14 +383,16 @@ describe('from a blog to a drip', () => {
       name: 'By itself',
       hue: 'sky',
       on: false,
-      sources: [source],
-      groups: [],
-      sieve: [],
-      since: now,
-      accounts: ['murmur-one', 'guildhall-one'],
-      rhythm: { name: 'Echo', list: [0, 1] },
+      takeIn: { ...aPipeline().takeIn, sources: [source], since: now },
+      make: PLAIN_MAKE,
+      release: [
+        aRow({
+          accounts: ['murmur-one', 'guildhall-one'],
+          by: { kind: 'rhythm', rhythm: { name: 'Echo', list: [0, 1] } },
+        }),
+      ],
       gate: 'what is flagged',
-      window: { from: null, to: null },
+      limits: NO_LIMITS,
       priority: 0,
       held: null,
       endedAt: null,

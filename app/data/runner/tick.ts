@@ -16,7 +16,7 @@ import { publishCalendars } from './calendars'
 import { handOver, recallHeld, reconcile } from './handOver'
 import { mindLinks } from './links'
 import { publishPages } from './pages'
-import { runPipelines } from './pipelines'
+import { nextRunAt, runPipelines } from './pipelines'
 
 /** Tables written since they were last worked through, in whichever tab; at first all of them. */
 const dirty = new Set<TableName>(TABLE_NAMES)
@@ -62,7 +62,8 @@ export async function tick(): Promise<void> {
     await visitDueSources(step)
     const touched = new Set(dirty)
     dirty.clear()
-    if (FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
+    const due = (nextRunAt() ?? '9') <= nowIso()
+    if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
     await step(extendRecurrences)
     if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
       for (const work of [recallHeld, handOver, publishPages, publishCalendars]) await step(work)
@@ -73,7 +74,7 @@ export async function tick(): Promise<void> {
   })
 }
 
-/** The next moment at which the app itself has something to do, or null: the next visit. */
+/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, a run. */
 export async function nextOwnEvent(): Promise<string | null> {
   const due = (await all('sources')).filter((s) => s.held === null).flatMap((s) => s.nextVisitAt ?? [])
   // Recurring posts are made further ahead long before the last of them goes out.
@@ -81,7 +82,8 @@ export async function nextOwnEvent(): Promise<string | null> {
     r.endedAt === null && r.madeUntil ? [`${addDays(r.madeUntil, -28)}T00:00:00.000Z`] : [],
   )
   const now = nowIso()
-  return [...due, ...recurring.filter((at) => at > now)].sort()[0] ?? null
+  const run = nextRunAt()
+  return [...due, ...[...recurring, ...(run ? [run] : [])].filter((at) => at > now)].sort()[0] ?? null
 }
 
 async function collectReceipts(): Promise<void> {

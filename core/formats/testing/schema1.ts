@@ -40,8 +40,16 @@ export function schema1(): RawRows {
       ),
     ],
     passages: [],
-    pipelines: [without(aPipeline(), 'groups', 'sieve')],
-    drips: [{ ...aDrip({ revision: 2 }) }],
+    pipelines: [
+      {
+        ...without(aPipeline(), 'takeIn', 'make', 'release', 'limits', 'priority', 'endedAt'),
+        sources: ['source'],
+        since: '2026-11-24T10:00:00.000Z',
+        accounts: ['account'],
+        rhythm: { name: 'Echo', list: [0, 3] },
+      },
+    ],
+    drips: [without(aDrip({ revision: 2 }), 'row', 'time')],
     posts: [without(aPost(), 'pieceRevision')],
     receipts: [],
     changes: [],

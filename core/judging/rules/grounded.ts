@@ -19,6 +19,7 @@ function foundIn({ prose }: Caption, { house, source, beside }: CheckContext): U
   const allowed = [
     house.brand,
     ...house.style.closingLines.map((c) => c.text),
+    beside?.closing ?? '',
     ...house.style.swaps.map((s) => s.to),
     'Link in the first comment. Link in the profile.',
   ]

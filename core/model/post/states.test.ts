@@ -128,5 +128,8 @@ describe('the life of a post', () => {
     const late = afterReceipt(aPost({ state: 'handed over' }), receipt('late'))
     expect(late).toMatchObject({ state: 'approved', held: { reason: 'So it was.' } })
     expect(afterReceipt(aPost({ state: 'set aside' }), receipt('late'))).toMatchObject({ held: null })
+    // A receipt that was lost on its way says nothing of a later moment for which the post was handed over since.
+    const anew = aPost({ state: 'handed over', at: '2026-12-01T09:00:00.000Z' })
+    expect(afterReceipt(anew, receipt('late'))).toEqual(anew)
   })
 })

@@ -153,7 +153,7 @@ export function next(post: Post, event: PostEvent): Post {
   }
 }
 
-/** What a receipt makes of its post. Receipts of an older generation change nothing. */
+/** What a receipt makes of its post. Receipts of an older generation, or of lateness at another moment, change nothing. */
 export function afterReceipt(post: Post, receipt: Receipt): Post {
   if (receipt.generation < post.generation) return post
   const known = { ...post, generation: receipt.generation }
@@ -169,6 +169,8 @@ export function afterReceipt(post: Post, receipt: Receipt): Post {
     case 'failed':
       return may(known, 'fail') ? { ...next(known, 'fail'), failure: receipt.reason } : known
     case 'late':
+      // One of an earlier moment comes after the post was placed anew: that is not late.
+      if (post.at !== null && Date.parse(post.at) !== Date.parse(receipt.dueAt)) return post
       return may(known, 'come late')
         ? { ...next(known, 'come late'), held: { reason: receipt.reason, since: receipt.finishedAt } }
         : known

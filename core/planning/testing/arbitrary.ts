@@ -89,7 +89,13 @@ const anyPost = (index: number, accounts: number): fc.Arbitrary<Post> =>
       pinnedAt: r.pinned === null ? null : `${day(r.pinned)}T11:11:00Z`,
     }))
 
-/** Accounts and posts of all kinds. */
+const anyLimit = fc.record({
+  id: fc.nat(2).map((n) => `pipeline ${n}`),
+  aDay: fc.option(fc.integer({ min: 1, max: 2 })),
+  aWeek: fc.option(fc.integer({ min: 1, max: 4 })),
+})
+
+/** Accounts and posts of all kinds, some of pipelines that are limited. */
 export const anyInput: fc.Arbitrary<PlanInput> = fc.integer({ min: 1, max: 4 }).chain((accounts) =>
   fc
     .tuple(
@@ -97,8 +103,9 @@ export const anyInput: fc.Arbitrary<PlanInput> = fc.integer({ min: 1, max: 4 }).
       fc
         .integer({ min: 0, max: 22 })
         .chain((posts) => fc.tuple(...Array.from({ length: posts }, (_, i) => anyPost(i, accounts)))),
+      fc.uniqueArray(anyLimit, { maxLength: 2, selector: (l) => l.id }),
     )
-    .map(([list, posts]) => ({ now: NOW, accounts: list, posts })),
+    .map(([list, posts, limits]) => ({ now: NOW, accounts: list, posts, limits })),
 )
 
 /** The input with every post standing where the plan put it. */
@@ -127,6 +134,7 @@ export function aCrowd(seed: number): PlanInput {
   const accounts = 1 + upTo(3)
   return {
     now: '2026-11-24T08:00:00Z',
+    limits: [{ id: 'pipeline 0', aDay: 1 + upTo(2), aWeek: 2 + upTo(6) }],
     accounts: Array.from({ length: accounts }, (_, i) => ({
       id: `a${i}`,
       network: upTo(2) ? 'murmur' : 'guildhall',
@@ -145,6 +153,7 @@ export function aCrowd(seed: number): PlanInput {
         piece: `piece ${upTo(6)}`,
         text: `words ${upTo(9)}`,
         beat: `beat ${upTo(9)}`,
+        pipeline: `pipeline ${upTo(3)}`,
         wished: date(wish),
         earliest: bound ? date(wish - upTo(5)) : null,
         latest: bound ? date(wish + upTo(5)) : null,

@@ -42,6 +42,15 @@ export function brokenRules(input: Plan, placements: readonly Pick<Placement, 'i
     if (sameDay.length + 1 > x.account.maxPerDay) say('day full')
     if (mine.filter((y) => mondayOf(y.date) === mondayOf(x.date)).length + 1 > x.account.maxPerWeek)
       say('week full')
+    const limit = input.limits.find((l) => l.id === x.post.pipeline)
+    const ofPipeline = placed.filter((y) => limit && y.post.pipeline === limit.id && y !== x)
+    if (ofPipeline.filter((y) => y.date === x.date).length + 1 > (limit?.aDay ?? Infinity))
+      say('pipeline day full')
+    if (
+      ofPipeline.filter((y) => mondayOf(y.date) === mondayOf(x.date)).length + 1 >
+      (limit?.aWeek ?? Infinity)
+    )
+      say('pipeline week full')
     if (x.post.piece && sameDay.some((y) => y.post.piece === x.post.piece)) say('same piece')
     if (mine.some((y) => Math.abs(y.ms - x.ms) < Math.max(1, x.account.gapMinutes * 60_000))) say('gap')
     const { warmUp } = x.account

@@ -1,4 +1,4 @@
-import { MONTHS } from '../planning'
+import { MONTHS } from './names'
 
 /** Zones of places that write the month first. */
 const MONTH_FIRST =
