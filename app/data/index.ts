@@ -37,7 +37,15 @@ export {
   saveWordList,
   unfold,
 } from './actions/pieces'
-export { addPipeline, removePipeline, savePipeline, switchPipeline } from './actions/pipelines'
+export {
+  addPipeline,
+  removePipeline,
+  savePipeline,
+  switchOff,
+  switchOn,
+  type PipelineChange,
+  type WhenOff,
+} from './actions/pipelines'
 export { keepPicture } from './actions/pictures'
 export {
   applyMoves,

@@ -1,12 +1,12 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useNavigate, useParams } from 'react-router'
-import type { Pipeline, Recipe } from '../../core/model'
+import type { Pipeline } from '../../core/model'
 import { releasedTo } from '../../core/pipeline'
 import {
   removePipeline,
   savePipeline,
-  switchPipeline,
   clockNow,
+  type PipelineChange,
   useRow,
   useOpenAccounts,
   useRows,
@@ -14,11 +14,13 @@ import {
 import { EndedNotice, Holding, useWork } from '../shell'
 import { attempt, Button, distance, Empty, Notice, Page, TextField, useTyped } from '../ui'
 import { LimitsPart } from './bench/LimitsPart'
+import { LookedBack } from './bench/LookedBack'
 import { MakePart } from './bench/MakePart'
 import { ReleasePart } from './bench/ReleasePart'
 import { Runs } from './bench/Runs'
 import { TakeInPart } from './bench/TakeInPart'
-import { Switch } from './Switch'
+import { PipelineSwitch } from './Switch'
+import { useSieveTrial } from './useSieveTrial'
 import { WorkedExample } from './WorkedExample'
 
 /** The bench of one pipeline: take in, make, release, and a real piece travelling through. */
@@ -61,8 +63,9 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
   const sources = useRows('sources', 'brand', brand.id) ?? []
   const lists = useRows('wordLists', 'brand', brand.id) ?? []
   const accounts = useOpenAccounts(brand.id) ?? []
+  const trial = useSieveTrial(pipeline, brand.id)
   const [name, setName] = useTyped(pipeline.name)
-  const save = (change: Partial<Recipe & Pick<Pipeline, 'name'>>, label: string): void =>
+  const save = (change: PipelineChange, label: string): void =>
     void attempt(() => savePipeline(pipeline, change, label))
   const what = { table: 'pipelines' as const, id: pipeline.id, brand: brand.id, name: pipeline.name }
   const noSource = pipeline.takeIn.sources.length === 0 && pipeline.takeIn.groups.length === 0
@@ -90,13 +93,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
             Version {pipeline.version}, saved {distance(pipeline.savedAt, clockNow())}
           </Box>
         </Box>
-        {!pipeline.endedAt && (
-          <Switch
-            on={pipeline.on}
-            label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
-            onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
-          />
-        )}
+        {!pipeline.endedAt && <PipelineSwitch pipeline={pipeline} />}
       </Flex>
       {(noSource || released.length === 0) && (
         <Notice tone="amber">
@@ -111,6 +108,9 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
       <MakePart pipeline={pipeline} brand={brand} accounts={released} onSave={save} />
       <ReleasePart pipeline={pipeline} accounts={accounts} sources={sources} lists={lists} onSave={save} />
       <LimitsPart pipeline={pipeline} onSave={save} />
+      {trial && (
+        <LookedBack pipeline={pipeline} accounts={accounts} sources={sources} context={trial.context} />
+      )}
       <Runs pipeline={pipeline} />
       <Flex gap="2">
         <Holding what={what} held={pipeline.held} endedAt={pipeline.endedAt} align="left" />

@@ -4,10 +4,10 @@ import { Link, useNavigate } from 'react-router'
 import { isToCome, HUES, NO_LIMITS, PLAIN_MAKE, type Pipeline } from '../../core/model'
 import { releasedTo, timingWords } from '../../core/pipeline'
 import { TRICKLE } from '../../core/planning'
-import { addPipeline, switchPipeline, nowIso, useAccounts, useRows } from '../data'
+import { addPipeline, nowIso, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, Drop, Empty, Mono, Page, PageHead } from '../ui'
-import { Switch } from './Switch'
+import { PipelineSwitch } from './Switch'
 
 /** The brand's pipelines: each from sources to accounts by itself. */
 export function Pipelines() {
@@ -130,13 +130,7 @@ export function Pipelines() {
                 {count(drips.filter((d) => d.pipeline === pipeline.id).length, 'piece')} ·{' '}
                 {count(ahead, 'post')} ahead
               </Mono>
-              {!pipeline.endedAt && (
-                <Switch
-                  on={pipeline.on}
-                  label={`${pipeline.name} is ${pipeline.on ? 'on' : 'off'}`}
-                  onChange={(on) => void attempt(() => switchPipeline(pipeline.id, on))}
-                />
-              )}
+              {!pipeline.endedAt && <PipelineSwitch pipeline={pipeline} />}
             </Flex>
           )
         })}

@@ -8,7 +8,6 @@ import { useWork } from '../shell'
 import { Button, count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
 import { PartData } from './bench/PartData'
 import { runExample, type RowExample } from './example'
-import { Toggle } from './rules/fields'
 import { useSieveTrial } from './useSieveTrial'
 
 /** A real recent piece travelling through the pipeline. Nothing is published or kept from here. */
@@ -84,14 +83,17 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
       </Flex>
       <Flex gap="1.5" wrap="wrap" align="center" mb="4" role="group" aria-label="Accounts in the example">
         {releasedTo(pipeline, accounts).map((a) => (
-          <Toggle
+          <Button
             key={a.id}
-            on={!without.has(a.id)}
+            size="sm"
+            aria-pressed={!without.has(a.id)}
             title={without.has(a.id) ? 'Take it in again' : 'Leave it out of the example'}
+            textDecoration={without.has(a.id) ? 'line-through' : undefined}
+            color={without.has(a.id) ? 'soft' : undefined}
             onClick={() => leave(a.id)}
           >
             <NetworkMark id={a.network} /> @{a.handle}
-          </Toggle>
+          </Button>
         ))}
       </Flex>
       {trouble && <Box color="plumText">{trouble}</Box>}

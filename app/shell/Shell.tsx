@@ -178,22 +178,36 @@ function Banners({
   return trouble ? <Notice tone="amber">{trouble}</Notice> : null
 }
 
-/** One strip of one height for messages and work in progress, so that nothing shifts under the pointer. */
+/** Messages and work in progress, over the foot of the page while there are any: nothing shifts, and what lies under them can be clicked. */
 function Foot() {
   const activity = useActivity()
   return (
     <Flex
-      h="10"
+      position="fixed"
+      left="3"
+      bottom="3"
+      maxW="min(720px, calc(100vw - 24px))"
+      zIndex="toast"
+      pointerEvents="none"
       _print={{ display: 'none' }}
-      flexShrink={0}
       align="stretch"
       bg="raised"
-      borderTopWidth="1px"
-      borderColor="hairline"
+      borderRadius="md"
+      overflow="hidden"
+      boxShadow="0 0 0 1px var(--chakra-colors-hairline), 0 4px 16px rgb(0 0 0 / 12%)"
     >
-      <Messages quiet={activity ? null : 'Everything is kept. Ctrl+Z takes the last change back.'} />
+      <Messages />
       {activity && (
-        <Flex role="status" align="center" gap="3" bg="waterTint" px="4" fontSize="13px" whiteSpace="nowrap">
+        <Flex
+          role="status"
+          align="center"
+          gap="3"
+          bg="waterTint"
+          px="4"
+          minH="10"
+          fontSize="13px"
+          whiteSpace="nowrap"
+        >
           <Spinner size="xs" />
           <Box>{activity.label}</Box>
           {activity.all > 0 && (
@@ -202,7 +216,7 @@ function Foot() {
             </Box>
           )}
           {activity.cancel && (
-            <Button size="sm" onClick={activity.cancel}>
+            <Button size="sm" pointerEvents="auto" onClick={activity.cancel}>
               Cancel
             </Button>
           )}

@@ -33,8 +33,8 @@ export async function attempt(work: () => Promise<unknown>): Promise<boolean> {
   }
 }
 
-/** The one place where messages appear; `quiet` stands there while there is none. */
-export function Messages({ quiet }: { quiet: string | null }) {
+/** The one place where messages appear; empty while there is none. */
+export function Messages() {
   const message = useSyncExternalStore(
     (listener) => {
       listeners.add(listener)
@@ -55,21 +55,21 @@ export function Messages({ quiet }: { quiet: string | null }) {
       minW="0"
       align="center"
       gap="3"
-      px="4"
       fontSize="13px"
-      borderLeftWidth="4px"
-      borderColor={message?.tone ?? 'transparent'}
+      {...(message ? { px: '4', minH: '10', borderLeftWidth: '4px', borderColor: message.tone } : {})}
     >
-      <Box flex="1" lineClamp="2" lineHeight="1.3" title={message?.text} color={message ? 'ink' : 'soft'}>
-        {message?.text ?? quiet}
-      </Box>
+      {message && (
+        <Box flex="1" lineClamp="3" lineHeight="1.3" title={message.text}>
+          {message.text}
+        </Box>
+      )}
       {message?.undo && (
-        <Button size="sm" look="quiet" onClick={message.undo}>
+        <Button size="sm" look="quiet" pointerEvents="auto" onClick={message.undo}>
           Undo
         </Button>
       )}
       {message && (
-        <Button size="sm" look="quiet" onClick={() => set(null)}>
+        <Button size="sm" look="quiet" pointerEvents="auto" onClick={() => set(null)}>
           Close
         </Button>
       )}

@@ -58,6 +58,52 @@ describe('placing', () => {
     expect(bounded({}, { pipelines: [aPipeline({ limits })] })).toBe('2026-12-03')
   })
 
+  it('keeps within the posts that a pipeline makes a day and a week, over all of its accounts', () => {
+    const two = [anAccount({ id: 'a' }), anAccount({ id: 'b', network: 'guildhall' })]
+    const days = (limits: Partial<typeof NO_LIMITS>): string[] =>
+      placePosts({
+        now,
+        accounts: two,
+        brands: [aBrand()],
+        standing: [
+          aPost({
+            id: 'stands',
+            account: 'b',
+            network: 'guildhall',
+            pipeline: 'pipeline',
+            piece: 'old',
+            drip: null,
+            at: '2026-11-26T09:00:00.000Z',
+          }),
+        ],
+        moving: ['x', 'y'].map((id) =>
+          aPost({
+            id,
+            account: 'a',
+            piece: id,
+            drip: null,
+            pipeline: 'pipeline',
+            at: null,
+            wished: '2026-11-26T12:00:00.000Z',
+          }),
+        ),
+        drips: [],
+        pipelines: [aPipeline({ limits: { ...NO_LIMITS, ...limits } })],
+      })
+        .map((p) => p.at?.slice(0, 10) ?? 'nowhere')
+        .sort()
+    expect(days({})).toEqual(['2026-11-26', '2026-11-26'])
+    expect(days({ aDay: 2 })[0]).toBe('2026-11-26')
+    expect(days({ aDay: 2 })[1]).not.toBe('2026-11-26')
+    const [first = '', second = ''] = days({ aDay: 1 })
+    expect([first, second]).not.toContain('2026-11-26')
+    expect(first).not.toBe(second)
+    // 26 November 2026 is a Thursday: of that week one place is left, and the next is another week's.
+    const weekly = days({ aWeek: 2 })
+    expect(weekly[0]).toBe('2026-11-26')
+    expect((weekly[1] ?? '') >= '2026-11-30').toBe(true)
+  })
+
   it('leaves the reasons of a post that stays', () => {
     const reasons = [{ code: 'moved', message: 'Wished for another day.' }]
     const stays = aPost({ at: '2026-11-25T09:00:00.000Z', reasons })

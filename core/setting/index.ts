@@ -1,6 +1,6 @@
 export { setDraft } from './set'
 export { plainly, proseDraft, type Draft, type Paragraph } from './draft'
 export { SHAPES } from './shapes'
-export { tagsOf, termsOf } from './hashtags'
+export { tagsOf, termsOf, type Tag } from './hashtags'
 export { headlines, isEmptyHeading, type Headline } from './titles'
 export { titleFor } from './titling'

@@ -1,7 +1,7 @@
 import type { Angle, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
 import { briefOf, taggedLink, type House } from '../house'
 import { network } from '../networks'
-import { setDraft, tagsOf, type Draft } from '../setting'
+import { setDraft, tagsOf, type Draft, type Tag } from '../setting'
 import type { Stock } from './stock'
 
 /** An account as the writers know it. */
@@ -62,14 +62,25 @@ export function settled(
 ): Omit<Wording, 'score'> | null {
   const { order, stock, account } = assignment
   const profile = network(account.network)
-  const { piece, terms, sought } = stock
+  const { piece, sought } = stock
   return setDraft(draft, profile, briefOf(profile, order.house), {
     piece,
     house: order.house,
     link: linkFor(assignment, draft.angle),
-    tags: tagsOf(stock.study, terms, order.house.style.hashtags, order.tagFigures?.[account.network]),
+    tags: tagsFor(order, stock, account.network),
     phrases: sought,
     title,
     closed,
   })
 }
+
+/** The tags that a piece may have on a network, found once an order, since every wording of it asks. */
+function tagsFor(order: Order, { study, terms }: Stock, networkId: string): readonly Tag[] {
+  const known = tagsByOrder.get(order) ?? new Map<string, readonly Tag[]>()
+  tagsByOrder.set(order, known)
+  const tags =
+    known.get(networkId) ?? tagsOf(study, terms, order.house.style.hashtags, order.tagFigures?.[networkId])
+  known.set(networkId, tags)
+  return tags
+}
+const tagsByOrder = new WeakMap<Order, Map<string, readonly Tag[]>>()

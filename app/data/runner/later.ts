@@ -15,10 +15,10 @@ const DAY = 86_400_000
 export async function makeChangedAnew(pipeline: Pipeline, log: RunLog): Promise<void> {
   const changed = (await all('pieces', 'brand', pipeline.brand)).filter((p) => p.changedAt !== null)
   for (const piece of changed) {
-    const open = (await all('posts', 'piece', piece.id)).some(
-      (p) => p.pipeline === pipeline.id && isToCome(p),
+    const old = (await all('posts', 'piece', piece.id)).some(
+      (p) => p.pipeline === pipeline.id && p.pieceRevision < piece.revision && isToCome(p),
     )
-    if (!open) continue
+    if (!old) continue
     await log.step({ what: 'make anew', piece: piece.id, title: piece.title, row: null }, async () => {
       const made = await during(`${pipeline.name} makes “${piece.title}” anew`, (show) =>
         makeAgain(piece.id, show, pipeline),

@@ -30,7 +30,7 @@ import {
   takeDown,
   tryAgain,
 } from '../actions/posts'
-import { addPipeline, switchPipeline } from '../actions/pipelines'
+import { addPipeline, switchOn } from '../actions/pipelines'
 import { addPassage, choosePassage, stretchPassage } from '../actions/passages'
 import { startDrip } from '../actions/drips'
 import { end } from '../actions/ending'
@@ -400,7 +400,7 @@ describe('from a blog to a drip', () => {
       savedAt: now,
       createdAt: now,
     })
-    await switchPipeline('pipe', true)
+    await switchOn('pipe')
     const before = new Set((await all('pieces')).map((p) => p.id))
     for (let days = 0; days < 14 && !(await all('drips')).some((d) => d.pipeline === 'pipe'); days++)
       await jump(24 * HOUR)

@@ -1,5 +1,6 @@
 import { Box } from '@chakra-ui/react'
 import type { Gate, Pipeline, Recipe } from '../../../core/model'
+import type { PipelineChange } from '../../data'
 import { Bound, Choice, Typed } from '../rules/fields'
 import { Part, Sentence } from './parts'
 
@@ -15,11 +16,11 @@ export function LimitsPart({
   onSave,
 }: {
   pipeline: Pipeline
-  onSave: (change: Partial<Recipe>, label: string) => void
+  onSave: (change: PipelineChange, label: string) => void
 }) {
   const { limits } = pipeline
   const save = (change: Partial<Recipe['limits']>): void =>
-    onSave({ limits: { ...limits, ...change } }, 'Change a pipeline’s limits')
+    onSave({ limits: change }, 'Change a pipeline’s limits')
   const atMost = (n: number | null, most: number, least = 1): number | null =>
     n === null || n <= 0 ? null : Math.min(most, Math.max(least, Math.round(n)))
   return (

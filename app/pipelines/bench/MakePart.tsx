@@ -2,6 +2,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { ANGLES, Brief, type Account, type Brand, type Pipeline, type Recipe } from '../../../core/model'
 import { network } from '../../../core/networks'
+import type { PipelineChange } from '../../data'
 import { BriefFields } from '../../writing'
 import { Bound, Choice, Toggle, toggled, Typed } from '../rules/fields'
 import { inWords, Part, Sentence, Several } from './parts'
@@ -17,11 +18,10 @@ export function MakePart({
   brand: Brand
   /** The accounts to which it releases. */
   accounts: readonly Account[]
-  onSave: (change: Partial<Recipe>, label: string) => void
+  onSave: (change: PipelineChange, label: string) => void
 }) {
   const { make } = pipeline
-  const save = (change: Partial<Recipe['make']>, label: string): void =>
-    onSave({ make: { ...make, ...change } }, label)
+  const save = (change: Partial<Recipe['make']>, label: string): void => onSave({ make: change }, label)
   const networks = [...new Set([...accounts.map((a) => a.network), ...make.briefs.map((b) => b.network)])]
   const left = ANGLES.filter((a) => make.angles.length > 0 && !make.angles.includes(a))
   const angles =
@@ -71,7 +71,7 @@ export function MakePart({
         <chakra.span fontWeight="600" textDecoration="underline" textDecorationColor="water">
           <Link to="/writing/house">house style</Link>
         </chakra.span>
-        , by
+        by
         <Several
           label="Briefs"
           words={

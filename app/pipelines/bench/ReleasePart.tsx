@@ -1,9 +1,10 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
-import type { Account, Pipeline, Recipe, ReleaseRow, Source, WordList } from '../../../core/model'
+import type { Account, Pipeline, ReleaseRow, Source, WordList } from '../../../core/model'
 import { accountsOf, timingWords } from '../../../core/pipeline'
 import { TRICKLE } from '../../../core/planning'
+import type { PipelineChange } from '../../data'
 import { Button } from '../../ui'
 import { inWords, Part } from './parts'
 import { RowEditor } from './RowEditor'
@@ -20,21 +21,21 @@ export function ReleasePart({
   accounts: readonly Account[]
   sources: readonly Source[]
   lists: readonly WordList[]
-  onSave: (change: Partial<Recipe>, label: string) => void
+  onSave: (change: PipelineChange, label: string) => void
 }) {
   const [open, setOpen] = useState<string | null>(null)
   const rows = pipeline.release
-  const keep = (release: ReleaseRow[], label: string): void => onSave({ release }, label)
+  const keep = (release: (rows: ReleaseRow[]) => ReleaseRow[], label: string): void =>
+    onSave({ release }, label)
   const change = (id: string, next: Partial<ReleaseRow>): void =>
-    keep(
-      rows.map((r) => (r.id === id ? { ...r, ...next } : r)),
-      'Change a row of a release',
-    )
+    keep((now) => now.map((r) => (r.id === id ? { ...r, ...next } : r)), 'Change a row of a release')
   const move = (index: number, by: number): void => {
-    const next = [...rows]
-    const [row] = next.splice(index, 1)
-    if (row) next.splice(index + by, 0, row)
-    keep(next, 'Move a row of a release')
+    keep((now) => {
+      const next = [...now]
+      const [row] = next.splice(index, 1)
+      if (row) next.splice(index + by, 0, row)
+      return next
+    }, 'Move a row of a release')
   }
   const add = (): void => {
     const row: ReleaseRow = {
@@ -46,7 +47,7 @@ export function ReleasePart({
       by: { kind: 'rhythm', rhythm: TRICKLE },
       again: null,
     }
-    keep([...rows, row], 'Add a row to a release')
+    keep((now) => [...now, row], 'Add a row to a release')
     setOpen(row.id)
   }
   return (
@@ -136,10 +137,7 @@ export function ReleasePart({
                       look="quiet"
                       disabled={rows.length === 1}
                       onClick={() =>
-                        keep(
-                          rows.filter((r) => r.id !== row.id),
-                          'Take a row out of a release',
-                        )
+                        keep((now) => now.filter((r) => r.id !== row.id), 'Take a row out of a release')
                       }
                     >
                       Take the row out

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react'
 import type { Pipeline, Recipe, Source } from '../../../core/model'
-import { nowIso } from '../../data'
+import { nowIso, type PipelineChange } from '../../data'
 import { Bound, Choice, toggled } from '../rules/fields'
 import { Sieve } from '../Sieve'
 import { Check, inWords, Part, Sentence, Several } from './parts'
@@ -13,11 +13,10 @@ export function TakeInPart({
 }: {
   pipeline: Pipeline
   sources: readonly Source[]
-  onSave: (change: Partial<Recipe>, label: string) => void
+  onSave: (change: PipelineChange, label: string) => void
 }) {
   const { takeIn } = pipeline
-  const save = (change: Partial<Recipe['takeIn']>, label: string): void =>
-    onSave({ takeIn: { ...takeIn, ...change } }, label)
+  const save = (change: Partial<Recipe['takeIn']>, label: string): void => onSave({ takeIn: change }, label)
   const groups = [...new Set(sources.flatMap((s) => s.group ?? []))]
   const all = takeIn.since < '1971'
   const atMost = (n: number | null): number | null => (n === null || n < 1 ? null : Math.round(n))
