@@ -15,6 +15,10 @@ export const router = createBrowserRouter([
         path: 'pipelines',
         lazy: async () => ({ Component: (await import('./pipelines/Pipelines')).Pipelines }),
       },
+      {
+        path: 'pipelines/new',
+        lazy: async () => ({ Component: (await import('./pipelines/NewPipeline')).NewPipeline }),
+      },
       { path: 'pipelines/:id', lazy: async () => ({ Component: (await import('./pipelines/Bench')).Bench }) },
       { path: 'intake', lazy: async () => ({ Component: (await import('./intake/Intake')).Intake }) },
       {

@@ -136,6 +136,8 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
   await test.step('a sieve says what it catches and by which words; a person lets one through', async () => {
     await page.keyboard.press('2')
     await page.getByRole('button', { name: 'Make a pipeline' }).first().click()
+    await page.getByRole('button', { name: /^Changed article, said again/ }).click()
+    await page.getByRole('button', { name: 'Make it, switched off' }).click()
     await page.getByLabel('Add a rule about').selectOption('words')
     await page.getByLabel('How many of the words').selectOption('none')
     const words = page.getByRole('group', { name: /^Words, phrases/ }).getByRole('textbox')

@@ -160,13 +160,16 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
   await test.step('7: a pipeline takes the next article in and publishes it without a click', async () => {
     await page.keyboard.press('2')
     await page.getByRole('button', { name: 'Make a pipeline' }).first().click()
-    await page.getByLabel('Gate').selectOption('what is flagged')
+    await page.getByRole('button', { name: /^New article, long and thin/ }).click()
+    await page.getByRole('button', { name: 'Make it, switched off' }).click()
+    await page.getByRole('combobox', { name: 'Gate' }).selectOption('what is flagged')
+    await page.getByRole('button', { name: 'Row 1', exact: true }).click()
     await page.getByLabel('Rhythm').selectOption('Shower')
     await page.getByRole('switch').click()
     await expect(page.getByRole('switch')).toHaveAttribute('aria-checked', 'true')
     await page.keyboard.press('3')
     await expect(page.getByRole('heading', { name: 'Intake' })).toBeVisible()
-    const taken = page.getByText(/dripping, by Oakum Yard journal/)
+    const taken = page.getByText(/dripping, by New article, long and thin/)
     for (let days = 0; days < 7 && (await taken.count()) === 0; days++) await moveTime(page, '+1 day')
     await expect(taken.first()).toBeVisible()
     const title = await page
@@ -187,6 +190,11 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
     await page.keyboard.press('6')
     await page.getByLabel('Which deliveries').selectOption('published')
     await expect(out.nth(3)).toBeVisible()
+    await page.keyboard.press('2')
+    await page.getByRole('link', { name: /^New article, long and thin/ }).click()
+    const runs = page.getByRole('region', { name: 'Runs' })
+    await runs.getByRole('button').first().click()
+    await expect(runs.getByRole('link', { name: title })).toBeVisible()
   })
 
   await test.step('8: everything is held and lifted; a handed-over post is recalled by editing it', async () => {

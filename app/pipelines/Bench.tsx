@@ -1,8 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useNavigate, useParams } from 'react-router'
 import type { Pipeline } from '../../core/model'
+import { writePipeline } from '../../core/formats'
 import { releasedTo } from '../../core/pipeline'
 import {
+  download,
   removePipeline,
   savePipeline,
   clockNow,
@@ -113,6 +115,16 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
       )}
       <Runs pipeline={pipeline} />
       <Flex gap="2">
+        <Button
+          onClick={() =>
+            download(
+              new Blob([writePipeline(pipeline, { accounts, sources, lists })], { type: 'application/json' }),
+              `${slugOf(pipeline.name)}.pipeline.json`,
+            )
+          }
+        >
+          Save as a file
+        </Button>
         <Holding what={what} held={pipeline.held} endedAt={pipeline.endedAt} align="left" />
         <Button
           look="quiet"
@@ -129,3 +141,10 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
     </Flex>
   )
 }
+
+/** A name as a file's: lower case, dashes for everything that is no letter or number. */
+const slugOf = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/g, '') || 'pipeline'

@@ -1,12 +1,10 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { nanoid } from 'nanoid'
 import { Link, useNavigate } from 'react-router'
-import { isToCome, HUES, NO_LIMITS, PLAIN_MAKE, type Pipeline } from '../../core/model'
+import { isToCome } from '../../core/model'
 import { releasedTo, timingWords } from '../../core/pipeline'
-import { TRICKLE } from '../../core/planning'
-import { addPipeline, nowIso, useAccounts, useRows } from '../data'
+import { useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, Drop, Empty, Mono, Page, PageHead } from '../ui'
+import { Button, count, Drop, Empty, Mono, Page, PageHead } from '../ui'
 import { PipelineSwitch } from './Switch'
 
 /** The brand's pipelines: each from sources to accounts by itself. */
@@ -19,48 +17,7 @@ export function Pipelines() {
   const posts = useRows('posts', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
   if (!pipelines || !sources || !accounts || !posts || !drips) return <Page>{null}</Page>
-  const make = (): void =>
-    void attempt(async () => {
-      const now = nowIso()
-      const pipeline: Pipeline = {
-        id: nanoid(),
-        brand: brand.id,
-        name: sources[0] ? `${sources[0].title}, long and thin` : 'A new pipeline',
-        hue: HUES[pipelines.length % HUES.length] ?? 'indigo',
-        on: false,
-        takeIn: {
-          sources: sources.map((s) => s.id),
-          groups: [],
-          sieve: [],
-          since: now,
-          aRun: null,
-          aWeek: null,
-          changed: false,
-        },
-        make: PLAIN_MAKE,
-        release: [
-          {
-            id: nanoid(),
-            pieces: { kind: 'all' },
-            format: null,
-            accounts: accounts.filter((a) => a.endedAt === null).map((a) => a.id),
-            groups: [],
-            by: { kind: 'rhythm', rhythm: TRICKLE },
-            again: null,
-          },
-        ],
-        gate: 'everything',
-        limits: NO_LIMITS,
-        priority: 0,
-        held: null,
-        endedAt: null,
-        version: 1,
-        savedAt: now,
-        createdAt: now,
-      }
-      await addPipeline(pipeline)
-      void navigate(`/pipelines/${pipeline.id}`)
-    })
+  const make = (): void => void navigate('/pipelines/new')
   return (
     <Page>
       <PageHead

@@ -191,10 +191,9 @@ function Foot() {
       pointerEvents="none"
       _print={{ display: 'none' }}
       align="stretch"
-      bg="raised"
       borderRadius="md"
       overflow="hidden"
-      boxShadow="0 0 0 1px var(--chakra-colors-hairline), 0 4px 16px rgb(0 0 0 / 12%)"
+      css={{ '&:has(> * > *)': RAISED }}
     >
       <Messages />
       {activity && (
@@ -224,4 +223,10 @@ function Foot() {
       )}
     </Flex>
   )
+}
+
+/** How the strip looks while it says something. */
+const RAISED = {
+  bg: 'raised',
+  boxShadow: '0 0 0 1px var(--chakra-colors-hairline), 0 4px 16px rgb(0 0 0 / 12%)',
 }

@@ -22,3 +22,12 @@ export {
   type PostField,
   type PostSheetReading,
 } from './postSheet'
+export {
+  matchingFor,
+  PipelineFile,
+  pipelineOf,
+  readPipeline,
+  writePipeline,
+  type Matching,
+} from './pipelineFile'
+export { STARTERS } from './starters'

@@ -1,4 +1,4 @@
-import type { Pipeline, ReleaseRow } from '../../../core/model'
+import type { Pipeline, ReleaseRow, WordList } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, must, patch, put, remove } from '../store'
 import { plannedOf } from './ending'
@@ -80,8 +80,10 @@ export async function removePipeline(id: string): Promise<void> {
   await commit({ brand: pipeline.brand, label: `Remove ${pipeline.name}` }, [remove('pipelines', id)])
 }
 
-export async function addPipeline(pipeline: Pipeline): Promise<void> {
+/** Keeps a new pipeline, with the word lists that it brings along. */
+export async function addPipeline(pipeline: Pipeline, lists: readonly WordList[] = []): Promise<void> {
   await commit({ brand: pipeline.brand, label: `Make the pipeline ${pipeline.name}` }, [
+    ...lists.map((list) => put('wordLists', list)),
     put('pipelines', pipeline),
   ])
 }

@@ -169,18 +169,20 @@ export function piecesWords({ pieces }: Pick<ReleaseRow, 'pieces'>, sources: rea
           return `are ${inWords(
             rule.kinds.map((k) => `${k}s`),
             'of any kind',
+            'or',
           )}`
         case 'tags':
-          return `${rule.take ? 'are' : 'are not'} tagged ${inWords(rule.tags, '…')}`
+          return `${rule.take ? 'are' : 'are not'} tagged ${inWords(rule.tags, '…', 'or')}`
         case 'words':
           return `have ${rule.need} of ${inWords(rule.words, rule.lists.length ? 'a list' : '…')} in ${rule.where}`
         case 'source':
           return `${rule.take ? 'come' : 'do not come'} from ${inWords(
             sources.filter((s) => rule.sources.includes(s.id)).map((s) => s.title),
             '…',
+            'or',
           )}`
         case 'domain':
-          return `${rule.take ? 'lie' : 'do not lie'} at ${inWords(rule.domains, '…')}`
+          return `${rule.take ? 'lie' : 'do not lie'} at ${inWords(rule.domains, '…', 'or')}`
         case 'length':
           return rule.most === null
             ? `have ${rule.least ?? 0} words or more`
@@ -190,7 +192,7 @@ export function piecesWords({ pieces }: Pick<ReleaseRow, 'pieces'>, sources: rea
         case 'keeps':
           return rule.atLeast === 'evergreen' ? 'keep for ever' : `keep ${rule.atLeast} or longer`
         case 'language':
-          return `are written in ${inWords(rule.languages, '…')}`
+          return `are written in ${inWords(rule.languages, '…', 'or')}`
         case 'picture':
           return 'have a picture'
         case 'popularity':

@@ -82,10 +82,10 @@ export function Several({ label, words, children }: { label: string; words: stri
 }
 
 /** Names as a sentence has them; long lists end in "and 4 more". */
-export function inWords(names: readonly string[], none: string): string {
+export function inWords(names: readonly string[], none: string, by: 'and' | 'or' = 'and'): string {
   if (names.length === 0) return none
-  if (names.length > 4) return `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`
+  if (names.length > 4) return `${names.slice(0, 3).join(', ')} ${by} ${names.length - 3} more`
   return names.length === 1
     ? (names[0] ?? none)
-    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`
+    : `${names.slice(0, -1).join(', ')} ${by} ${names[names.length - 1] ?? ''}`
 }
