@@ -146,3 +146,44 @@ test('a writer is connected and tried, writes a drip, and where it fails the bui
   for (const text of written)
     expect(text).toMatch(/by the connected writer|The built-in writer wrote this\. The connected writer/)
 })
+
+test('captions are read, approved and rejected on a page of their own, without Dripline', async ({
+  page,
+  context,
+}, info) => {
+  await page.goto('/writing')
+  await page.getByRole('button', { name: 'Review by others' }).click()
+  await page.getByLabel('A line to whoever reads it').fill('By Friday, please.')
+  const packet = page.waitForEvent('download')
+  await page.getByRole('button', { name: /^Save a packet of \d+ captions/ }).click()
+  const file = info.outputPath('packet.html')
+  await (await packet).saveAs(file)
+
+  const review = await context.newPage()
+  await context.setOffline(true)
+  await review.goto(`file://${file}`)
+  await expect(review.getByText('By Friday, please.')).toBeVisible()
+  const cards = review.getByRole('article')
+  await cards
+    .nth(0)
+    .getByRole('radio', { name: /^Approve/ })
+    .check()
+  await cards.nth(1).getByLabel('Reject').check()
+  await cards.nth(1).getByLabel('Comment').fill('We never say this.')
+  await review.getByLabel('Your name').fill('Ada')
+  await expect(review.getByText(/1 approved, 1 rejected/)).toBeVisible()
+  // What was decided is still there when the page is opened again.
+  await review.reload()
+  await expect(cards.nth(1).getByLabel('Comment')).toHaveValue('We never say this.')
+  const saved = review.waitForEvent('download')
+  await review.getByRole('button', { name: 'Save the decisions' }).click()
+  const decisions = info.outputPath('decisions.json')
+  await (await saved).saveAs(decisions)
+  await context.setOffline(false)
+  await review.close()
+
+  await page.getByLabel('A file of decisions').setInputFiles(decisions)
+  await expect(page.getByText(/1 rejected and set aside/)).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText(/Ada’s decisions/)).toBeVisible()
+})

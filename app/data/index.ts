@@ -93,6 +93,7 @@ export {
   type Looked,
 } from './actions/sources'
 export { takeOver, tryRehearsal } from './actions/rehearsal'
+export { makePacket, takeDecisions, type Decided } from './actions/review'
 export { visitSource } from './actions/visit'
 export {
   giveTranscript,

@@ -92,12 +92,12 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   // Captions without glue: closing lines with conditions, no opener of ours.
   { version: 8, steps: [{ do: 'upgrade rows', stores: ['brands', 'posts'], from: 6, to: 7 }] },
-  // Pipelines of rows: what each takes in, makes and releases, and what came of its runs.
+  // Pipelines of rows: what each takes in, makes and releases, and what came of its runs; remarks on posts.
   {
     version: 9,
     steps: [
       ...create([['runs', ['brand', 'pipeline']]]),
-      { do: 'upgrade rows', stores: ['pipelines', 'drips', 'runs'], from: 7, to: 8 },
+      { do: 'upgrade rows', stores: ['pipelines', 'drips', 'posts', 'runs'], from: 7, to: 8 },
     ],
   },
 ]

@@ -113,7 +113,8 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
         id,
         brand: actor.brand,
         at: new Date(clockNow()).toISOString(),
-        label: actor.label,
+        // The first part of an action names it.
+        label: begun?.label ?? actor.label,
         undone: false,
         entries: joined(begun?.entries ?? [], entries),
       }

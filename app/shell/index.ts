@@ -1,2 +1,3 @@
 export { EndedNotice, Holding } from './Holding'
+export { Popover } from './Popover'
 export { useWork } from './work'

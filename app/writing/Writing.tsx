@@ -3,6 +3,7 @@ import { Link, useNavigate } from 'react-router'
 import { isToCome, waitsForReview, type Drip, type Post } from '../../core/model'
 import { useRows } from '../data'
 import { useWork } from '../shell'
+import { Review } from './Review'
 import { Button, count, Drop, Empty, longDay, moment, Mono, Notice, Page, PageHead } from '../ui'
 
 /** The drips of the brand: what is under way, and what waits for review first. */
@@ -26,6 +27,7 @@ export function Writing() {
         title="Writing"
         note={`${count(drips.length, 'drip')}, ${review === 0 ? 'no caption waits for review' : `${count(review, 'caption waits', 'captions wait')} for review`}.`}
       >
+        <Review brand={brand} waiting={posts.filter(waitsForReview)} />
         <Button onClick={() => void navigate('/writing/briefs')}>Briefs</Button>
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
       </PageHead>

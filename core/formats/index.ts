@@ -31,3 +31,11 @@ export {
   type Matching,
 } from './pipelineFile'
 export { STARTERS } from './starters'
+export {
+  flagName,
+  readDecisions,
+  reviewPrint,
+  writePacket,
+  type Decisions,
+  type PacketPost,
+} from './reviewPacket'

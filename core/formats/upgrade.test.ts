@@ -104,6 +104,7 @@ describe('rows of an older schema', () => {
         ],
       },
       6,
+      7,
     )
     expect(rows['brands']).toMatchObject([
       {
@@ -139,6 +140,7 @@ describe('rows of an older schema', () => {
           { id: 'd', pipeline: 'l' },
           { id: 'e', pipeline: null },
         ],
+        posts: [{ id: 'p' }],
       },
       7,
     )
@@ -177,6 +179,7 @@ describe('rows of an older schema', () => {
       { id: 'e', row: null, time: 0 },
     ])
     expect(rows['runs']).toEqual([])
+    expect(rows['posts']).toEqual([{ id: 'p', remarks: [] }])
   })
 
   it('of today come out as they are', () => {

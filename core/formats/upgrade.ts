@@ -198,7 +198,7 @@ function letThingsEnd(rows: RawRows): RawRows {
   }
 }
 
-/** Schema 8: a pipeline says what it takes in, makes and releases; its one rhythm becomes a row for every piece. */
+/** Schema 8: a pipeline says what it takes in, makes and releases; its one rhythm becomes a row for every piece. Posts carry remarks. */
 function sayMore(rows: RawRows): RawRows {
   const pipelines = (rows['pipelines'] ?? []).map((row): Raw => {
     const { sources, groups, sieve, since, accounts, rhythm, window, ...rest } = row
@@ -225,7 +225,8 @@ function sayMore(rows: RawRows): RawRows {
     time: 0,
     ...row,
   }))
-  return { ...rows, pipelines, drips, runs: rows['runs'] ?? [] }
+  const posts = (rows['posts'] ?? []).map((row): Raw => ({ remarks: [], ...row }))
+  return { ...rows, pipelines, drips, posts, runs: rows['runs'] ?? [] }
 }
 
 const FIRST_ROW = 'row-1'

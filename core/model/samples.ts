@@ -321,6 +321,7 @@ export function aPost(change: Partial<Post> = {}): Post {
     media: null,
     checks: [],
     accepted: [],
+    remarks: [],
     wished: '2026-11-25T12:00:00.000Z',
     at: '2026-11-25T09:00:00.000Z',
     reasons: [],

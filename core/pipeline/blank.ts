@@ -26,6 +26,7 @@ export function blankPost(account: Pick<Account, 'id' | 'network'>, given: Given
     media: null,
     checks: [],
     accepted: [],
+    remarks: [],
     at: null,
     earliest: null,
     latest: null,

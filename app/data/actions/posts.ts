@@ -121,9 +121,9 @@ export interface Approval {
 
 /**
  * Approves posts. Blocks and open flags are left, and it is said which. What waited past its time
- * is placed anew in the same action, so that nothing is handed over late.
+ * is placed anew in the same action, so that nothing is handed over late. `action` makes it a part of a larger one.
  */
-export async function approve(ids: readonly string[]): Promise<Approval> {
+export async function approve(ids: readonly string[], action?: string): Promise<Approval> {
   const posts = (await all('posts')).filter((p) => ids.includes(p.id) && waitsForReview(p))
   const now = nowIso()
   const left: Approval['left'] = []
@@ -148,7 +148,7 @@ export async function approve(ids: readonly string[]): Promise<Approval> {
   )
   const brand = posts[0]?.brand ?? ''
   const label = writes.length === 1 ? 'Approve a caption' : `Approve ${writes.length} captions`
-  const approved = await commit({ brand, label }, writes)
+  const approved = await commit({ brand, label, ...(action ? { action } : {}) }, writes)
   return { approved: approved.size, moved: [...placed.values()].filter((p) => p.at !== null).length, left }
 }
 
@@ -164,7 +164,7 @@ export async function acceptFlag(id: string, check: Check): Promise<void> {
 }
 
 /** Sets posts aside, which gives up their places; those that may not be are left. Gives how many were. */
-export async function setAside(ids: readonly string[]): Promise<number> {
+export async function setAside(ids: readonly string[], action?: string): Promise<number> {
   const posts = (await all('posts')).filter((p) => ids.includes(p.id))
   const brand = posts[0]?.brand
   if (!brand) return 0
@@ -172,7 +172,7 @@ export async function setAside(ids: readonly string[]): Promise<number> {
   const going = posts.filter((p) => posts.length === 1 || may(p, 'set aside'))
   const happen = happening(posts.length)
   const writes = going.map((p) => happen(p.id, 'set aside'))
-  return (await commitRecalled({ brand, label }, going, writes)).size
+  return (await commitRecalled({ brand, label, ...(action ? { action } : {}) }, going, writes)).size
 }
 
 /** Brings a post back for review that was set aside; a place is found for it anew. */

@@ -8,6 +8,7 @@ import { Editor } from './Editor'
 import { Checks } from './Checks'
 import { Bounds } from './Bounds'
 import { Actions, approveThis, asideOrBack } from './Actions'
+import { Remarks } from './Remarks'
 import { Troubles } from './Troubles'
 import { Wordings } from '../Wordings'
 
@@ -68,6 +69,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
           </Button>
         </Flex>
         <Troubles post={post} />
+        <Remarks post={post} />
         {post.fallback && <Notice tone="amber">{`The built-in writer wrote this. ${post.fallback}`}</Notice>}
         {editing ? (
           <Editor post={post} onDone={() => onEdit(false)} />

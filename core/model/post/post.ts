@@ -61,6 +61,15 @@ export const PostState = z.enum([
 ])
 export type PostState = z.infer<typeof PostState>
 
+/** What somebody said of a post who read it outside Dripline. */
+export const Remark = z.object({
+  by: z.string(),
+  at: Instant,
+  decision: z.enum(['approve', 'reject', 'open']),
+  text: z.string(),
+})
+export type Remark = z.infer<typeof Remark>
+
 /** One caption with its media, account and time. */
 export const Post = z.object({
   id: Id,
@@ -93,6 +102,8 @@ export const Post = z.object({
   media: PostMedia.nullable(),
   checks: z.array(Check),
   accepted: z.array(Acceptance),
+  /** What came back with review packets, the newest last. */
+  remarks: z.array(Remark),
   /** When its rhythm wants it, and when it goes out; null while it has no place. */
   wished: Instant,
   at: Instant.nullable(),
