@@ -344,6 +344,8 @@ class House {
       priority: 0,
       held: null,
       endedAt: null,
+      draft: null,
+      versions: [],
       version: 1,
       savedAt: now,
       createdAt: now,

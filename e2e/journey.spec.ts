@@ -195,6 +195,13 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
     const runs = page.getByRole('region', { name: 'Runs' })
     await runs.getByRole('button').first().click()
     await expect(runs.getByRole('link', { name: title })).toBeVisible()
+    await page.getByLabel('Priority').selectOption('before others')
+    const changed = page.getByRole('region', { name: 'What was changed' })
+    await expect(changed).toContainText('Changed since: priority.')
+    await changed.getByRole('button', { name: 'Put to work …' }).click()
+    await changed.getByRole('button', { name: 'Put to work', exact: true }).click()
+    await expect(changed).toBeHidden()
+    await expect(page.getByRole('region', { name: 'Versions' })).toContainText('priority')
   })
 
   await test.step('8: everything is held and lifted; a handed-over post is recalled by editing it', async () => {

@@ -39,12 +39,16 @@ export {
 } from './actions/pieces'
 export {
   addPipeline,
+  dropDraft,
+  goBack,
+  putToWork,
   removePipeline,
   savePipeline,
   switchOff,
   switchOn,
   type PipelineChange,
   type WhenOff,
+  workDifference,
 } from './actions/pipelines'
 export { keepPicture } from './actions/pictures'
 export {

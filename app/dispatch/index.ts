@@ -1,3 +1,3 @@
 export { AccountSheet } from './AccountSheet'
-export { differenceWords, MovesList } from './MovesList'
+export { differenceWords, MovesBeside, MovesList } from './MovesList'
 export { SlotGrid } from './SlotGrid'

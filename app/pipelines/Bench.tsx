@@ -1,6 +1,6 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useNavigate, useParams } from 'react-router'
-import type { Pipeline } from '../../core/model'
+import { asEdited, type Pipeline } from '../../core/model'
 import { writePipeline } from '../../core/formats'
 import { releasedTo } from '../../core/pipeline'
 import {
@@ -21,6 +21,7 @@ import { MakePart } from './bench/MakePart'
 import { ReleasePart } from './bench/ReleasePart'
 import { Runs } from './bench/Runs'
 import { TakeInPart } from './bench/TakeInPart'
+import { Draft, Versions } from './bench/Versions'
 import { PipelineSwitch } from './Switch'
 import { useSieveTrial } from './useSieveTrial'
 import { WorkedExample } from './WorkedExample'
@@ -50,16 +51,17 @@ export function Bench() {
         borderRightWidth="1px"
         borderColor="hairline"
       >
-        <Settings key={pipeline.id} pipeline={pipeline} />
+        <Settings key={pipeline.id} kept={pipeline} />
       </Box>
       <Box flex="1" minW="0" overflowY="auto" bg="raised" as="section" aria-label="Worked example">
-        <WorkedExample key={pipeline.id} pipeline={pipeline} />
+        <WorkedExample key={pipeline.id} pipeline={asEdited(pipeline)} />
       </Box>
     </Flex>
   )
 }
 
-function Settings({ pipeline }: { pipeline: Pipeline }) {
+function Settings({ kept }: { kept: Pipeline }) {
+  const pipeline = asEdited(kept)
   const { brand } = useWork()
   const navigate = useNavigate()
   const sources = useRows('sources', 'brand', brand.id) ?? []
@@ -106,6 +108,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
       )}
       <EndedNotice name={pipeline.name} endedAt={pipeline.endedAt} />
       {pipeline.held && <Notice tone="clay">This pipeline is held; nothing of it goes out.</Notice>}
+      <Draft pipeline={kept} accounts={accounts} />
       <TakeInPart pipeline={pipeline} sources={sources} onSave={save} />
       <MakePart pipeline={pipeline} brand={brand} accounts={released} onSave={save} />
       <ReleasePart pipeline={pipeline} accounts={accounts} sources={sources} lists={lists} onSave={save} />
@@ -114,6 +117,7 @@ function Settings({ pipeline }: { pipeline: Pipeline }) {
         <LookedBack pipeline={pipeline} accounts={accounts} sources={sources} context={trial.context} />
       )}
       <Runs pipeline={pipeline} />
+      <Versions pipeline={kept} />
       <Flex gap="2">
         <Button
           onClick={() =>

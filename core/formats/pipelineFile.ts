@@ -3,6 +3,8 @@ import {
   Fault,
   Hue,
   Recipe,
+  asEdited,
+  recipeOf,
   Source,
   type Account,
   type Pipeline,
@@ -88,7 +90,6 @@ function renamed(
 
 /** A pipeline as its file. What it names that is no longer there is left out. */
 export function writePipeline(pipeline: Pipeline, { accounts, sources, lists }: Around): string {
-  const { takeIn, make, release, gate, limits, priority } = pipeline
   const used = { accounts: new Set<string>(), sources: new Set<string>(), lists: new Set<string>() }
   const keyed =
     (into: Set<string>, known: readonly { id: string }[], word: string) =>
@@ -101,7 +102,7 @@ export function writePipeline(pipeline: Pipeline, { accounts, sources, lists }: 
   const account = keyed(used.accounts, accounts, 'account')
   const source = keyed(used.sources, sources, 'source')
   const list = keyed(used.lists, lists, 'list')
-  const recipe = renamed({ takeIn, make, release, gate, limits, priority }, { account, source, list })
+  const recipe = renamed(recipeOf(asEdited(pipeline)), { account, source, list })
   const file: PipelineFile = {
     $schema: 'pipeline.schema.json',
     format: 'dripline-pipeline',
@@ -221,6 +222,8 @@ export function pipelineOf(
     on: false,
     held: null,
     endedAt: null,
+    draft: null,
+    versions: [],
     version: 1,
     savedAt: of.now,
     createdAt: of.now,

@@ -172,6 +172,8 @@ describe('rows of an older schema', () => {
           },
         ],
         limits: { from: '2026-12-01', to: null, aDay: null, aWeek: null, ahead: null, pauseWhenDown: false },
+        draft: null,
+        versions: [],
       },
     ])
     expect(rows['drips']).toMatchObject([

@@ -218,6 +218,8 @@ function sayMore(rows: RawRows): RawRows {
         },
       ],
       limits: { ...NO_LIMITS, ...(window as object) },
+      draft: null,
+      versions: [],
     }
   })
   const drips = (rows['drips'] ?? []).map((row): Raw => ({

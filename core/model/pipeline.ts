@@ -112,6 +112,10 @@ export const Recipe = z.object({
 })
 export type Recipe = z.infer<typeof Recipe>
 
+/** A version of a pipeline that was put to work. */
+export const PipelineVersion = z.object({ version: z.int().min(1), at: Instant, recipe: Recipe })
+export type PipelineVersion = z.infer<typeof PipelineVersion>
+
 /** From sources to accounts by itself. */
 export const Pipeline = Recipe.extend({
   id: Id,
@@ -121,11 +125,25 @@ export const Pipeline = Recipe.extend({
   on: z.boolean(),
   held: Hold.nullable(),
   endedAt: Instant.nullable(),
+  /** What was changed while it is on and waits to be put to work; null where nothing was. */
+  draft: Recipe.nullable(),
+  /** What was put to work, the newest last. */
+  versions: z.array(PipelineVersion),
   version: z.int().min(1),
   savedAt: Instant,
   createdAt: Instant,
 })
 export type Pipeline = z.infer<typeof Pipeline>
+
+/** What a pipeline says, without which pipeline it is. */
+export function recipeOf({ takeIn, make, release, gate, limits, priority }: Recipe): Recipe {
+  return { takeIn, make, release, gate, limits, priority }
+}
+
+/** A pipeline as it would be once what was changed is put to work. */
+export function asEdited(pipeline: Pipeline): Pipeline {
+  return pipeline.draft ? { ...pipeline, ...pipeline.draft } : pipeline
+}
 
 /** A make that adds nothing to what the brand says. */
 export const PLAIN_MAKE: Make = {

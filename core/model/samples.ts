@@ -247,6 +247,8 @@ export function aPipeline(change: Partial<Pipeline> = {}): Pipeline {
     priority: 0,
     held: null,
     endedAt: null,
+    draft: null,
+    versions: [],
     version: 1,
     savedAt: T0,
     createdAt: T0,

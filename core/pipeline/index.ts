@@ -20,7 +20,8 @@ export {
   type RowVerdict,
 } from './release'
 export { renewalOf, renewed, type Renewal } from './recurring'
-export { lookBack, type LookBack } from './lookBack'
+export { lookBack } from './lookBack'
+export { differs } from './differ'
 export { timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor, linkedPage, neighboursOf } from './recheck'

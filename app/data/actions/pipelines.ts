@@ -1,9 +1,20 @@
-import type { Pipeline, ReleaseRow, WordList } from '../../../core/model'
+import {
+  asEdited,
+  Fault,
+  recipeOf,
+  type Pipeline,
+  type Post,
+  type Recipe,
+  type ReleaseRow,
+  type WordList,
+} from '../../../core/model'
+import { releasedTo } from '../../../core/pipeline'
 import { nowIso } from '../clock'
-import { commit, must, patch, put, remove } from '../store'
+import { all, commit, must, patch, put, remove, sameContent } from '../store'
 import { plannedOf } from './ending'
 import { lift } from './holds'
 import { commitRecalled, happensIfMay } from './life'
+import { difference, writesOf, type Move } from './plan'
 
 /** A change of a pipeline, no larger than what a person changed: of each part the fields alone, of the release by its rows. */
 export type PipelineChange = Partial<Pick<Pipeline, 'name' | 'hue' | 'gate' | 'priority'>> & {
@@ -14,12 +25,12 @@ export type PipelineChange = Partial<Pick<Pipeline, 'name' | 'hue' | 'gate' | 'p
 }
 
 /**
- * Changes a pipeline and saves it as a new version. What else was changed meanwhile stays: the change is put
- * into the record as it is kept, not into what a screen had of it.
+ * Changes a pipeline. What else was changed meanwhile stays: the change is put into the record as it is kept, not into
+ * what a screen had of it. While it is on, the version that runs goes on, and the change waits to be put to work.
  */
 export async function savePipeline(
   pipeline: Pipeline,
-  { takeIn, make, limits, release, ...rest }: PipelineChange,
+  { name, hue, ...change }: PipelineChange,
   label: string,
 ): Promise<void> {
   await commit({ brand: pipeline.brand, label }, [
@@ -28,18 +39,99 @@ export async function savePipeline(
       id: pipeline.id,
       change: (kept: Pipeline | undefined) => {
         const row = kept ?? pipeline
-        return {
-          ...row,
-          ...rest,
-          takeIn: { ...row.takeIn, ...takeIn },
-          make: { ...row.make, ...make },
-          limits: { ...row.limits, ...limits },
-          release: release ? release(row.release) : row.release,
-          version: (kept?.version ?? 0) + 1,
-          savedAt: nowIso(),
-        }
+        const named = { ...row, name: name ?? row.name, hue: hue ?? row.hue }
+        if (Object.keys(change).length === 0) return named
+        const recipe = changed(recipeOf(asEdited(row)), change)
+        if (row.on && kept) return { ...named, draft: sameContent(recipe, recipeOf(row)) ? null : recipe }
+        return { ...named, ...recipe, draft: null, version: (kept?.version ?? 0) + 1, savedAt: nowIso() }
       },
     },
+  ])
+}
+
+function changed(recipe: Recipe, { takeIn, make, limits, release, gate, priority }: PipelineChange): Recipe {
+  return {
+    takeIn: { ...recipe.takeIn, ...takeIn },
+    make: { ...recipe.make, ...make },
+    limits: { ...recipe.limits, ...limits },
+    release: release ? release(recipe.release) : recipe.release,
+    gate: gate ?? recipe.gate,
+    priority: priority ?? recipe.priority,
+  }
+}
+
+/** So many of the versions that ran are kept. */
+const KEPT = 30
+
+/** A pipeline with another recipe at work, its version written down. */
+function working(pipeline: Pipeline, recipe: Recipe): Pipeline {
+  const last = pipeline.versions.at(-1)
+  if (last && sameContent(last.recipe, recipe)) return { ...pipeline, ...recipe, draft: null }
+  const version = pipeline.version + 1
+  const at = nowIso()
+  const versions = [...pipeline.versions, { version, at, recipe }].slice(-KEPT)
+  return { ...pipeline, ...recipe, draft: null, version, savedAt: at, versions }
+}
+
+/** What putting a changed pipeline to work would do to what it has planned. */
+export interface WorkDifference {
+  /** Posts that its new limits move. */
+  moves: Move[]
+  /** Posts that are planned for accounts to which it would release no more. */
+  unreleased: Post[]
+}
+
+/** What would become of what is planned, were the changes put to work; nothing is kept. */
+export async function workDifference(id: string): Promise<WorkDifference> {
+  const pipeline = await must('pipelines', id)
+  const next = asEdited(pipeline)
+  const accounts = await all('accounts')
+  const to = new Set(releasedTo(next, accounts).map((a) => a.id))
+  const planned = await plannedOf({ table: 'pipelines', id, brand: pipeline.brand, name: pipeline.name })
+  return {
+    moves: await difference({ pipelines: [next] }),
+    unreleased: planned.filter((p) => !to.has(p.account)),
+  }
+}
+
+/**
+ * Puts what was changed to work: pieces that are taken in from now on follow it. What is planned moves as the
+ * difference says; `going` are the posts that are set aside with it.
+ */
+export async function putToWork(id: string, moves: readonly Move[], going: readonly Post[]): Promise<void> {
+  const { brand, name } = await must('pipelines', id)
+  const gone = new Set(going.map((p) => p.id))
+  const moving = moves.filter((m) => !gone.has(m.post.id))
+  await commitRecalled(
+    { brand, label: `Put ${name} to work as it was changed` },
+    [...moving.map((m) => m.post), ...going],
+    [
+      patch('pipelines', id, (p) => working(p, recipeOf(asEdited(p)))),
+      ...writesOf(moving),
+      ...going.map((p) => happensIfMay(p.id, 'set aside')),
+    ],
+  )
+}
+
+/** Drops what was changed and not put to work. */
+export async function dropDraft(id: string): Promise<void> {
+  const { brand, name } = await must('pipelines', id)
+  await commit({ brand, label: `Drop the changes of ${name}` }, [
+    patch('pipelines', id, (p) => ({ ...p, draft: null })),
+  ])
+}
+
+/** Goes back to a version that ran: while the pipeline is on it waits to be put to work. */
+export async function goBack(id: string, version: number): Promise<void> {
+  const pipeline = await must('pipelines', id)
+  const found = pipeline.versions.find((v) => v.version === version)
+  if (!found) throw new Fault('not-found', `Version ${version} is no longer kept.`)
+  await commit({ brand: pipeline.brand, label: `Go back to version ${version}` }, [
+    patch('pipelines', id, (p) =>
+      p.on
+        ? { ...p, draft: sameContent(found.recipe, recipeOf(p)) ? null : found.recipe }
+        : { ...p, ...found.recipe, draft: null, version: p.version + 1, savedAt: nowIso() },
+    ),
   ])
 }
 
@@ -53,7 +145,9 @@ const waitsOff = (name: string): string => `${name} is switched off.`
 export async function switchOn(id: string): Promise<void> {
   const { brand, name, held } = await must('pipelines', id)
   if (held?.reason === waitsOff(name)) await lift({ table: 'pipelines', id, brand, name })
-  await commit({ brand, label: `Switch ${name} on` }, [patch('pipelines', id, (p) => ({ ...p, on: true }))])
+  await commit({ brand, label: `Switch ${name} on` }, [
+    patch('pipelines', id, (p) => ({ ...working(p, recipeOf(asEdited(p))), on: true })),
+  ])
 }
 
 /**

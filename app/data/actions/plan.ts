@@ -60,19 +60,27 @@ export interface Move {
   to: string | null
 }
 
-/** Which posts of an account or brand would move under changed settings. What is due this minute stays. */
-export async function difference(change: { accounts?: Account[]; brands?: Brand[] }): Promise<Move[]> {
+/** Which posts of an account, brand or pipeline would move under changed settings. What is due this minute stays. */
+export async function difference(change: {
+  accounts?: Account[]
+  brands?: Brand[]
+  pipelines?: Pipeline[]
+}): Promise<Move[]> {
   const around = await surroundings()
   const merge = <T extends { id: string }>(rows: T[], changed: readonly T[] | undefined): T[] =>
     rows.map((r) => changed?.find((c) => c.id === r.id) ?? r)
   const accounts = merge(around.accounts, change.accounts)
   const brands = merge(around.brands, change.brands)
+  const pipelines = merge(around.pipelines, change.pipelines)
+  const ofPipelines = new Set((change.pipelines ?? []).map((p) => p.id))
   const touched = new Set([
     ...(change.accounts ?? []).map((a) => a.id),
     ...accounts.filter((a) => change.brands?.some((b) => b.id === a.brand)).map((a) => a.id),
   ])
-  const moving = around.posts.filter((p) => touched.has(p.account) && isMovable(p) && isToCome(p))
-  return movesOf(moving, await tryPlaces(moving, { accounts, brands }))
+  const moving = around.posts.filter(
+    (p) => (touched.has(p.account) || ofPipelines.has(p.pipeline ?? '')) && isMovable(p) && isToCome(p),
+  )
+  return movesOf(moving, await tryPlaces(moving, { accounts, brands, pipelines }))
 }
 
 function isToCome(post: Post): boolean {

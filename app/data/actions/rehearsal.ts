@@ -88,6 +88,7 @@ async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
       return [
         patch('pipelines', change.pipeline, (p) => ({
           ...toAccount(p, change.account.id),
+          draft: p.draft && toAccount(p.draft, change.account.id),
           version: p.version + 1,
           savedAt: now,
         })),
@@ -95,6 +96,7 @@ async function settingsOf(changes: readonly Change[]): Promise<Write[]> {
     return [
       patch('pipelines', change.pipeline, (p) => ({
         ...inRhythm(p, change.rhythm),
+        draft: p.draft && inRhythm(p.draft, change.rhythm),
         version: p.version + 1,
         savedAt: now,
       })),

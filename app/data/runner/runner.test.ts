@@ -396,6 +396,8 @@ describe('from a blog to a drip', () => {
       priority: 0,
       held: null,
       endedAt: null,
+      draft: null,
+      versions: [],
       version: 1,
       savedAt: now,
       createdAt: now,

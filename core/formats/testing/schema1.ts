@@ -42,7 +42,17 @@ export function schema1(): RawRows {
     passages: [],
     pipelines: [
       {
-        ...without(aPipeline(), 'takeIn', 'make', 'release', 'limits', 'priority', 'endedAt'),
+        ...without(
+          aPipeline(),
+          'takeIn',
+          'make',
+          'release',
+          'limits',
+          'priority',
+          'endedAt',
+          'draft',
+          'versions',
+        ),
         sources: ['source'],
         since: '2026-11-24T10:00:00.000Z',
         accounts: ['account'],
