@@ -1,5 +1,5 @@
-import { adoptRows, readBundle, writeBundle } from '../../core/formats'
 import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows } from '../../core/model'
+import { heavy } from '../workers'
 import { nowIso } from './clock'
 import { database } from './database'
 import { alone, recall } from './actions/life'
@@ -20,7 +20,12 @@ export async function exportBundle(): Promise<Blob> {
     whole.push(info)
   }
   const madeAt = nowIso()
-  const bytes = writeBundle({ workspace: workspace.id, madeAt, rows: { ...rows, media: whole }, media })
+  const bytes = await heavy().writeBundle({
+    workspace: workspace.id,
+    madeAt,
+    rows: { ...rows, media: whole },
+    media,
+  })
   await commit('machine', [patch('workspace', workspace.id, (w) => ({ ...w, lastBundleAt: madeAt }))])
   return new Blob([bytes], { type: 'application/zip' })
 }
@@ -30,11 +35,9 @@ export async function exportBundle(): Promise<Blob> {
  * throws and changes nothing. `into` is the workspace's id, or null to become the bundle's.
  */
 export async function importBundle(bytes: Uint8Array, into: string | null): Promise<string> {
-  const bundle = readBundle(bytes)
-  const id = into ?? bundle.workspace
-  const rows = adoptRows(bundle, id, nowIso())
-  await alone(() => replaceBy(rows, bundle.media))
-  return id
+  const { workspace, rows, media } = await heavy().openBundle(bytes, into, nowIso())
+  await alone(() => replaceBy(rows, media))
+  return workspace
 }
 
 async function replaceBy(rows: Rows, media: ReadonlyMap<string, Uint8Array>): Promise<void> {

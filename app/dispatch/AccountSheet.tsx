@@ -15,12 +15,12 @@ import {
   Button,
   Chips,
   count,
+  DateField,
   Labelled,
   Notice,
   NumberField,
   say,
   SelectField,
-  TextField,
   TimeField,
   weekdayName,
 } from '../ui'
@@ -289,12 +289,11 @@ function WarmUp({
       <Labelled label="The day it was opened, while it is young">
         {(id) => (
           <Flex gap="2" align="center">
-            <TextField
+            <DateField
               id={id}
-              type="date"
-              w="150px"
+              mayBeEmpty
               value={opened ?? ''}
-              onChange={(e) => onChange({ openedOn: e.target.value || null })}
+              onDate={(date) => onChange({ openedOn: date || null })}
             />
             {opened && (
               <Button size="sm" look="quiet" onClick={() => onChange({ openedOn: null })}>

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import type { NamedQuietDay } from '../../core/formats'
 import type { QuietDay } from '../../core/model'
 import { readCalendar } from '../data'
-import { attempt, Button, count, FileButton, longDay, Notice, say, TextField, weekdayName } from '../ui'
+import { attempt, Button, count, DateField, FileButton, longDay, Notice, say, weekdayName } from '../ui'
 
 /** Days on which nothing is posted: weekdays, dates, ranges, every year, or out of a calendar. */
 export function QuietDays({
@@ -65,21 +65,9 @@ export function QuietDays({
         </Flex>
       ))}
       <Flex gap="2" mt="2" align="center" wrap="wrap">
-        <TextField
-          aria-label="A quiet date"
-          type="date"
-          w="134px"
-          value={from}
-          onChange={(e) => setFrom(e.target.value)}
-        />
+        <DateField aria-label="A quiet date" mayBeEmpty value={from} onDate={setFrom} />
         <Box fontSize="13px">to</Box>
-        <TextField
-          aria-label="Its last day"
-          type="date"
-          w="134px"
-          value={to}
-          onChange={(e) => setTo(e.target.value)}
-        />
+        <DateField aria-label="Its last day" mayBeEmpty value={to} onDate={setTo} />
       </Flex>
       <Flex gap="3" mt="2" align="center" wrap="wrap">
         <chakra.label display="flex" gap="1" fontSize="13px" alignItems="center" opacity={range ? 0.5 : 1}>

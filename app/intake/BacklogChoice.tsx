@@ -3,7 +3,7 @@ import type { Backlog } from '../../core/model'
 import { toWall } from '../../core/planning'
 import { clockNow } from '../data'
 import { useWork } from '../shell'
-import { SelectField, TextField } from '../ui'
+import { DateField, SelectField, TextField } from '../ui'
 
 /** What the first visit does with the items that are there already, as a sentence. */
 export function BacklogChoice({ value, onChange }: { value: Backlog; onChange: (backlog: Backlog) => void }) {
@@ -41,11 +41,10 @@ export function BacklogChoice({ value, onChange }: { value: Backlog; onChange: (
           />
         )}
         {value.kind === 'from' && (
-          <TextField
-            type="date"
+          <DateField
             aria-label="From which date"
             value={value.day}
-            onChange={(e) => e.target.value && onChange({ kind: 'from', day: e.target.value })}
+            onDate={(day) => onChange({ kind: 'from', day })}
           />
         )}
       </Flex>

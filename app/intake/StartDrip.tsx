@@ -11,6 +11,7 @@ import {
   attempt,
   Button,
   count,
+  DateField,
   Labelled,
   longDay,
   NetworkMark,
@@ -18,7 +19,6 @@ import {
   RhythmPicker,
   say,
   SelectField,
-  TextField,
 } from '../ui'
 
 /** The side sheet that starts a drip of one piece, or of several, staggered: rhythm, start day, accounts. */
@@ -153,15 +153,7 @@ export function StartDrip({
       <Flex gap="3" align="flex-end">
         {(!opening || pieces.length > 1) && (
           <Labelled label={opening ? 'Not before' : `Start day, in ${brand.zone}`}>
-            {(id) => (
-              <TextField
-                id={id}
-                type="date"
-                value={startDay}
-                min={today}
-                onChange={(e) => e.target.value && setStartDay(e.target.value)}
-              />
-            )}
+            {(id) => <DateField id={id} value={startDay} min={today} onDate={setStartDay} />}
           </Labelled>
         )}
         {pieces.length > 1 && !opening && (
@@ -174,15 +166,7 @@ export function StartDrip({
           />
         )}
         <Labelled label="Nothing after">
-          {(id) => (
-            <TextField
-              id={id}
-              type="date"
-              value={until}
-              min={startDay}
-              onChange={(e) => setUntil(e.target.value)}
-            />
-          )}
+          {(id) => <DateField id={id} mayBeEmpty value={until} min={startDay} onDate={setUntil} />}
         </Labelled>
       </Flex>
       {pieces.length === 1 && best?.[0] && (

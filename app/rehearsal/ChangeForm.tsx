@@ -6,7 +6,7 @@ import { releasedTo } from '../../core/pipeline'
 import { addDays, TRICKLE } from '../../core/planning'
 import { thinnedSlots, type Change } from '../../core/rehearsal'
 import { SlotGrid } from '../dispatch'
-import { Button, count, Labelled, NumberField, RhythmPicker, SelectField, shortDay, TextField } from '../ui'
+import { Button, count, DateField, Labelled, NumberField, RhythmPicker, SelectField, shortDay } from '../ui'
 
 const KINDS: readonly [Change['kind'], string][] = [
   ['pause', 'a pipeline is paused'],
@@ -145,13 +145,11 @@ export function ChangeForm({
             {(['from', 'to'] as const).map((end) => (
               <Labelled key={end} label={end === 'from' ? 'First day' : 'Last day'}>
                 {(id) => (
-                  <TextField
+                  <DateField
                     id={id}
-                    type="date"
-                    w="136px"
                     value={days[end]}
                     min={today}
-                    onChange={(e) => e.target.value && setDays({ ...days, [end]: e.target.value })}
+                    onDate={(date) => setDays({ ...days, [end]: date })}
                   />
                 )}
               </Labelled>

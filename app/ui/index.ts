@@ -1,5 +1,6 @@
 export { Button } from './Button'
 export { Chips } from './Chips'
+export { DateField } from './DateField'
 export { Drop } from './Drop'
 export { Labelled, NumberField, SelectField, TextField } from './Field'
 export { FileButton } from './FileButton'

@@ -46,6 +46,12 @@ import {
   readPostSheet,
   readQuietDays,
   readSheet,
+  adoptRows,
+  readBundle,
+  writeBundle,
+  writePacket,
+  type Bundle,
+  type Packet,
   type PostField,
   type RowFault,
   type SheetMerge,
@@ -62,6 +68,7 @@ import {
   type PieceContent,
   type PieceText,
   type Post,
+  type Rows,
   type SheetReading,
   type SheetRow,
   type Sketch,
@@ -294,6 +301,21 @@ export const tasks = {
 
   readPostSheet: (...asked: Parameters<typeof readPostSheet>): ReturnType<typeof readPostSheet> =>
     readPostSheet(...asked),
+
+  writeBundle: (bundle: Bundle): Uint8Array<ArrayBuffer> => writeBundle(bundle),
+
+  /** The rows of a bundle as a workspace takes them in, its own where `into` is null, and its pictures. */
+  openBundle: (
+    bytes: Uint8Array,
+    into: string | null,
+    now: string,
+  ): { workspace: string; rows: Rows; media: Bundle['media'] } => {
+    const bundle = readBundle(bytes)
+    const workspace = into ?? bundle.workspace
+    return { workspace, rows: adoptRows(bundle, workspace, now), media: bundle.media }
+  },
+
+  writePacket: (packet: Packet): string => writePacket(packet),
 
   readQuietDays: (text: string, today: string): ReturnType<typeof readQuietDays> =>
     readQuietDays(text, today),

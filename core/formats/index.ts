@@ -31,11 +31,5 @@ export {
   type Matching,
 } from './pipelineFile'
 export { STARTERS } from './starters'
-export {
-  flagName,
-  readDecisions,
-  reviewPrint,
-  writePacket,
-  type Decisions,
-  type PacketPost,
-} from './reviewPacket'
+export { readDecisions, writePacket, type Decisions, type Packet, type PacketPost } from './reviewPacket'
+export { flagName, reviewPrint } from './reviewPrint'

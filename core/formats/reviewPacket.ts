@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { Fault, Id, Instant, openFlagsOf, type Account, type Check, type Post } from '../model'
+import { Fault, Id, Instant, openFlagsOf, type Account, type Post } from '../model'
 import { network, sliceGraphemes } from '../networks'
-import { hash32 } from '../text'
+import { flagName, reviewPrint } from './reviewPrint'
 
 /*
  * A review packet: captions that wait, for somebody who does not use Dripline. One HTML file that works offline and
@@ -28,30 +28,6 @@ export const Decisions = z.object({
   decisions: z.array(Decision).max(5000),
 })
 export type Decisions = z.infer<typeof Decisions>
-
-/** What a post says and shows, as a short text that is another one when any of it is. */
-export function reviewPrint({
-  wording,
-  account,
-  media,
-  link,
-}: Pick<Post, 'wording' | 'account' | 'media' | 'link'>): string {
-  const { title, summary, text, parts, poll, firstComment, tags } = wording
-  const shown = [
-    account,
-    title,
-    summary,
-    text,
-    parts,
-    poll,
-    firstComment,
-    tags,
-    media?.sourceUrl ?? null,
-    link,
-  ]
-  const told = JSON.stringify(shown)
-  return `${hash32(told).toString(16)}-${hash32([...told].reverse().join('')).toString(16)}`
-}
 
 export interface PacketPost {
   post: Post
@@ -167,9 +143,6 @@ export function readDecisions(text: string): Decisions {
     where,
   )
 }
-
-/** A flag as a file of decisions names it. */
-export const flagName = ({ code, words }: Pick<Check, 'code' | 'words'>): string => `${code} ${words ?? ''}`
 
 const escape = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')

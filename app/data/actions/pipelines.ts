@@ -65,11 +65,14 @@ const KEPT = 30
 
 /** A pipeline with another recipe at work, its version written down. */
 function working(pipeline: Pipeline, recipe: Recipe): Pipeline {
-  const last = pipeline.versions.at(-1)
+  // One that ran before versions were kept begins them with what runs.
+  const first = { version: pipeline.version, at: pipeline.savedAt, recipe: recipeOf(pipeline) }
+  const before = pipeline.versions.length === 0 && pipeline.on ? [first] : pipeline.versions
+  const last = before.at(-1)
   if (last && sameContent(last.recipe, recipe)) return { ...pipeline, ...recipe, draft: null }
   const version = pipeline.version + 1
   const at = nowIso()
-  const versions = [...pipeline.versions, { version, at, recipe }].slice(-KEPT)
+  const versions = [...before, { version, at, recipe }].slice(-KEPT)
   return { ...pipeline, ...recipe, draft: null, version, savedAt: at, versions }
 }
 

@@ -1,7 +1,8 @@
 import { nanoid } from 'nanoid'
 import { may, openFlagsOf, type Brand, type Post } from '../../../core/model'
-import { flagName, reviewPrint, writePacket, type Decisions, type PacketPost } from '../../../core/formats'
+import { flagName, reviewPrint, type Decisions, type PacketPost } from '../../../core/formats'
 import { toWall } from '../../../core/planning'
+import { heavy } from '../../workers'
 import { database } from '../database'
 import { nowIso } from '../clock'
 import { readyPicture } from '../runner/media'
@@ -37,7 +38,13 @@ export async function makePacket(
     })
   }
   const made = toWall(Date.parse(nowIso()), brand.zone).date
-  const html = writePacket({ id: nanoid(), brand: brand.name, made, note: note.trim(), posts: shown })
+  const html = await heavy().writePacket({
+    id: nanoid(),
+    brand: brand.name,
+    made,
+    note: note.trim(),
+    posts: shown,
+  })
   return new Blob([html], { type: 'text/html' })
 }
 

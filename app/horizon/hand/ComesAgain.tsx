@@ -16,6 +16,7 @@ import {
   attempt,
   Button,
   count,
+  DateField,
   Labelled,
   Mono,
   NetworkMark,
@@ -191,12 +192,12 @@ export function ComesAgain({
               <>
                 <Labelled label="Until">
                   {(id) => (
-                    <TextField
+                    <DateField
                       id={id}
-                      type="date"
+                      mayBeEmpty
                       min={draft.from}
                       value={draft.every.end && 'until' in draft.every.end ? draft.every.end.until : ''}
-                      onChange={(e) => every({ end: e.target.value ? { until: e.target.value } : null })}
+                      onDate={(until) => every({ end: until ? { until } : null })}
                     />
                   )}
                 </Labelled>

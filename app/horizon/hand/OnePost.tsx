@@ -6,7 +6,7 @@ import type { Account, Brand, HandWords } from '../../../core/model'
 import type { HandRow, When } from '../../../core/pipeline'
 import { mondayOf } from '../../../core/planning'
 import { keepHandPosts, tryHandPosts } from '../../data'
-import { attempt, Button, count, Labelled, say, TextField, useLater } from '../../ui'
+import { attempt, Button, count, DateField, Labelled, say, useLater } from '../../ui'
 import { AccountsField, DayAndTime, SpreadDays, WhenField, WordsFields } from './fields'
 import { Outcome, outcomeWords } from './Outcome'
 import { EMPTY_WORDS, soundWords, useKept } from './kept'
@@ -108,22 +108,17 @@ export function OnePost({
             <Flex gap="3">
               <Labelled label="Not before">
                 {(id) => (
-                  <TextField
+                  <DateField
                     id={id}
-                    type="date"
+                    mayBeEmpty
                     value={draft.earliest}
-                    onChange={(e) => edit({ earliest: e.target.value })}
+                    onDate={(earliest) => edit({ earliest })}
                   />
                 )}
               </Labelled>
               <Labelled label="Not after">
                 {(id) => (
-                  <TextField
-                    id={id}
-                    type="date"
-                    value={draft.latest}
-                    onChange={(e) => edit({ latest: e.target.value })}
-                  />
+                  <DateField id={id} mayBeEmpty value={draft.latest} onDate={(latest) => edit({ latest })} />
                 )}
               </Labelled>
             </Flex>

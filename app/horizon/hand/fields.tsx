@@ -5,7 +5,7 @@ import type { When } from '../../../core/pipeline'
 import { addDays } from '../../../core/planning'
 import { isAddress } from './kept'
 import { PictureField } from './PictureField'
-import { Button, Labelled, Mono, NetworkMark, SelectField, TextField, TimeField } from '../../ui'
+import { Button, DateField, Labelled, Mono, NetworkMark, SelectField, TextField, TimeField } from '../../ui'
 
 /** What a person writes: the words, a link, a picture, and a title where a chosen network wants one. */
 export function WordsFields({
@@ -218,14 +218,12 @@ export function SpreadDays({
       {(['from', 'to'] as const).map((end) => (
         <Labelled key={end} label={end === 'from' ? 'First day' : 'Last day'}>
           {(id) => (
-            <TextField
+            <DateField
               id={id}
-              type="date"
               value={when[end]}
               min={end === 'from' ? today : when.from}
-              onChange={(e) => {
-                if (!e.target.value) return
-                const next = { ...when, [end]: e.target.value }
+              onDate={(date) => {
+                const next = { ...when, [end]: date }
                 onChange(next.from > next.to ? { ...next, to: next.from } : next)
               }}
             />
@@ -256,12 +254,11 @@ export function DayAndTime({
     <>
       <Labelled label={label}>
         {(id) => (
-          <TextField
+          <DateField
             id={id}
-            type="date"
             {...(min ? { min } : {})}
             value={day}
-            onChange={(e) => e.target.value && onChange({ day: e.target.value })}
+            onDate={(date) => onChange({ day: date })}
           />
         )}
       </Labelled>

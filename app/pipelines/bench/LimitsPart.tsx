@@ -1,7 +1,8 @@
 import { Box } from '@chakra-ui/react'
 import type { Gate, Pipeline, Recipe } from '../../../core/model'
 import type { PipelineChange } from '../../data'
-import { Bound, Choice, Typed } from '../rules/fields'
+import { DateField } from '../../ui'
+import { Bound, Choice } from '../rules/fields'
 import { Part, Sentence } from './parts'
 
 const GATES: readonly [Gate, string][] = [
@@ -68,18 +69,20 @@ export function LimitsPart({
       </Sentence>
       <Sentence>
         Only from
-        <Typed
-          type="date"
-          label="First day of the run window"
+        <DateField
+          aria-label="First day of the run window"
+          h="7"
+          mayBeEmpty
           value={limits.from ?? ''}
-          onChange={(v) => save({ from: v || null })}
+          onDate={(day) => save({ from: day || null })}
         />
         to
-        <Typed
-          type="date"
-          label="Last day of the run window"
+        <DateField
+          aria-label="Last day of the run window"
+          h="7"
+          mayBeEmpty
           value={limits.to ?? ''}
-          onChange={(v) => save({ to: v || null })}
+          onDate={(day) => save({ to: day || null })}
         />
       </Sentence>
       <Sentence>

@@ -115,34 +115,36 @@ export function ReleasePart({
                 </Box>
               </chakra.div>
               {isOpen && (
-                <Box px="3" pb="3">
-                  <RowEditor
-                    row={row}
-                    first={index === 0}
-                    accounts={accounts}
-                    sources={sources}
-                    lists={lists}
-                    brand={pipeline.brand}
-                    onChange={(next) => change(row.id, next)}
-                  />
-                  <Flex gap="2" mt="3">
-                    <Button size="sm" disabled={index === 0} onClick={() => move(index, -1)}>
-                      Move up
-                    </Button>
-                    <Button size="sm" disabled={index === rows.length - 1} onClick={() => move(index, 1)}>
-                      Move down
-                    </Button>
-                    <Button
-                      size="sm"
-                      look="quiet"
-                      disabled={rows.length === 1}
-                      onClick={() =>
-                        keep((now) => now.filter((r) => r.id !== row.id), 'Take a row out of a release')
-                      }
-                    >
-                      Take the row out
-                    </Button>
-                  </Flex>
+                <Box role="row">
+                  <Box role="cell" px="3" pb="3">
+                    <RowEditor
+                      row={row}
+                      first={index === 0}
+                      accounts={accounts}
+                      sources={sources}
+                      lists={lists}
+                      brand={pipeline.brand}
+                      onChange={(next) => change(row.id, next)}
+                    />
+                    <Flex gap="2" mt="3">
+                      <Button size="sm" disabled={index === 0} onClick={() => move(index, -1)}>
+                        Move up
+                      </Button>
+                      <Button size="sm" disabled={index === rows.length - 1} onClick={() => move(index, 1)}>
+                        Move down
+                      </Button>
+                      <Button
+                        size="sm"
+                        look="quiet"
+                        disabled={rows.length === 1}
+                        onClick={() =>
+                          keep((now) => now.filter((r) => r.id !== row.id), 'Take a row out of a release')
+                        }
+                      >
+                        Take the row out
+                      </Button>
+                    </Flex>
+                  </Box>
                 </Box>
               )}
             </Box>

@@ -105,7 +105,7 @@ export function Typed({
 }: {
   label: string
   value: string
-  type?: 'text' | 'number' | 'date'
+  type?: 'text' | 'number'
   wide?: boolean
   placeholder?: string
   onChange: (value: string) => void
@@ -117,7 +117,7 @@ export function Typed({
       title={label}
       type={type}
       {...INLINE}
-      w={wide ? '280px' : type === 'number' ? '64px' : type === 'date' ? '140px' : '120px'}
+      w={wide ? '280px' : type === 'number' ? '64px' : '120px'}
       placeholder={placeholder}
       value={text}
       onChange={(e) => setText(e.target.value)}

@@ -1,7 +1,7 @@
 import { Flex } from '@chakra-ui/react'
 import { type Post } from '../../../core/model'
 import { boundPost } from '../../data'
-import { attempt, Labelled, say, SelectField, TextField, useTyped } from '../../ui'
+import { attempt, DateField, Labelled, say, SelectField } from '../../ui'
 
 /** The days between which it may go out, and whether before others. */
 export function Bounds({ post }: { post: Post }) {
@@ -20,7 +20,14 @@ export function Bounds({ post }: { post: Post }) {
     <Flex gap="2" mt="4" wrap="wrap" align="flex-end">
       {(['earliest', 'latest'] as const).map((end) => (
         <Labelled key={end} label={end === 'earliest' ? 'Not before' : 'Not after'}>
-          {(id) => <DayField id={id} day={post[end]} onChange={(day) => save({ [end]: day })} />}
+          {(id) => (
+            <DateField
+              id={id}
+              mayBeEmpty
+              value={post[end] ?? ''}
+              onDate={(day) => void save({ [end]: day || null })}
+            />
+          )}
         </Labelled>
       ))}
       <SelectField
@@ -34,28 +41,5 @@ export function Bounds({ post }: { post: Post }) {
         <option value={-1}>after others</option>
       </SelectField>
     </Flex>
-  )
-}
-
-/** A day that is taken once the field is left; one that could not be taken becomes what it was. */
-function DayField(props: {
-  id: string
-  day: string | null
-  onChange: (day: string | null) => Promise<boolean>
-}) {
-  const shown = props.day ?? ''
-  const [typed, type] = useTyped(shown)
-  const leave = async (): Promise<void> => {
-    if (typed !== shown && !(await props.onChange(typed || null))) type(shown)
-  }
-  return (
-    <TextField
-      id={props.id}
-      type="date"
-      w="126px"
-      value={typed}
-      onChange={(e) => type(e.target.value)}
-      onBlur={() => void leave()}
-    />
   )
 }
