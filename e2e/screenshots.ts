@@ -77,7 +77,7 @@ await page
   .getByRole('button', { name: /^catches [1-9]\d* of the last/ })
   .first()
   .click()
-await page.getByRole('heading', { name: /^\d+ posts?$/ }).waitFor({ timeout: 60_000 })
+await page.getByRole('heading', { name: /^Row 1: / }).waitFor({ timeout: 60_000 })
 await shot('sieve')
 await brand('Oakum Yard')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())

@@ -41,9 +41,9 @@ export function DateField({
   return (
     <Box display="inline-flex" position="relative" alignItems="center">
       <TextField
-        w="132px"
+        w="146px"
         pr="6"
-        placeholder="24 Nov 2026"
+        placeholder="e.g. 24 Nov 2026"
         autoComplete="off"
         {...rest}
         value={text}

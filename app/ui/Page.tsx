@@ -12,7 +12,7 @@ export function Page({ children, side }: { children: ReactNode; side?: ReactNode
         <Box
           as="aside"
           aria-label="Beside"
-          w="356px"
+          w="372px"
           flexShrink={0}
           bg="raised"
           borderLeftWidth="1px"

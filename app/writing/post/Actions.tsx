@@ -15,9 +15,16 @@ export function Actions({
 }) {
   const [sure, setSure] = useState(false)
   if (editing) return null
-  const what = { table: 'posts' as const, id: post.id, brand: post.brand, name: 'this post' }
   return (
-    <Flex p="3" gap="2" borderTopWidth="1px" borderColor="hairline" justify="flex-end" flexWrap="wrap">
+    <Flex
+      px="2"
+      py="3"
+      gap="1.5"
+      borderTopWidth="1px"
+      borderColor="hairline"
+      justify="flex-end"
+      flexWrap="wrap"
+    >
       {may(post, 'take down') ? (
         sure ? (
           <Flex role="alertdialog" aria-label="Take it down" align="center" gap="2" fontSize="13px">
@@ -41,32 +48,38 @@ export function Actions({
         )
       ) : (
         <>
-          {may(post, 'hold') && (
-            <Button look="quiet" onClick={() => void attempt(() => (post.held ? lift(what) : hold(what)))}>
-              {post.held ? 'Lift' : 'Hold'}
-            </Button>
-          )}
-          <Button hint="x" onClick={() => void asideOrBack(post)}>
+          <Button size="sm" px="2" hint="x" onClick={() => void asideOrBack(post)}>
             {may(post, 'bring back') ? 'Bring back' : 'Set aside'}
           </Button>
           {post.piece && may(post, 'reword') && (
-            <Button hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
+            <Button size="sm" px="2" hint="w" onClick={() => void attempt(() => nextWording(post.id))}>
               Another
             </Button>
           )}
           {may(post, 'edit') && (
-            <Button hint="e" onClick={() => onEdit(true)}>
+            <Button size="sm" px="2" hint="e" onClick={() => onEdit(true)}>
               Edit
             </Button>
           )}
           {waitsForReview(post) && (
-            <Button hint="a" look="water" onClick={() => void approveThis(post)}>
+            <Button size="sm" px="2" hint="a" look="water" onClick={() => void approveThis(post)}>
               Approve
             </Button>
           )}
         </>
       )}
     </Flex>
+  )
+}
+
+/** Holds one post, or lifts its hold; nothing where it may not be held. */
+export function HoldThis({ post }: { post: Post }) {
+  if (!may(post, 'hold')) return null
+  const what = { table: 'posts' as const, id: post.id, brand: post.brand, name: 'this post' }
+  return (
+    <Button size="sm" look="quiet" onClick={() => void attempt(() => (post.held ? lift(what) : hold(what)))}>
+      {post.held ? 'Lift' : 'Hold'}
+    </Button>
   )
 }
 

@@ -7,7 +7,7 @@ import { Preview } from './Preview'
 import { Editor } from './Editor'
 import { Checks } from './Checks'
 import { Bounds } from './Bounds'
-import { Actions, approveThis, asideOrBack } from './Actions'
+import { Actions, approveThis, asideOrBack, HoldThis } from './Actions'
 import { Remarks } from './Remarks'
 import { Troubles } from './Troubles'
 import { Wordings } from '../Wordings'
@@ -64,6 +64,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             {post.wording.by === 'person' ? ' · written by hand' : post.edited ? ' · edited by hand' : ''}
             {post.wording.by === 'connected' ? ' · by the connected writer' : ''}
           </Box>
+          <HoldThis post={post} />
           <Button size="sm" look="quiet" hint="Esc" onClick={onClose}>
             Close
           </Button>
