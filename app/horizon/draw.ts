@@ -1,6 +1,7 @@
 import type { Hue, PostState } from '../../core/model'
 import { dateOf, weekdayOfDay } from '../../core/planning'
 import { monthName, weekdayName } from '../ui'
+import { countMarks, type Counts } from './marks'
 import {
   columnWidth,
   dayHeight,
@@ -330,26 +331,18 @@ function hatch(
   c.restore()
 }
 
-/** Posts by lane and day, and by lane and week; worked out once for as long as the marks are the same. */
-function countsOf(marks: readonly BoardMark[]): { days: Map<string, number>; weeks: Map<string, number> } {
+/** The same, worked out once for as long as the marks are the same. */
+function countsOf(marks: readonly BoardMark[]): Counts {
   const known = counted.get(marks)
   if (known) return known
-  const days = new Map<string, number>()
-  const weeks = new Map<string, number>()
-  for (const mark of marks) {
-    const key = `${mark.lane} ${mark.day}`
-    days.set(key, (days.get(key) ?? 0) + 1)
-    const week = `${mark.lane} ${Math.floor((mark.day + 3) / 7)}`
-    weeks.set(week, (weeks.get(week) ?? 0) + 1)
-  }
-  const found = { days, weeks }
+  const found = countMarks(marks)
   counted.set(marks, found)
   return found
 }
 
-const counted = new WeakMap<readonly BoardMark[], ReturnType<typeof countsOf>>()
+const counted = new WeakMap<readonly BoardMark[], Counts>()
 
-/** A year: a small square for each account and day, fuller where more is posted. */
+/** A year: a small square for each account and day, fuller where more is posted, in the colours of the pipelines it comes from. */
 function density(c: CanvasRenderingContext2D, p: Palette, frame: Frame): void {
   const { view, lanes } = frame
   const week = columnWidth(view) * DAYS_A_WEEK
@@ -364,12 +357,18 @@ function density(c: CanvasRenderingContext2D, p: Palette, frame: Frame): void {
       const monday = w * 7 - 3
       const x = xOfDay(view, monday)
       for (let d = 0; d < 7; d++) {
-        const many = counts.get(`${index} ${monday + d}`) ?? 0
+        const hues = counts.get(`${index} ${monday + d}`)
         const y = top + 4 + d * row
-        if (many > 0) {
-          c.fillStyle = p.water
+        if (hues) {
+          const many = hues.reduce((sum, h) => sum + h.posts, 0)
           c.globalAlpha = Math.min(1, 0.3 + 0.35 * many)
-          c.fillRect(x + 1.5, y + 0.75, week - 3, row - 1.5)
+          let left = x + 1.5
+          for (const { hue, posts } of hues) {
+            const width = ((week - 3) * posts) / many
+            c.fillStyle = p.hue(hue)
+            c.fillRect(left, y + 0.75, width, row - 1.5)
+            left += width
+          }
         } else if (lane.isQuiet(monday + d)) {
           c.fillStyle = p.hairline
           c.globalAlpha = 0.6

@@ -4,7 +4,7 @@ import { aBrand, aPipeline, aPost, anAccount } from '../../core/model/samples'
 import { dayNumber } from '../../core/planning'
 import { planSheet, readChangedPlan } from './files'
 import { calendarEntries, writeCalendar } from '../../core/formats'
-import { boardOf, insideOf, nearestDay, NO_FILTER, passes } from './marks'
+import { boardOf, countMarks, insideOf, nearestDay, NO_FILTER, passes } from './marks'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
 const accounts = [
@@ -99,4 +99,26 @@ it('the plan’s sheet comes back without a change, and what went out stays', ()
   const { changes, faults } = readChangedPlan(encode(moved), shown, accounts)
   expect(changes).toEqual([{ id: 'late', at: '2026-12-02T09:00:00.000Z' }])
   expect(faults.map((f) => f.reason)).toEqual(['This post has gone out, or is set aside, so it stays.'])
+})
+
+describe('the year', () => {
+  it('counts the posts of each day by the hue of their pipeline, and of each week', () => {
+    // 30 November 2026 is a Monday.
+    const monday = dayNumber('2026-11-30')
+    const mark = (lane: number, day: number, hue: 'sky' | 'rose' | null) => ({ lane, day, hue })
+    const { days, weeks } = countMarks([
+      mark(0, monday, 'sky'),
+      mark(0, monday, null),
+      mark(0, monday, 'sky'),
+      mark(0, monday - 1, 'rose'),
+      mark(1, monday, 'rose'),
+    ])
+    expect(days.get(`0 ${monday}`)).toEqual([
+      { hue: 'sky', posts: 2 },
+      { hue: null, posts: 1 },
+    ])
+    expect(days.get(`1 ${monday}`)).toEqual([{ hue: 'rose', posts: 1 }])
+    const week = Math.floor((monday + 3) / 7)
+    expect([weeks.get(`0 ${week}`), weeks.get(`0 ${week - 1}`), weeks.get(`1 ${week}`)]).toEqual([3, 1, 1])
+  })
 })

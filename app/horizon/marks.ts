@@ -1,4 +1,4 @@
-import type { Account, Brand, Piece, Pipeline, Post } from '../../core/model'
+import type { Account, Brand, Hue, Piece, Pipeline, Post } from '../../core/model'
 import { clockMinutes, isQuiet, dateOf, localDay, localMinutes, clockTime } from '../../core/planning'
 import type { BoardLane, BoardMark, Inside } from './draw'
 import type { Mark } from './geometry'
@@ -174,4 +174,27 @@ function lanesOf(
   return [...next]
     .sort(([a, x], [b, y]) => (x < y ? -1 : x > y ? 1 : a < b ? -1 : 1))
     .map(([id]) => ({ ...plain, id, name: pieces.get(id)?.title ?? 'A piece that is gone' }))
+}
+
+/** Posts by lane and day, of each hue so many, and by lane and week; the keys are a lane's index and a number. */
+export interface Counts {
+  days: Map<string, { hue: Hue | null; posts: number }[]>
+  weeks: Map<string, number>
+}
+
+/** Counts marks by lane and day, and by lane and week; the hues of a day in the order in which they come. */
+export function countMarks(marks: readonly Pick<BoardMark, 'lane' | 'day' | 'hue'>[]): Counts {
+  const days: Counts['days'] = new Map()
+  const weeks: Counts['weeks'] = new Map()
+  for (const { lane, day, hue } of marks) {
+    const key = `${lane} ${day}`
+    const hues = days.get(key) ?? []
+    const same = hues.find((h) => h.hue === hue)
+    if (same) same.posts++
+    else hues.push({ hue, posts: 1 })
+    days.set(key, hues)
+    const week = `${lane} ${Math.floor((day + 3) / 7)}`
+    weeks.set(week, (weeks.get(week) ?? 0) + 1)
+  }
+  return { days, weeks }
 }

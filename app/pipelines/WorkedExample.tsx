@@ -24,9 +24,19 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
     trial?.results.find((r) => r.piece.id === chosen) ?? readable.find((r) => r.result.passed) ?? readable[0]
   const piece = shown?.piece
   const caught = trial?.results.filter((r) => !r.result.passed) ?? []
-  const recipe = [piece, pipeline.make, pipeline.release, pipeline.gate, pipeline.limits, brand, open]
+  const passages = useRows('passages', 'piece', piece?.id ?? '')
+  const recipe = [
+    piece,
+    passages?.map((p) => [p.id, p.choice]),
+    pipeline.make,
+    pipeline.release,
+    pipeline.gate,
+    pipeline.limits,
+    brand,
+    open,
+  ]
   const { data: rows, error } = useSWR<RowExample[], unknown>(
-    shown && trial && shown.piece.words > 0 && open
+    shown && trial && passages && shown.piece.words > 0 && open
       ? ['example', JSON.stringify([recipe, [...without]])]
       : null,
     () =>
@@ -37,11 +47,11 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
         piece: (shown as NonNullable<typeof shown>).piece,
         text: shown?.text ?? '',
         context: (trial as NonNullable<typeof trial>).context,
+        passages: passages ?? [],
         without,
       }),
     { revalidateOnFocus: false, keepPreviousData: true },
   )
-  const passages = useRows('passages', 'piece', piece?.id ?? '')
   const trouble = error === undefined ? null : asFault(error).message
   if (!piece || !shown || !trial)
     return (

@@ -9,7 +9,6 @@ import { nowIso, tryDrip } from '../data'
 export interface RowExample {
   verdict: RowVerdict
   posts: Post[]
-  passages: Passage[]
   /** Cells that would stay empty, and why the first of them does. */
   missing: { count: number; why: string }
   trouble: string | null
@@ -33,13 +32,27 @@ export async function runExample(request: {
   piece: Piece
   text: string
   context: SieveContext
+  /** The piece's passages, as they are chosen now. */
+  passages: readonly Passage[]
   /** Accounts that are left out for now. */
   without: ReadonlySet<string>
 }): Promise<RowExample[]> {
   const { pipeline, brand, piece, without } = request
   const verdicts = rowsFor({ ...piece, text: request.text }, pipeline.release, request.context)
   const examples: RowExample[] = []
-  let key = JSON.stringify([piece.id, piece.revision, piece.keeps, pipeline.make, pipeline.limits, brand])
+  const chosen = request.passages.map((p) => [p.id, p.choice])
+  // Places are those of the hour: what is due moves on.
+  const hour = nowIso().slice(0, 13)
+  let key = JSON.stringify([
+    piece.id,
+    piece.revision,
+    piece.keeps,
+    chosen,
+    pipeline.make,
+    pipeline.limits,
+    brand,
+    hour,
+  ])
   for (const verdict of verdicts) {
     if (!verdict.takes) {
       examples.push({ verdict, ...NOTHING })
@@ -67,7 +80,6 @@ export async function runExample(request: {
 
 const NOTHING: Made = {
   posts: [],
-  passages: [],
   missing: { count: 0, why: '' },
   trouble: null,
   milliseconds: 0,
@@ -84,7 +96,7 @@ async function make(
   if (accounts.length === 0) return { ...NOTHING, trouble: 'This row has no account yet.' }
   try {
     const { startDay, rhythm, hours } = beatsOf(row.by, piece, toWall(Date.parse(nowIso()), brand.zone).date)
-    const { result, passages } = await tryDrip(
+    const { result } = await tryDrip(
       {
         piece: piece.id,
         accounts: accounts.map((a) => a.id),
@@ -103,7 +115,6 @@ async function make(
     const { missing } = result.drip
     return {
       posts: result.posts,
-      passages,
       missing: { count: missing.length, why: missing[0]?.message ?? '' },
       trouble: null,
       milliseconds: took(),

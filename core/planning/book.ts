@@ -102,17 +102,24 @@ export class Book {
     count(counts.weeks, weekNumber(day), by)
   }
 
-  /** The rules of a post's pipeline that one more post on a day would break. */
-  #overLimit(task: Task, day: number, own: Standing | undefined): Rule[] {
-    const { limit } = task
-    const counts = limit && this.#limited.get(limit)
-    if (!counts) return []
+  /** How many posts of a post's limited pipeline stand on a day and in its week, itself left out. */
+  ofPipeline(task: Task, day: number): { onDay: number; inWeek: number } {
+    const counts = task.limit && this.#limited.get(task.limit)
+    if (!counts) return { onDay: 0, inWeek: 0 }
+    const own = this.#places.get(task.id)
     const week = weekNumber(day)
-    const onDay = (counts.days.get(day) ?? 0) - (own?.day === day ? 1 : 0)
-    const inWeek = (counts.weeks.get(week) ?? 0) - (own && weekNumber(own.day) === week ? 1 : 0)
+    return {
+      onDay: (counts.days.get(day) ?? 0) - (own?.day === day ? 1 : 0),
+      inWeek: (counts.weeks.get(week) ?? 0) - (own && weekNumber(own.day) === week ? 1 : 0),
+    }
+  }
+
+  /** The rules of a post's pipeline that one more post on a day would break. */
+  #overLimit(task: Task, day: number): Rule[] {
+    const { onDay, inWeek } = this.ofPipeline(task, day)
     const broken: Rule[] = []
-    if (onDay >= (limit.aDay ?? Infinity)) broken.push('pipeline day full')
-    if (inWeek >= (limit.aWeek ?? Infinity)) broken.push('pipeline week full')
+    if (onDay >= (task.limit?.aDay ?? Infinity)) broken.push('pipeline day full')
+    if (inWeek >= (task.limit?.aWeek ?? Infinity)) broken.push('pipeline week full')
     return broken
   }
 
@@ -188,7 +195,7 @@ export class Book {
       !all?.add('week full')
     )
       return 'week full'
-    if (task.limit) for (const rule of this.#overLimit(task, day, own)) if (!all?.add(rule)) return rule
+    if (task.limit) for (const rule of this.#overLimit(task, day)) if (!all?.add(rule)) return rule
     if (task.words)
       for (const s of this.#words.get(task.words) ?? NONE)
         if (s.task.lane !== lane && Math.abs(s.at - at) <= this.#siblings && !all?.add('same words'))

@@ -265,6 +265,15 @@ function heeding(input: PlanInput, id: string, clause: string): PlanInput {
     return { ...input, posts: input.posts.filter((p) => !away.includes(p)) }
   }
   if (words.startsWith('make the smallest gap')) return edit({ gapMinutes: number })
+  if (words.startsWith('let its pipeline make'))
+    return {
+      ...input,
+      limits: (input.limits ?? []).map((l) =>
+        l.id !== post.pipeline
+          ? l
+          : { ...l, ...(words.includes('a day') ? { aDay: number } : { aWeek: number }) },
+      ),
+    }
   if (words.includes('posts a day instead')) return edit({ maxPerDay: number })
   if (words.includes('posts a week instead')) return edit({ maxPerWeek: number })
   if (words.startsWith('wait until the account is warm')) return edit({ warmUp: null })

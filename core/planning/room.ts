@@ -100,10 +100,15 @@ function letOut(rules: readonly Rule[], task: Task, at: number, day: number, boo
         size: 3,
         words: `let the account take ${book.inWeek(lane, day).length + 1} posts a week instead of ${account.maxPerWeek}`,
       }
-    else if (rule === 'pipeline day full' || rule === 'pipeline week full')
+    else if (rule === 'pipeline day full')
       change = {
         size: 3,
-        words: `let the pipeline make more posts a ${rule === 'pipeline day full' ? 'day' : 'week'}`,
+        words: `let its pipeline make ${book.ofPipeline(task, day).onDay + 1} posts a day instead of ${task.limit?.aDay ?? 0}`,
+      }
+    else if (rule === 'pipeline week full')
+      change = {
+        size: 3,
+        words: `let its pipeline make ${book.ofPipeline(task, day).inWeek + 1} posts a week instead of ${task.limit?.aWeek ?? 0}`,
       }
     else if (rule === 'quiet day') change = { size: 4, words: `let ${dateOf(day)} no longer be a quiet day` }
     else if (rule === 'same words') change = { size: 5, words: 'word it differently' }

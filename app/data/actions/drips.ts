@@ -33,8 +33,6 @@ export interface StartDrip {
   time?: number
   /** Within how many hours each post has to go out; null or absent where the rhythm says when. */
   hours?: number | null
-  /** Whether rows of the pipeline are still to be written for the piece, so that it is not done with yet. */
-  more?: boolean
   /** Posts in whose place it comes: they are set aside with its start. */
   instead?: readonly Post[]
   actor: Actor
@@ -82,7 +80,6 @@ export async function startDrip(
       ...p,
       dealt: { by, at: result.drip.createdAt },
       trouble: null,
-      seenBy: request.pipeline && !request.more ? [...new Set([...p.seenBy, request.pipeline.id])] : p.seenBy,
     })),
   ]
   await commitRecalled(request.actor, instead, writes)

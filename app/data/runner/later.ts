@@ -55,18 +55,32 @@ export async function dripAgain(pipeline: Pipeline, around: Around, log: RunLog)
         continue
       }
       const piece = await must('pieces', drip.piece)
-      const failedBefore = (await all('runs', 'pipeline', pipeline.id)).some((r) =>
-        r.steps.some(
-          (s) => s.what === 'drip again' && s.piece === piece.id && s.row === row.id && s.came === 'failed',
-        ),
-      )
-      if (piece.dealt?.by === 'set aside' || failedBefore) continue
+      if (piece.dealt?.by === 'set aside' || (await failedLately(pipeline, piece.id, row.id, around)))
+        continue
       const today = toWall(Date.parse(around.now), around.brand.zone).date
       await log.step({ what: 'drip again', piece: piece.id, title: piece.title, row: row.id }, () =>
         dripBy(pipeline, piece, row.id, drip.time + 1, today, around),
       )
     }
   }
+}
+
+/** Whether dripping a piece again by a row failed within a day: it is tried once more after that. */
+async function failedLately(
+  { id }: Pipeline,
+  piece: string,
+  row: string,
+  { now, later }: Around,
+): Promise<boolean> {
+  const failed = (await all('runs', 'pipeline', id)).find(
+    (r) =>
+      Date.parse(r.at) > Date.parse(now) - DAY &&
+      r.steps.some(
+        (s) => s.what === 'drip again' && s.piece === piece && s.row === row && s.came === 'failed',
+      ),
+  )
+  if (failed) later(new Date(Date.parse(failed.at) + DAY).toISOString())
+  return failed !== undefined
 }
 
 /** Writes the posts of drips whose days have come within reach, where the pipeline plans some days ahead only. */

@@ -183,6 +183,22 @@ describe('a pipeline of rows', () => {
     expect(await all('runs')).toHaveLength(1)
   })
 
+  it('of which one row refuses a piece makes the drip of the other, and is done with the piece', async () => {
+    const dated: ReleaseRow['by'] = { kind: 'field', name: 'begins', before: [0] }
+    await setPipeline({
+      release: [
+        aRow({ id: 'dated', accounts: ['one'], by: dated }),
+        { ...threeRows[0]!, accounts: ['hall'] },
+      ],
+    })
+    await runPipelines()
+    await runPipelines()
+    expect(await drips()).toEqual(['seven-tools news 0'])
+    expect(await must('pieces', 'seven-tools')).toMatchObject({ trouble: null, seenBy: ['pipeline'] })
+    expect((await must('pieces', 'oars-that-fit')).trouble).toMatch(/could not drip it/)
+    expect(await all('runs')).toHaveLength(1)
+  })
+
   it('leaves pictures out, closes each caption with its line, and takes no more passages than it says', async () => {
     const images = [
       { url: 'https://a.example/x.png', alt: 'x', caption: '', width: 900, height: 900, block: 0 },

@@ -131,7 +131,10 @@ function roomNow({ takeIn }: Pipeline, drips: readonly Drip[], { sources, now, l
   return room
 }
 
-/** Releases a piece by every row that takes it; each row once, so that a run that broke off is gone on with. */
+/**
+ * Releases a piece by every row that takes it; each row once, so that a run that broke off is gone on with. The piece
+ * is done with once every row made its drip or refused it; what failed for another reason is tried again.
+ */
 async function release(
   pipeline: Pipeline,
   { piece, text }: { piece: Piece; text: string },
@@ -142,32 +145,34 @@ async function release(
 ): Promise<void> {
   const rows = rowsFor({ ...piece, text }, pipeline.release, context).filter((v) => v.takes)
   const about = { what: 'write' as const, piece: piece.id, title: piece.title }
-  const failed: string[] = []
-  for (const [index, { row }] of rows.entries()) {
-    if (drips.some((d) => d.piece === piece.id && d.row === row.id && d.time === 0)) continue
-    await log.step({ ...about, row: row.id }, async () => {
-      try {
-        const today = toWall(Date.parse(around.now), around.brand.zone).date
-        return await dripBy(pipeline, piece, row.id, 0, today, around, index < rows.length - 1)
-      } catch (error) {
-        // What is none of the piece's fault is tried again.
-        if (asFault(error).code === 'bad-request') failed.push(asFault(error).message)
-        throw error
-      }
-    })
+  const today = toWall(Date.parse(around.now), around.brand.zone).date
+  const refused: string[] = []
+  let [made, broke] = [0, false]
+  for (const { row } of rows) {
+    const there = drips.some((d) => d.piece === piece.id && d.row === row.id && d.time === 0)
+    const done =
+      there ||
+      (await log.step({ ...about, row: row.id }, () =>
+        dripBy(pipeline, piece, row.id, 0, today, around).catch((error: unknown) => {
+          if (asFault(error).code === 'bad-request') refused.push(asFault(error).message)
+          else broke = true
+          throw error
+        }),
+      ))
+    if (done) made++
   }
-  const mine = (await all('drips', 'piece', piece.id)).some((d) => d.pipeline === pipeline.id)
-  const trouble = rows.length
-    ? failed.length && !mine
-      ? `${pipeline.name} could not drip it: ${failed[0] ?? ''}`
-      : null
-    : `${pipeline.name} lets it through, and no row of its release takes it.`
+  if (broke) return
   if (rows.length === 0) log.note({ ...about, row: null }, 'skipped', 'No row of the release takes it.')
-  if (failed.length || rows.length === 0)
-    // The piece stays in Intake with the reason; this pipeline does not try it again.
-    await commit('machine', [
-      patch('pieces', piece.id, (p) => ({ ...p, seenBy: [...new Set([...p.seenBy, pipeline.id])], trouble })),
-    ])
+  const trouble =
+    made > 0
+      ? null
+      : rows.length === 0
+        ? `${pipeline.name} lets it through, and no row of its release takes it.`
+        : `${pipeline.name} could not drip it: ${refused[0] ?? ''}`
+  // What could not be dripped stays in Intake with the reason; this pipeline does not try it again.
+  await commit('machine', [
+    patch('pieces', piece.id, (p) => ({ ...p, seenBy: [...new Set([...p.seenBy, pipeline.id])], trouble })),
+  ])
 }
 
 /** Writes the drip of a piece by one row; gives what came of it. */
@@ -178,7 +183,6 @@ export async function dripBy(
   time: number,
   today: string,
   { accounts }: Around,
-  more = false,
 ): Promise<{ message: string; posts: number; drip: string }> {
   const row = pipeline.release.find((r) => r.id === rowId)
   if (!row) throw new Error(`${pipeline.name} has no row ${rowId}.`)
@@ -198,7 +202,6 @@ export async function dripBy(
         row: row.id,
         time,
         hours,
-        more,
         actor: 'machine',
       },
       show,

@@ -3,6 +3,7 @@ import { asFault, type Pipeline, type Run, type RunStep } from '../../../core/mo
 import { nowIso } from '../clock'
 import { all, commit, put, remove } from '../store'
 
+const DAY = 86_400_000
 /** So many runs of a pipeline are kept, the newest. */
 const KEPT = 60
 
@@ -68,8 +69,10 @@ export class RunLog {
         steps,
       }
       const before = (await all('runs', 'pipeline', pipeline)).sort((a, b) => (a.at < b.at ? 1 : -1))
-      // What fails the same way round after round is told once.
-      if (!before[0] || !failsAlike(before[0].steps, steps))
+      const [last] = before
+      const lately = last !== undefined && Date.parse(last.at) > Date.parse(this.#at) - DAY
+      // What fails the same way round after round is told once a day.
+      if (!lately || !failsAlike(last.steps, steps))
         await commit('machine', [
           put('runs', run),
           ...before.slice(KEPT - 1).map((r) => remove('runs', r.id)),
