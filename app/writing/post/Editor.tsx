@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { useEffect, useRef, useState } from 'react'
+import { useState } from 'react'
 import useSWR from 'swr'
 import type { Way } from '../../../core/drips'
 import { type Post } from '../../../core/model'
@@ -19,20 +19,10 @@ export function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
   const profile = network(post.network)
   const unsaved = `dripline-draft-${post.id}`
   const [draft, setDraft] = useState(() => localStorage.getItem(unsaved) ?? post.wording.text)
-  const leaving = useRef({ draft, settled: false })
-  useEffect(() => {
-    leaving.current.draft = draft
-    if (draft !== post.wording.text) localStorage.setItem(unsaved, draft)
-  }, [draft, post.wording.text, unsaved])
-  useEffect(() => {
-    const state = leaving.current
-    return () => {
-      const text = localStorage.getItem(unsaved)
-      if (state.settled || text === null) return
-      localStorage.removeItem(unsaved)
-      void attempt(() => editText(post.id, text))
-    }
-  }, [post.id, unsaved])
+  const type = (text: string): void => {
+    setDraft(text)
+    localStorage.setItem(unsaved, text)
+  }
   const typed = useLater(draft, 180)
   const checks = useSWR(['checks', post.id, typed], () => checkWording(post, typed), {
     revalidateOnFocus: false,
@@ -49,24 +39,33 @@ export function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
       }
       const kept = selected.length - selected.trimEnd().length
       const text = first + (kept ? selected.slice(-kept) : '')
-      setDraft(draft.slice(0, picked.from) + text + draft.slice(picked.to))
+      type(draft.slice(0, picked.from) + text + draft.slice(picked.to))
       setPicked({ from: picked.from, to: picked.from + text.length })
     })
+  const keep = async (): Promise<boolean> => {
+    if (draft !== post.wording.text && !(await attempt(() => editText(post.id, draft)))) return false
+    localStorage.removeItem(unsaved)
+    return true
+  }
   const leave = (): void => {
-    leaving.current.settled = true
     localStorage.removeItem(unsaved)
     onDone()
   }
   const save = async (): Promise<void> => {
-    if (draft === post.wording.text || (await attempt(() => editText(post.id, draft)))) leave()
+    if (await keep()) onDone()
+  }
+  /** Leaving for something else on the page keeps the words; another window in front of it does not. */
+  const lost = (event: React.FocusEvent): void => {
+    if (event.currentTarget.contains(event.relatedTarget) || !document.hasFocus()) return
+    void keep()
   }
   return (
-    <Box>
+    <Box onBlur={lost}>
       <chakra.textarea
         aria-label="Caption"
         autoFocus
         value={draft}
-        onChange={(e) => setDraft(e.target.value)}
+        onChange={(e) => type(e.target.value)}
         onSelect={(e) =>
           setPicked({ from: e.currentTarget.selectionStart, to: e.currentTarget.selectionEnd })
         }
@@ -125,7 +124,7 @@ export function Editor({ post, onDone }: { post: Post; onDone: () => void }) {
         onMend={(check) =>
           void remedied(post, check, draft).then((text) => {
             if (text === null) say('Nothing could be mended by itself.')
-            else setDraft(text)
+            else type(text)
           })
         }
       />
