@@ -37,7 +37,7 @@ beforeEach(async () => {
     put('posts', post('blocked', { checks: [block] })),
     put('posts', post('no')),
     put('posts', post('open')),
-    put('posts', post('changed')),
+    put('posts', post('changed', { checks: [flag] })),
   ])
 })
 
@@ -86,6 +86,7 @@ it('decisions are done as one action: approved with the doubts that were shown, 
     changed: 'for review',
   })
   expect((await must('posts', 'flagged')).accepted).toMatchObject([{ code: 'ages', words: 'this year' }])
+  expect((await must('posts', 'changed')).accepted).toEqual([])
   expect((await must('posts', 'no')).remarks).toMatchObject([
     { by: 'Ada', decision: 'reject', text: 'Not us.' },
   ])
