@@ -24,9 +24,10 @@ const ASKED = 10_000
 /**
  * Asks the server which of the handed-over posts it still has, where that is in doubt: at the start, after an
  * answer was lost, and every minute. What it does not have, or another browser's take-over recalled, is approved again and
- * handed over anew; what went out meanwhile answers with its receipt then.
+ * handed over anew. What it no longer has because it is finished has a receipt by then, so `collect` fetches those
+ * between the question and what follows from it.
  */
-export async function reconcile(): Promise<void> {
+export async function reconcile(collect: () => Promise<void>): Promise<void> {
   if (!isInDoubt()) return
   await alone(async () => {
     const posts = (await all('posts', 'state', 'handed over')).map((p) => p.id)
@@ -34,6 +35,7 @@ export async function reconcile(): Promise<void> {
       const asked = posts.slice(from, from + ASKED)
       const { held } = await send<{ held: string[] }>('/api/spool/held', { posts: asked })
       const known = new Set(held)
+      await collect()
       await commit(
         'machine',
         asked.filter((id) => !known.has(id)).map((id) => happensIfMay(id, 'recall')),

@@ -58,7 +58,7 @@ export async function tick(): Promise<void> {
     }
     await readClock()
     await Promise.all([step(collectReceipts), step(seeAccounts)])
-    await step(reconcile)
+    await step(() => reconcile(collectReceipts))
     await visitDueSources(step)
     const touched = new Set(dirty)
     dirty.clear()
