@@ -15,7 +15,7 @@ import {
   type OpenedFile,
 } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, distance, Labelled, Mono, say, TextField } from '../ui'
+import { attempt, Button, count, distance, Labelled, Mono, say, TextArea, TextField } from '../ui'
 import { BacklogChoice } from './BacklogChoice'
 import { OpenedPanel } from './OpenedPanel'
 import { visitNow } from './visitNow'
@@ -257,18 +257,12 @@ function Paste({ onText, onClose }: { onText: (name: string, text: string) => vo
       </Labelled>
       <Labelled label="The text: Markdown, HTML, plain, or with times">
         {(id) => (
-          <chakra.textarea
+          <TextArea
             id={id}
             value={text}
             onChange={(e) => setText(e.target.value)}
             rows={9}
-            w="full"
-            p="2"
             fontFamily="reading"
-            bg="raised"
-            borderWidth="1px"
-            borderColor="hairline"
-            borderRadius="sm"
             autoFocus
           />
         )}

@@ -14,7 +14,7 @@ import {
   useRows,
 } from '../data'
 import { EndedNotice, Holding, useWork } from '../shell'
-import { attempt, Button, distance, Empty, Notice, Page, TextField, useTyped } from '../ui'
+import { attempt, Button, distance, Empty, fileName, Notice, Page, TextField, useTyped } from '../ui'
 import { LimitsPart } from './bench/LimitsPart'
 import { LookedBack } from './bench/LookedBack'
 import { MakePart } from './bench/MakePart'
@@ -23,7 +23,7 @@ import { Runs } from './bench/Runs'
 import { TakeInPart } from './bench/TakeInPart'
 import { Draft, Versions } from './bench/Versions'
 import { PipelineSwitch } from './Switch'
-import { useSieveTrial } from './useSieveTrial'
+import { useSieveTrial, type Trial } from './useSieveTrial'
 import { WorkedExample } from './WorkedExample'
 
 /** The bench of one pipeline: take in, make, release, and a real piece travelling through. */
@@ -39,6 +39,12 @@ export function Bench() {
         </Box>
       </Page>
     )
+  return <OpenBench key={pipeline.id} kept={pipeline} />
+}
+
+function OpenBench({ kept }: { kept: Pipeline }) {
+  const pipeline = asEdited(kept)
+  const trial = useSieveTrial(pipeline)
   return (
     <Flex flex="1" minH="0">
       <Box
@@ -51,23 +57,30 @@ export function Bench() {
         borderRightWidth="1px"
         borderColor="hairline"
       >
-        <Settings key={pipeline.id} kept={pipeline} />
+        <Settings kept={kept} pipeline={pipeline} trial={trial} />
       </Box>
       <Box flex="1" minW="0" overflowY="auto" bg="raised" as="section" aria-label="Worked example">
-        <WorkedExample key={pipeline.id} pipeline={asEdited(pipeline)} />
+        <WorkedExample pipeline={pipeline} trial={trial} />
       </Box>
     </Flex>
   )
 }
 
-function Settings({ kept }: { kept: Pipeline }) {
-  const pipeline = asEdited(kept)
+function Settings({
+  kept,
+  pipeline,
+  trial,
+}: {
+  kept: Pipeline
+  /** The same with what was changed and waits to be put to work. */
+  pipeline: Pipeline
+  trial: Trial | null
+}) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const sources = useRows('sources', 'brand', brand.id) ?? []
   const lists = useRows('wordLists', 'brand', brand.id) ?? []
   const accounts = useOpenAccounts(brand.id) ?? []
-  const trial = useSieveTrial(pipeline, brand.id)
   const [name, setName] = useTyped(pipeline.name)
   const save = (change: PipelineChange, label: string): void =>
     void attempt(() => savePipeline(pipeline, change, label))
@@ -109,7 +122,7 @@ function Settings({ kept }: { kept: Pipeline }) {
       <EndedNotice name={pipeline.name} endedAt={pipeline.endedAt} />
       {pipeline.held && <Notice tone="clay">This pipeline is held; nothing of it goes out.</Notice>}
       <Draft pipeline={kept} accounts={accounts} />
-      <TakeInPart pipeline={pipeline} sources={sources} onSave={save} />
+      <TakeInPart pipeline={pipeline} sources={sources} trial={trial} onSave={save} />
       <MakePart pipeline={pipeline} brand={brand} accounts={released} onSave={save} />
       <ReleasePart pipeline={pipeline} accounts={accounts} sources={sources} lists={lists} onSave={save} />
       <LimitsPart pipeline={pipeline} onSave={save} />
@@ -123,7 +136,7 @@ function Settings({ kept }: { kept: Pipeline }) {
           onClick={() =>
             download(
               new Blob([writePipeline(pipeline, { accounts, sources, lists })], { type: 'application/json' }),
-              `${slugOf(pipeline.name)}.pipeline.json`,
+              `${fileName(pipeline.name)}.pipeline.json`,
             )
           }
         >
@@ -145,10 +158,3 @@ function Settings({ kept }: { kept: Pipeline }) {
     </Flex>
   )
 }
-
-/** A name as a file's: lower case, dashes for everything that is no letter or number. */
-const slugOf = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/g, '') || 'pipeline'

@@ -13,6 +13,7 @@ import {
 import type { Account, Source, WordList } from '../../core/model'
 import { network } from '../../core/networks'
 import { timingWords } from '../../core/pipeline'
+import { inWords } from '../../core/text'
 import { addPipeline, nowIso, useOpenAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, FileButton, Labelled, NetworkMark, Page, PageHead, TextField } from '../ui'
@@ -167,7 +168,14 @@ function MatchForm({
         <Places
           key={key}
           words={words}
-          none={`No account${networks.length ? ` on ${networks.map((n) => network(n).name).join(' or ')}` : ''} yet; one can be chosen later.`}
+          none={`No account${
+            networks.length
+              ? ` on ${inWords(
+                  networks.map((n) => network(n).name),
+                  'or',
+                )}`
+              : ''
+          } yet; one can be chosen later.`}
         >
           {accounts
             .filter((a) => networks.length === 0 || networks.includes(a.network))

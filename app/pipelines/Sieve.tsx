@@ -7,20 +7,21 @@ import { useWork } from '../shell'
 import { attempt, Button, count, SelectField } from '../ui'
 import { FRESH } from './rules/fresh'
 import { RuleSentence } from './rules/RuleSentence'
-import { useSieveTrial, type Trial } from './useSieveTrial'
+import type { Trial } from './useSieveTrial'
 
 /** The sieve of a pipeline, edited as sentences, and how it treats the last pieces. */
 export function Sieve({
   pipeline,
+  trial,
   onSave,
 }: {
   pipeline: Pipeline
+  trial: Trial | null
   onSave: (sieve: SieveRule[], label: string) => void
 }) {
   const { brand } = useWork()
   const lists = useRows('wordLists', 'brand', brand.id) ?? []
   const sources = useRows('sources', 'brand', brand.id) ?? []
-  const trial = useSieveTrial(pipeline, brand.id)
   const [shown, setShown] = useState<number | 'person' | null>(null)
   const rules = pipeline.takeIn.sieve
   const change = (index: number, rule: SieveRule): void =>

@@ -8,12 +8,11 @@ import { useWork } from '../shell'
 import { Button, count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
 import { PartData } from './bench/PartData'
 import { runExample, type RowExample } from './example'
-import { useSieveTrial } from './useSieveTrial'
+import type { Trial } from './useSieveTrial'
 
 /** A real recent piece travelling through the pipeline. Nothing is published or kept from here. */
-export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
+export function WorkedExample({ pipeline, trial }: { pipeline: Pipeline; trial: Trial | null }) {
   const { brand } = useWork()
-  const trial = useSieveTrial(pipeline, brand.id)
   const open = useOpenAccounts(brand.id)
   const accounts = open ?? []
   const [chosen, setChosen] = useState<string | null>(null)
@@ -129,8 +128,6 @@ export function WorkedExample({ pipeline }: { pipeline: Pipeline }) {
     </Box>
   )
 }
-
-type Trial = NonNullable<ReturnType<typeof useSieveTrial>>
 
 function Taken({ trial, shown }: { trial: Trial; shown: Trial['results'][number] }) {
   const { piece, result } = shown

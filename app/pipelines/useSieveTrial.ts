@@ -23,7 +23,8 @@ export interface Trial {
 }
 
 /** How a pipeline's sieve, as it stands, treats the last pieces of its sources; nothing is kept. */
-export function useSieveTrial(pipeline: Pipeline, brand: string): Trial | null {
+export function useSieveTrial(pipeline: Pipeline): Trial | null {
+  const { brand } = pipeline
   const pieces = useRows('pieces', 'brand', brand)
   const sources = useRows('sources', 'brand', brand)
   const lists = useRows('wordLists', 'brand', brand)

@@ -37,6 +37,22 @@ export function SelectField(props: HTMLChakraProps<'select'>) {
   return <chakra.select css={recipe()} {...props} />
 }
 
+/** A field of several lines. */
+export function TextArea(props: HTMLChakraProps<'textarea'>) {
+  return (
+    <chakra.textarea
+      rows={3}
+      w="full"
+      p="2"
+      bg="raised"
+      borderWidth="1px"
+      borderColor="hairline"
+      borderRadius="sm"
+      {...props}
+    />
+  )
+}
+
 /** A labelled whole or decimal number. */
 export function NumberField({
   label,

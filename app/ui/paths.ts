@@ -1,4 +1,5 @@
 import { dateOf, localDay, mondayOf } from '../../core/planning'
+import { printOf } from '../../core/text'
 
 /** Where a post is looked at: on its drip's sheet, or on the Horizon where it stands by itself. */
 export function postPath(post: {
@@ -11,4 +12,9 @@ export function postPath(post: {
   const at = post.publishedAt ?? post.at
   const from = at ? `&from=${mondayOf(dateOf(localDay(Date.parse(at), 'UTC')))}` : ''
   return `/horizon?post=${post.id}${from}`
+}
+
+/** A name as a file's: lower case, a dash for whatever is no letter or number. */
+export function fileName(name: string): string {
+  return printOf(name).replaceAll(' ', '-') || 'dripline'
 }

@@ -16,7 +16,18 @@ import {
   useWriter,
 } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, Labelled, Page, PageHead, say, SelectField, TextField } from '../ui'
+import {
+  attempt,
+  Button,
+  count,
+  Labelled,
+  Page,
+  PageHead,
+  say,
+  SelectField,
+  TextArea,
+  TextField,
+} from '../ui'
 import { Example, PieceChoice, usePieces } from './Example'
 import { VoiceFields } from './VoiceFields'
 
@@ -284,16 +295,10 @@ function Measured({ onTake }: { onTake: (measured: MeasuredVoice, on: string | n
     <Box>
       <Labelled label="Paste some of your posts, with a blank line between them">
         {(id) => (
-          <chakra.textarea
+          <TextArea
             id={id}
             rows={7}
             autoFocus
-            w="full"
-            p="2"
-            bg="raised"
-            borderWidth="1px"
-            borderColor="hairline"
-            borderRadius="sm"
             fontFamily="reading"
             value={text}
             onChange={(e) => setText(e.target.value)}
@@ -491,15 +496,8 @@ function Lines({
   return (
     <Labelled label={label} hint={hint}>
       {(id) => (
-        <chakra.textarea
+        <TextArea
           id={id}
-          rows={3}
-          w="full"
-          p="2"
-          bg="raised"
-          borderWidth="1px"
-          borderColor="hairline"
-          borderRadius="sm"
           value={text}
           onChange={(e) => setText(e.target.value)}
           onBlur={() => {

@@ -1,10 +1,10 @@
-import { Box, chakra, Flex } from '@chakra-ui/react'
+import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { readDecisions } from '../../core/formats'
 import type { Brand, Post } from '../../core/model'
 import { download, makePacket, nowIso, takeDecisions, type Decided } from '../data'
 import { Popover } from '../shell'
-import { attempt, Button, count, FileButton, Labelled, moment, say } from '../ui'
+import { attempt, Button, count, FileButton, fileName, Labelled, moment, say, TextArea } from '../ui'
 
 /** Sends what waits for review to somebody who does not use Dripline, and takes their decisions in. */
 export function Review({ brand, waiting }: { brand: Brand; waiting: readonly Post[] }) {
@@ -15,7 +15,7 @@ export function Review({ brand, waiting }: { brand: Brand; waiting: readonly Pos
     await attempt(async () => {
       download(
         await makePacket(brand, waiting, note, moment),
-        `${brand.name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-')}-review-${nowIso().slice(0, 10)}.html`,
+        `${fileName(brand.name)}-review-${nowIso().slice(0, 10)}.html`,
       )
     })
     setBusy(false)
@@ -29,20 +29,7 @@ export function Review({ brand, waiting }: { brand: Brand; waiting: readonly Pos
             the captions, approves or rejects them, and sends a small file back.
           </Box>
           <Labelled label="A line to whoever reads it">
-            {(id) => (
-              <chakra.textarea
-                id={id}
-                rows={2}
-                w="full"
-                p="2"
-                bg="raised"
-                borderWidth="1px"
-                borderColor="hairline"
-                borderRadius="sm"
-                value={note}
-                onChange={(e) => setNote(e.target.value)}
-              />
-            )}
+            {(id) => <TextArea id={id} rows={2} value={note} onChange={(e) => setNote(e.target.value)} />}
           </Labelled>
           <Button look="water" disabled={busy || waiting.length === 0} onClick={() => void save()}>
             {busy

@@ -22,7 +22,7 @@ export {
 export { renewalOf, renewed, type Renewal } from './recurring'
 export { lookBack } from './lookBack'
 export { differs } from './differ'
-export { timingWords } from './words'
+export { piecesWords, timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor, linkedPage, neighboursOf } from './recheck'
 export {

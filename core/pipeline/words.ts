@@ -1,5 +1,7 @@
-import type { Timing } from '../model'
+import type { ReleaseRow, SieveRule, Source, Timing } from '../model'
 import { ruleWords } from '../planning'
+import { spanInWords } from '../sieve'
+import { inWords } from '../text'
 
 /**
  * A row's timing as it stands after "by": a rhythm's name, or what is asked of the openings.
@@ -21,5 +23,53 @@ export function timingWords(by: Timing): string {
         .join(', ')}`
     case 'rule':
       return `${ruleWords(by.rule)}, ${by.posts} ${by.posts === 1 ? 'time' : 'times'}`
+  }
+}
+
+/** For which pieces a row is, as it stands after "for pieces that". */
+export function piecesWords(
+  { pieces }: Pick<ReleaseRow, 'pieces'>,
+  sources: readonly Pick<Source, 'id' | 'title'>[],
+): string {
+  if (pieces.kind === 'all') return 'are of any kind'
+  if (pieces.kind === 'rest') return 'no row above takes'
+  return pieces.rules.map((rule) => conditionWords(rule, sources)).join(' and ')
+}
+
+const oneOf = (names: readonly string[], none = '…'): string => inWords(names, 'or', 4) || none
+
+function conditionWords(rule: SieveRule, sources: readonly Pick<Source, 'id' | 'title'>[]): string {
+  switch (rule.kind) {
+    case 'kind':
+      return `are ${oneOf(
+        rule.kinds.map((k) => `${k}s`),
+        'of any kind',
+      )}`
+    case 'tags':
+      return `${rule.take ? 'are' : 'are not'} tagged ${oneOf(rule.tags)}`
+    case 'words':
+      return `have ${rule.need} of ${inWords(rule.words, 'and', 4) || (rule.lists.length ? 'a list' : '…')} in ${rule.where}`
+    case 'source':
+      return `${rule.take ? 'come' : 'do not come'} from ${oneOf(sources.filter((s) => rule.sources.includes(s.id)).map((s) => s.title))}`
+    case 'domain':
+      return `${rule.take ? 'lie' : 'do not lie'} at ${oneOf(rule.domains)}`
+    case 'length':
+      return rule.most === null
+        ? `have ${rule.least ?? 0} words or more`
+        : `have ${rule.least ?? 0} to ${rule.most} words`
+    case 'age':
+      return `are at most ${rule.mostDays} days old`
+    case 'keeps':
+      return rule.atLeast === 'evergreen' ? 'keep for ever' : `keep ${spanInWords(rule.atLeast)} or longer`
+    case 'language':
+      return `are written in ${oneOf(rule.languages)}`
+    case 'picture':
+      return 'have a picture'
+    case 'popularity':
+      return rule.top !== null
+        ? `are in the top ${Math.round(rule.top * 100)} % by ${rule.measure}`
+        : `have ${rule.least ?? 0} ${rule.measure} or more`
+    case 'field':
+      return `have a ${rule.name || '…'} from ${rule.least ?? 'any'} to ${rule.most ?? 'any'}`
   }
 }

@@ -1,3 +1,4 @@
+import { inWords } from '../text'
 import { CODES, daysOf, readDayRule, type RuleDay } from './dayRule'
 import { MONTHS, WEEKDAYS } from './names'
 
@@ -25,15 +26,15 @@ export function ruleWords(rule: string): string {
   const { frequency, interval, count, until, days, monthDays, months, yearDays, places } = readDayRule(rule)
   const unit = UNITS[frequency] ?? 'day'
   const said = [interval === 1 ? `every ${unit}` : `every ${interval} ${unit}s`]
-  if (days.length) said.push(`on ${listed(days.map(weekdayWords))}`)
-  if (months.length) said.push(`in ${listed(months.map((m) => MONTHS[m - 1] ?? ''))}`)
+  if (days.length) said.push(`on ${inWords(days.map(weekdayWords))}`)
+  if (months.length) said.push(`in ${inWords(months.map((m) => MONTHS[m - 1] ?? ''))}`)
   if (monthDays.length)
     said.push(
-      `on ${listed(monthDays.map((d) => (d < 0 ? `${placeWords(d)} day` : placeWords(d))))} of the month`,
+      `on ${inWords(monthDays.map((d) => (d < 0 ? `${placeWords(d)} day` : placeWords(d))))} of the month`,
     )
   if (yearDays.length)
-    said.push(`on ${listed(yearDays.map((d) => (d < 0 ? `${placeWords(d)} day` : `day ${d}`)))} of the year`)
-  if (places.length) said.push(`of these ${listed(places.map(placeWords))}`)
+    said.push(`on ${inWords(yearDays.map((d) => (d < 0 ? `${placeWords(d)} day` : `day ${d}`)))} of the year`)
+  if (places.length) said.push(`of these ${inWords(places.map(placeWords))}`)
   const end =
     count !== null ? `, ${count} ${count === 1 ? 'time' : 'times'}` : until !== null ? `, until ${until}` : ''
   return `${said.join(' ')}${end}`
@@ -53,10 +54,6 @@ function placeWords(place: number): string {
 function ordinal(n: number): string {
   const tail = n % 100 >= 11 && n % 100 <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th')
   return `${n}${tail}`
-}
-
-function listed(words: readonly string[]): string {
-  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
 }
 
 /** A recurrence as a form asks for it. */

@@ -1,4 +1,5 @@
 import { SPANS, type Counts, type Measure, type Piece, type SieveRule, type WordList } from '../model'
+import { inWords } from '../text'
 import { firstNumber, matchingWords } from './words'
 
 /** What a sieve needs to know of a piece; its text only where a rule asks for it. */
@@ -231,13 +232,12 @@ function hostOf(url: string | null): string {
 }
 
 /** Words in quotation marks, joined as a sentence joins them; long lists end in "and 4 more". */
-export function listed(words: readonly string[], by: 'and' | 'or'): string {
-  const quoted = words.slice(0, 4).map((w) => `“${w}”`)
-  if (words.length > 4) return `${quoted.join(', ')} ${by} ${words.length - 4} more`
-  return quoted.length < 2
-    ? (quoted[0] ?? '')
-    : `${quoted.slice(0, -1).join(', ')} ${by} ${quoted[quoted.length - 1] ?? ''}`
-}
+const listed = (words: readonly string[], by: 'and' | 'or'): string =>
+  inWords(
+    words.map((w) => `“${w}”`),
+    by,
+    4,
+  )
 
 /** How long a span is, as it stands after "keeps". */
 export function spanInWords(span: Piece['keeps']['span']): string {

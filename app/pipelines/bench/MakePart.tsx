@@ -5,7 +5,7 @@ import { network } from '../../../core/networks'
 import type { PipelineChange } from '../../data'
 import { BriefFields } from '../../writing'
 import { Bound, Choice, Toggle, toggled, Typed } from '../rules/fields'
-import { inWords, Part, Sentence, Several } from './parts'
+import { named, Part, Sentence, Several } from './parts'
 
 /** What a pipeline makes of a piece: passages, angles, briefs, pictures, and a line that closes each caption. */
 export function MakePart({
@@ -28,8 +28,8 @@ export function MakePart({
     make.angles.length === 0
       ? 'all angles'
       : left.length <= 3
-        ? `all angles but ${inWords(left, '')}`
-        : inWords(make.angles, 'all angles')
+        ? `all angles but ${named(left, '')}`
+        : named(make.angles, 'all angles')
   return (
     <Part title="Make">
       <Sentence>
@@ -76,7 +76,7 @@ export function MakePart({
           label="Briefs"
           words={
             make.briefs.length
-              ? `a brief of its own for ${inWords(
+              ? `a brief of its own for ${named(
                   make.briefs.map((b) => network(b.network).name),
                   '',
                 )}`

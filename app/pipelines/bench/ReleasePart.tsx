@@ -2,11 +2,11 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { nanoid } from 'nanoid'
 import { useState } from 'react'
 import type { Account, Pipeline, ReleaseRow, Source, WordList } from '../../../core/model'
-import { accountsOf, timingWords } from '../../../core/pipeline'
+import { accountsOf, piecesWords, timingWords } from '../../../core/pipeline'
 import { TRICKLE } from '../../../core/planning'
 import type { PipelineChange } from '../../data'
 import { Button } from '../../ui'
-import { inWords, Part } from './parts'
+import { named, Part } from './parts'
 import { RowEditor } from './RowEditor'
 
 /** The release of a pipeline as a small table: for which pieces, to whom, by what. A row opens to its fields. */
@@ -103,7 +103,7 @@ export function ReleasePart({
                 </Box>
                 <Box role="cell">{piecesWords(row, sources)}</Box>
                 <Box role="cell" color={to.length ? undefined : 'amberText'}>
-                  {inWords(
+                  {named(
                     to.map((a) => `@${a.handle}`),
                     'no account yet',
                   )}
@@ -159,51 +159,3 @@ export function ReleasePart({
 }
 
 const COLUMNS = '30px 1.1fr 1.2fr 1fr'
-
-/** For which pieces a row is, as it stands after "for pieces that". */
-export function piecesWords({ pieces }: Pick<ReleaseRow, 'pieces'>, sources: readonly Source[]): string {
-  if (pieces.kind === 'all') return 'are of any kind'
-  if (pieces.kind === 'rest') return 'no row above takes'
-  return pieces.rules
-    .map((rule) => {
-      switch (rule.kind) {
-        case 'kind':
-          return `are ${inWords(
-            rule.kinds.map((k) => `${k}s`),
-            'of any kind',
-            'or',
-          )}`
-        case 'tags':
-          return `${rule.take ? 'are' : 'are not'} tagged ${inWords(rule.tags, '…', 'or')}`
-        case 'words':
-          return `have ${rule.need} of ${inWords(rule.words, rule.lists.length ? 'a list' : '…')} in ${rule.where}`
-        case 'source':
-          return `${rule.take ? 'come' : 'do not come'} from ${inWords(
-            sources.filter((s) => rule.sources.includes(s.id)).map((s) => s.title),
-            '…',
-            'or',
-          )}`
-        case 'domain':
-          return `${rule.take ? 'lie' : 'do not lie'} at ${inWords(rule.domains, '…', 'or')}`
-        case 'length':
-          return rule.most === null
-            ? `have ${rule.least ?? 0} words or more`
-            : `have ${rule.least ?? 0} to ${rule.most} words`
-        case 'age':
-          return `are at most ${rule.mostDays} days old`
-        case 'keeps':
-          return rule.atLeast === 'evergreen' ? 'keep for ever' : `keep ${rule.atLeast} or longer`
-        case 'language':
-          return `are written in ${inWords(rule.languages, '…', 'or')}`
-        case 'picture':
-          return 'have a picture'
-        case 'popularity':
-          return rule.top !== null
-            ? `are in the top ${Math.round(rule.top * 100)} % by ${rule.measure}`
-            : `have ${rule.least ?? 0} ${rule.measure} or more`
-        case 'field':
-          return `have a ${rule.name || '…'} from ${rule.least ?? 'any'} to ${rule.most ?? 'any'}`
-      }
-    })
-    .join(' and ')
-}

@@ -7,7 +7,7 @@ import { Button, NetworkMark, SelectField } from '../../ui'
 import { Bound, Choice, toggled } from '../rules/fields'
 import { FRESH } from '../rules/fresh'
 import { RuleSentence } from '../rules/RuleSentence'
-import { Check, inWords, Sentence, Several } from './parts'
+import { Check, named, Sentence, Several } from './parts'
 import { TimingFields } from './TimingFields'
 
 /** The fields of one row of a release. */
@@ -97,7 +97,7 @@ export function RowEditor({
         to
         <Several
           label="Accounts of the row"
-          words={inWords(
+          words={named(
             [
               ...accounts.filter((a) => row.accounts.includes(a.id)).map((a) => `@${a.handle}`),
               ...row.groups.map((g) => `the group ${g}`),

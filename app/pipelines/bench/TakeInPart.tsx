@@ -3,16 +3,19 @@ import type { Pipeline, Recipe, Source } from '../../../core/model'
 import { nowIso, type PipelineChange } from '../../data'
 import { Bound, Choice, toggled } from '../rules/fields'
 import { Sieve } from '../Sieve'
-import { Check, inWords, Part, Sentence, Several } from './parts'
+import type { Trial } from '../useSieveTrial'
+import { Check, named, Part, Sentence, Several } from './parts'
 
 /** What a pipeline takes in: sources, backlog, sieve, and how much at once. */
 export function TakeInPart({
   pipeline,
   sources,
+  trial,
   onSave,
 }: {
   pipeline: Pipeline
   sources: readonly Source[]
+  trial: Trial | null
   onSave: (change: PipelineChange, label: string) => void
 }) {
   const { takeIn } = pipeline
@@ -28,7 +31,7 @@ export function TakeInPart({
     <Part title="Take in">
       <Sentence>
         Pieces from
-        <Several label="Sources" words={inWords(chosen, 'no source yet')}>
+        <Several label="Sources" words={named(chosen, 'no source yet')}>
           {sources.map((s) => (
             <Check
               key={s.id}
@@ -99,7 +102,7 @@ export function TakeInPart({
           onChange={(v) => save({ changed: v === 'anew' }, 'Change what becomes of changed pieces')}
         />
       </Sentence>
-      <Sieve pipeline={pipeline} onSave={(sieve, label) => save({ sieve }, label)} />
+      <Sieve pipeline={pipeline} trial={trial} onSave={(sieve, label) => save({ sieve }, label)} />
     </Part>
   )
 }

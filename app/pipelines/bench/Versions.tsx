@@ -7,7 +7,7 @@ import { dropDraft, goBack, putToWork, workDifference } from '../../data'
 import { MovesBeside } from '../../dispatch'
 import { useWork } from '../../shell'
 import { attempt, Button, count, moment, Mono, say } from '../../ui'
-import { inWords, Part } from './parts'
+import { named, Part } from './parts'
 
 /** While a pipeline runs, what was changed waits here: what it would do to the posts that are planned, and putting it to work. */
 export function Draft({ pipeline, accounts }: { pipeline: Pipeline; accounts: readonly Account[] }) {
@@ -41,7 +41,7 @@ export function Draft({ pipeline, accounts }: { pipeline: Pipeline; accounts: re
       <Flex gap="3" align="center" wrap="wrap">
         <Box flex="1" minW="220px">
           Version {pipeline.version} runs. Changed since:{' '}
-          {inWords(differs(recipeOf(pipeline), draft), 'nothing')}.
+          {named(differs(recipeOf(pipeline), draft), 'nothing')}.
         </Box>
         {!open && (
           <Button look="water" onClick={() => setOpen(true)}>
@@ -102,7 +102,7 @@ export function Versions({ pipeline }: { pipeline: Pipeline }) {
               {moment(at, brand.zone)}
             </Mono>
             <Box flex="1" minW="0">
-              {before ? inWords(differs(before.recipe, recipe), 'as before') : 'the first that ran'}
+              {before ? named(differs(before.recipe, recipe), 'as before') : 'the first that ran'}
             </Box>
             {isNow ? (
               <Box color="soft" fontSize="13px">

@@ -1,5 +1,6 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useId, useState, type ReactNode } from 'react'
+import { inWords } from '../../../core/text'
 
 /** A part of the bench, headed by its name. */
 export function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -81,11 +82,5 @@ export function Several({ label, words, children }: { label: string; words: stri
   )
 }
 
-/** Names as a sentence has them; long lists end in "and 4 more". */
-export function inWords(names: readonly string[], none: string, by: 'and' | 'or' = 'and'): string {
-  if (names.length === 0) return none
-  if (names.length > 4) return `${names.slice(0, 3).join(', ')} ${by} ${names.length - 3} more`
-  return names.length === 1
-    ? (names[0] ?? none)
-    : `${names.slice(0, -1).join(', ')} ${by} ${names[names.length - 1] ?? ''}`
-}
+/** Names as a sentence of the bench has them, or what stands there while there is none. */
+export const named = (names: readonly string[], none: string): string => inWords(names, 'and', 4) || none
