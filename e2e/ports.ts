@@ -28,16 +28,24 @@ export async function freePort(): Promise<number> {
   return port
 }
 
+/**
+ * Below the ports that systems give to outgoing connections (from 32768 on Linux, from 49152
+ * elsewhere): what is free here stays free until its server starts, minutes later.
+ */
+const LOWEST = 20_000
+const HIGHEST = 32_000
+
 /** The first of two ports side by side, for a server and its world: nobody listens on either now. */
 export async function freePairs(count: number): Promise<number[]> {
   const held: Server[] = []
   const firsts: number[] = []
   while (firsts.length < count) {
-    const one = await listening(0)
-    const beside = one && portOf(one) < 65_535 ? await listening(portOf(one) + 1) : null
+    const first = LOWEST + Math.floor((Math.random() * (HIGHEST - LOWEST)) / 2) * 2
+    const one = await listening(first)
+    const beside = await listening(first + 1)
     if (one) held.push(one)
     if (beside) held.push(beside)
-    if (one && beside) firsts.push(portOf(one))
+    if (one && beside) firsts.push(first)
   }
   await closed(held)
   return firsts

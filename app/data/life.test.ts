@@ -302,4 +302,20 @@ describe('a random walk through the life of posts', () => {
     expect((await one.must('posts', 'p1')).state).toBe('published')
     expect(await contradictions()).toEqual([])
   })
+
+  it('reads the receipt of a post that came too late before it takes it for lost', async () => {
+    await begin(1)
+    await tabs[0]!.tick()
+    // A new tab asks what the server has; its question about receipts gets no answer at first.
+    tabs[0] = await openTab()
+    spool.advance(24 * HOUR)
+    spool.beginSending()
+    expect(spool.deliveries.find((d) => d.entry.id === 'p1')?.state).toBe('late')
+    spool.faults.push('answer lost')
+    await tabs[0].tick().catch(() => undefined)
+    expect(spool.waiting().map((e) => e.id)).not.toContain('p1')
+    await settle()
+    expect((await tabs[0].must('posts', 'p1')).held?.reason).toBe('It is late.')
+    expect(await contradictions()).toEqual([])
+  })
 })

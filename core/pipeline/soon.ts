@@ -1,5 +1,5 @@
 import type { Post } from '../model'
-import { placeAsked, planChecked, planOf, withPlaces, type PlaceRequest } from '../planning'
+import { firstMoment, planChecked, planOf, withPlaces, type PlaceRequest } from '../planning'
 
 const MINUTE = 60_000
 /** Beside openings a moment is looked for every so many minutes. */
@@ -22,12 +22,13 @@ export function placeSoon(request: PlaceRequest, hours: number): Post[] {
   const placed = withPlaces(moving, planChecked(bounded))
   for (const [index, post] of placed.entries()) {
     if (post.at !== null) continue
-    const beside = { ...request, standing: [...request.standing, ...placed.filter((p) => p !== post)] }
-    const at = firstMoment(post, beside, last)
+    const standing = [...request.standing, ...placed.filter((p) => p !== post)]
+    const around = planOf({ ...request, standing, moving: [post] })
+    const at = firstMoment(around, post.id, Date.parse(request.now) + STEP * MINUTE, last, STEP)
     if (at !== null)
       placed[index] = {
         ...post,
-        at,
+        at: new Date(at).toISOString(),
         pinned: true,
         reasons: [
           {
@@ -38,13 +39,4 @@ export function placeSoon(request: PlaceRequest, hours: number): Post[] {
       }
   }
   return placed
-}
-
-function firstMoment(post: Post, around: PlaceRequest, last: number): string | null {
-  const plan = planOf({ ...around, moving: [post] })
-  for (let at = Date.parse(around.now) + STEP * MINUTE; at <= last; at += STEP * MINUTE) {
-    const moment = new Date(at).toISOString()
-    if (placeAsked(plan, [{ id: post.id, at: moment }])[0]?.at) return moment
-  }
-  return null
 }

@@ -50,6 +50,26 @@ export function placeAsked(input: Plan, asks: readonly Ask[]): Placement[] {
   return asks.flatMap((a) => answered.get(a.id) ?? [])
 }
 
+/**
+ * The first moment from one to another, both in milliseconds, at which no hard rule forbids a post, whether or not a
+ * slot is there; looked for every so many minutes. Null where there is none.
+ */
+export function firstMoment(
+  input: Plan,
+  id: string,
+  from: number,
+  to: number,
+  minutes: number,
+): number | null {
+  const { book, taskFor } = aroundOf(input, new Set([id]))
+  const now = Date.parse(input.now)
+  const post = input.posts.find((p) => p.id === id)
+  const task = post ? taskFor({ ...post, pinnedAt: null }) : null
+  for (let at = from; task && at <= to; at += minutes * 60_000)
+    if (ruleAtMoment(task, at, now, book, false) === null) return at
+  return null
+}
+
 function veryMoment(ask: Ask, task: Task, at: number, now: number, book: Book): Placement {
   const rule = ruleAtMoment(task, at, now, book, ask.quietDays === true)
   if (rule === null) return { id: task.id, at: new Date(at).toISOString(), reasons: [BY_HAND] }

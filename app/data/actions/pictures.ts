@@ -1,8 +1,10 @@
-import { Fault, ownPicture, ownPictureHash, type MediaInfo } from '../../../core/model'
+import { Fault, ownPicture, ownPictureHash, type MediaInfo, type Post } from '../../../core/model'
+import { network } from '../../../core/networks'
 import type { MadePicture } from '../../workers/pictures'
 import { pictures } from '../../workers'
+import { bytes } from '../api'
 import { database } from '../database'
-import { announceRows } from '../store'
+import { announceRows, commit, patch } from '../store'
 
 const LARGEST = 20 * 1024 * 1024
 const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/avif'])
@@ -58,4 +60,22 @@ export async function pictureBytes(url: string): Promise<Blob | null> {
       hash,
     )
   return stored.blob
+}
+
+/** A post's picture in the shape its network takes, made once and kept by the hash of its bytes; null where the post has none. */
+export async function shapedPicture(post: Post): Promise<{ hash: string; blob: Blob } | null> {
+  if (!post.media) return null
+  const { hash, sourceUrl } = post.media
+  const stored = hash ? await (await database()).get('blobs', hash) : undefined
+  if (hash && stored) return { hash, blob: stored.blob }
+  const source =
+    (await pictureBytes(sourceUrl)) ?? (await bytes('POST', '/api/intake/picture', { url: sourceUrl }))
+  const made = await pictures().crop(source, network(post.network).media.shapes)
+  await storePicture(made)
+  await commit('machine', [
+    patch('posts', post.id, (p) =>
+      p.media?.sourceUrl === sourceUrl ? { ...p, media: { ...p.media, hash: made.hash } } : p,
+    ),
+  ])
+  return { hash: made.hash, blob: made.blob }
 }

@@ -3,9 +3,8 @@ import { may, openFlagsOf, type Brand, type Post } from '../../../core/model'
 import { flagName, reviewPrint, type Decisions, type PacketPost } from '../../../core/formats'
 import { toWall } from '../../../core/planning'
 import { heavy } from '../../workers'
-import { database } from '../database'
 import { nowIso } from '../clock'
-import { readyPicture } from '../runner/media'
+import { shapedPicture } from './pictures'
 import { all, commit, newAction, one, patch } from '../store'
 import { approve, setAside } from './posts'
 
@@ -49,13 +48,12 @@ export async function makePacket(
 }
 
 async function pictureOf(post: Post): Promise<string | null> {
-  const hash = await readyPicture(post)
-  const stored = hash ? await (await database()).get('blobs', hash) : undefined
-  if (!stored) return null
-  const bytes = new Uint8Array(await stored.blob.arrayBuffer())
+  const made = await shapedPicture(post)
+  if (!made) return null
+  const bytes = new Uint8Array(await made.blob.arrayBuffer())
   let binary = ''
   for (let i = 0; i < bytes.length; i += 8192) binary += String.fromCharCode(...bytes.subarray(i, i + 8192))
-  return `data:${stored.blob.type};base64,${btoa(binary)}`
+  return `data:${made.blob.type};base64,${btoa(binary)}`
 }
 
 /** What became of a file of decisions. */

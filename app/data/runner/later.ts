@@ -6,7 +6,7 @@ import { makeAgain } from '../actions/pieces'
 import { tryPlaces } from '../actions/plan'
 import { all, commit, must, patch, put, wholePiece } from '../store'
 import { during } from './activity'
-import { dripBy, type Around } from './pipelines'
+import { dripBy, type Around } from './dripBy'
 import type { RunLog } from './runLog'
 
 const DAY = 86_400_000

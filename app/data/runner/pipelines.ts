@@ -1,22 +1,11 @@
-import {
-  asFault,
-  quotable,
-  textId,
-  type Account,
-  type Brand,
-  type Drip,
-  type Piece,
-  type Pipeline,
-  type Source,
-} from '../../../core/model'
-import { accountsOf, beatsOf, releasedTo, rowsFor, rulesOf } from '../../../core/pipeline'
+import { asFault, quotable, textId, type Drip, type Piece, type Pipeline } from '../../../core/model'
+import { releasedTo, rowsFor, rulesOf } from '../../../core/pipeline'
 import { judge, readsText, sieveContext, sourcesOf, type SieveContext } from '../../../core/sieve'
 import { toWall } from '../../../core/planning'
-import { startDrip } from '../actions/drips'
+import { dripBy, type Around } from './dripBy'
 import { readHolds } from '../actions/holds'
 import { nowIso } from '../clock'
-import { all, commit, must, one, patch, type Write } from '../store'
-import { during } from './activity'
+import { all, commit, one, patch, type Write } from '../store'
 import { dripAgain, makeChangedAnew, writeAhead } from './later'
 import { RunLog } from './runLog'
 
@@ -26,16 +15,6 @@ const published = (p: Pick<Piece, 'publishedAt' | 'takenAt'>): string => p.publi
 /** The next moment at which a pipeline has something to do though nothing was written; null for none. */
 let nextRun: string | null = null
 export const nextRunAt = (): string | null => nextRun
-
-/** What a pipeline runs in. */
-export interface Around {
-  brand: Brand
-  accounts: readonly Account[]
-  sources: readonly Source[]
-  now: string
-  /** Notes a moment at which there will be more to do. */
-  later: (at: string) => void
-}
 
 /**
  * Lets every pipeline that is on look at what waits for it: sieve it, drip what passes, make anew what changed at
@@ -89,10 +68,10 @@ function takesInNow({ limits, release }: Pipeline, { accounts, brand, now }: Aro
 
 /** Drips the pieces that wait and pass, the oldest first, as many as the pipeline takes in a run and a week. */
 async function takeIn(pipeline: Pipeline, around: Around, log: RunLog): Promise<void> {
-  const { passed, context } = await sieveWaiting(pipeline, around, log)
-  if (passed.length === 0) return
   const drips = (await all('drips', 'brand', pipeline.brand)).filter((d) => d.pipeline === pipeline.id)
   const begun = new Set(drips.map((d) => d.piece))
+  const { passed, context } = await sieveWaiting(pipeline, begun, around, log)
+  if (passed.length === 0) return
   let room = roomNow(pipeline, drips, around)
   for (const { piece, text } of passed) {
     // A piece of which some rows stand already is finished, whatever the limits.
@@ -175,70 +154,22 @@ async function release(
   ])
 }
 
-/** Writes the drip of a piece by one row; gives what came of it. */
-export async function dripBy(
-  pipeline: Pipeline,
-  piece: Pick<Piece, 'id' | 'title' | 'fields' | 'keeps'>,
-  rowId: string,
-  time: number,
-  today: string,
-  { accounts }: Around,
-): Promise<{ message: string; posts: number; drip: string }> {
-  const row = pipeline.release.find((r) => r.id === rowId)
-  if (!row) throw new Error(`${pipeline.name} has no row ${rowId}.`)
-  const { startDay, rhythm, hours } = beatsOf(row.by, piece, today)
-  const drip = await during(`${pipeline.name} writes “${piece.title}”`, (show) =>
-    startDrip(
-      {
-        piece: piece.id,
-        accounts: accountsOf(
-          row,
-          accounts.filter((a) => a.brand === pipeline.brand),
-        ).map((a) => a.id),
-        rhythm,
-        startDay,
-        gate: pipeline.gate,
-        pipeline,
-        row: row.id,
-        time,
-        hours,
-        actor: 'machine',
-      },
-      show,
-    ),
-  )
-  const posts = await all('posts', 'drip', drip)
-  const held = posts.filter((p) => p.state === 'for review').length
-  const { missing } = await must('drips', drip)
-  return { message: outcome(posts.length, held, missing.length), posts: posts.length, drip }
-}
-
-function outcome(posts: number, held: number, missing: number): string {
-  const n = (count: number, word: string): string => `${count} ${word}${count === 1 ? '' : 's'}`
-  return [
-    n(posts, 'post'),
-    ...(held ? [`${held} held for review`] : []),
-    ...(missing ? [`${n(missing, 'place')} without a caption`] : []),
-  ].join(', ')
-}
-
 /**
  * Sieves what waits for a pipeline and writes the verdicts down; gives what passed, oldest first.
  * A verdict that looked into the text stands until the pipeline is saved anew; the others are
- * made each time, since ages and counts move.
+ * made each time, since ages and counts move. `begun` are pieces that it has begun to drip.
  */
 async function sieveWaiting(
   pipeline: Pipeline,
+  begun: ReadonlySet<string>,
   { sources, now }: Around,
   log: RunLog,
 ): Promise<{ passed: { piece: Piece; text: string }[]; context: SieveContext }> {
-  const [pieces, lists, drips] = await Promise.all([
+  const [pieces, lists] = await Promise.all([
     all('pieces', 'brand', pipeline.brand),
     all('wordLists', 'brand', pipeline.brand),
-    all('drips', 'brand', pipeline.brand),
   ])
   const from = sourcesOf(pipeline.takeIn, sources)
-  const begun = new Set(drips.flatMap((d) => (d.pipeline === pipeline.id ? [d.piece] : [])))
   const waiting = pieces
     .filter(
       (p) =>
