@@ -341,6 +341,7 @@ class House {
       ],
       gate: of.gate,
       limits: NO_LIMITS,
+      follows: [],
       priority: 0,
       held: null,
       endedAt: null,

@@ -53,6 +53,17 @@ create table if not exists calendars (
   brand text primary key, secret text not null unique, name text not null, entries text not null
 );
 `,
+  `
+create table if not exists messages (
+  key text primary key, text text not null, at bigint not null, tries int not null default 0,
+  next_try_at bigint not null, done_at bigint, reason text not null default ''
+);
+create index if not exists messages_waiting on messages (next_try_at) where done_at is null;
+create table if not exists documents (
+  id text primary key, secret text not null unique, kind text not null, title text not null,
+  home text not null, items int not null, publications text not null
+);
+`,
 ]
 
 /**

@@ -21,6 +21,7 @@ import { Spool } from './dispatch/spool'
 import { Worker } from './dispatch/worker'
 import { clockRoutes } from './routes/clock'
 import { demoRoutes } from './routes/demo'
+import { documentRoutes } from './routes/documents'
 import { intakeRoutes } from './routes/intake'
 import { linkRoutes } from './routes/link'
 import { calendarRoutes } from './routes/calendars'
@@ -28,6 +29,7 @@ import { pageRoutes } from './routes/pages'
 import { serviceRoutes } from './routes/services'
 import { spoolRoutes } from './routes/spool'
 import { workspaceRoutes } from './routes/workspace'
+import { Chat } from './services/chat'
 import { Shortener } from './services/shortener'
 import { ConnectedWriter, type Patience } from './services/writer'
 
@@ -53,7 +55,7 @@ export interface House {
   spool: Spool
   links: Links
   worker: Worker
-  services: { writer: ConnectedWriter; shortener: Shortener }
+  services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
 }
 
 /** What the routes are given. `house()` throws `not-ready` until the spool is up. */
@@ -171,6 +173,7 @@ export async function createServer(
   serviceRoutes(app, context)
   pageRoutes(app, context)
   calendarRoutes(app, context)
+  documentRoutes(app, context)
   demoRoutes(app, context)
   await serveApp(app, options.appDir)
 
@@ -185,10 +188,12 @@ export async function createServer(
       const services = {
         writer: new ConnectedWriter(database, () => clock.now(), options.patience),
         shortener: new Shortener(database),
+        chat: new Chat(database, () => clock.now()),
       }
       house = { database, spool, links, worker, services }
       await clock.load()
       await worker.start()
+      services.chat.start()
     } catch (error) {
       failure = asFault(error)
       house = null
@@ -203,6 +208,7 @@ export async function createServer(
     close: async () => {
       await opening.catch(() => undefined)
       await house?.worker.stop()
+      await house?.services.chat.stop()
       await app.close()
       await house?.database.close()
     },

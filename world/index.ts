@@ -8,6 +8,7 @@ import { WorldClock } from './clock'
 import { escape, page } from './html'
 import { networkRoutes } from './networks/routes'
 import { countRoutes } from './counts'
+import { chatRoutes } from './chat'
 import { SERVICE_KEY, serviceRoutes } from './services'
 import { appearsAt, momentsOf, siteRoutes, type Site } from './sites/site'
 import { Store, VICES, WorldAccount, type State } from './state'
@@ -48,6 +49,8 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     vices: [],
     answers: 0,
     links: [],
+    said: [],
+    chatRefuses: 0,
     away: [],
   })
   const store = new Store(options.dataDir, fresh)
@@ -81,6 +84,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
       isAway: (path) => store.state.away.includes(path),
     })
   serviceRoutes(app, { store, clock, origin })
+  chatRoutes(app, { store, clock })
   countRoutes(app, {
     clock,
     publishedAt: (url) => {
@@ -197,7 +201,7 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
       .join(
         '',
       )}</select> <select name="away" aria-label="Away"><option value="yes">is taken away</option><option value="no">comes back</option></select> <button>Do it</button>${state.away.length ? ` Away: ${state.away.join(', ')}` : ''}</form>
-<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li></ul>
+<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li><li><a href="/chat">A team chat</a> that takes {“text”: …} at ${origin}/chat/hooks/workshop; ${state.said.length} messages so far.</li></ul>
 <form method="post" action="/control/vice"><select name="vice" aria-label="Vice of the writer">${VICES.map((v) => `<option>${v}</option>`).join('')}</select> for the next <input name="count" value="1" size="3" aria-label="How many answers"> answers <button>Switch on</button></form>
 <ul>${state.vices
       .filter((v) => v.left > 0)

@@ -82,6 +82,9 @@ const State = z.object({
   vices: z.array(z.object({ vice: z.enum(VICES), left: z.number() })).default([]),
   answers: z.number().default(0),
   links: z.array(Link).default([]),
+  /** What was said in the team chat, the newest last, and how many of the next messages it refuses. */
+  said: z.array(z.object({ at: z.number(), text: z.string() })).default([]),
+  chatRefuses: z.number().default(0),
   /** Pages of sites that were taken away, as host and slug. */
   away: z.array(z.string()).default([]),
 })

@@ -117,12 +117,17 @@ export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'
 export { canWriteFolders, chooseWeekly, download } from './weekly'
+export { archiveOf, useDocumentAddress } from './runner/documents'
 export {
+  connectChat,
   connectShortener,
   connectWriter,
+  disconnectChat,
   disconnectShortener,
   disconnectWriter,
+  sayInChat,
   tryWriter,
+  useChat,
   useClicks,
   useShortener,
   useWriter,

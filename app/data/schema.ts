@@ -100,6 +100,11 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['pipelines', 'drips', 'posts', 'runs'], from: 7, to: 8 },
     ],
   },
+  // What follows a pipeline's work, and pieces that pipelines hand on.
+  {
+    version: 10,
+    steps: [{ do: 'upgrade rows', stores: ['pipelines', 'pieces', 'drips', 'posts'], from: 8, to: 9 }],
+  },
 ]
 
 /** The fields of a table's records by which it can be read. */

@@ -1,6 +1,8 @@
 import useSWR, { mutate } from 'swr'
 import type {
   ChatMessage,
+  ChatSettings,
+  ChatState,
   PieceContent,
   ShortenerSettings,
   ShortenerState,
@@ -15,10 +17,11 @@ import { SERVED } from '../../core/networks'
 import { heavy } from '../workers'
 import { call, get, post } from './api'
 
-/* The outside services that the server speaks to: a connected writer, a shortener, tag figures. */
+/* The outside services that the server speaks to: a connected writer, a shortener, the team chat, tag figures. */
 
 const WRITER = '/api/writer'
 const SHORTENER = '/api/shortener'
+const CHAT = '/api/chat'
 
 /** The connected writer and the words of today; undefined while it is asked for. */
 export function useWriter(): WriterState | undefined {
@@ -59,6 +62,27 @@ export async function connectShortener(settings: ShortenerSettings, key?: string
 
 export async function disconnectShortener(): Promise<void> {
   await mutate(SHORTENER, await call<ShortenerState>('DELETE', SHORTENER), false)
+}
+
+/** The connected team chat; undefined while it is asked for. */
+export function useChat(): ChatState | undefined {
+  return useSWR(CHAT, () => get<ChatState>(CHAT)).data
+}
+
+/** Connects a team chat by its secret address. */
+export async function connectChat(settings: ChatSettings): Promise<void> {
+  await mutate(CHAT, await call<ChatState>('PUT', CHAT, { settings }), false)
+}
+
+export async function disconnectChat(): Promise<void> {
+  await mutate(CHAT, await call<ChatState>('DELETE', CHAT), false)
+}
+
+/** Says something in the team chat now; gives how it stands with the chat then. */
+export async function sayInChat(key: string, text: string): Promise<ChatState> {
+  const state = await post<ChatState>(`${CHAT}/messages`, { messages: [{ key, text }] })
+  await mutate(CHAT, state, false)
+  return state
 }
 
 /** Short links for addresses, by address. Throws where the shortener does not answer. */

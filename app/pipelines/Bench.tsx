@@ -15,6 +15,7 @@ import {
 } from '../data'
 import { EndedNotice, Holding, useWork } from '../shell'
 import { attempt, Button, distance, Empty, fileName, Notice, Page, TextField, useTyped } from '../ui'
+import { FollowsPart } from './bench/FollowsPart'
 import { LimitsPart } from './bench/LimitsPart'
 import { LookedBack } from './bench/LookedBack'
 import { MakePart } from './bench/MakePart'
@@ -80,12 +81,14 @@ function Settings({
   const navigate = useNavigate()
   const sources = useRows('sources', 'brand', brand.id) ?? []
   const lists = useRows('wordLists', 'brand', brand.id) ?? []
+  const others = (useRows('pipelines', 'brand', brand.id) ?? []).filter((p) => p.id !== pipeline.id)
   const accounts = useOpenAccounts(brand.id) ?? []
   const [name, setName] = useTyped(pipeline.name)
   const save = (change: PipelineChange, label: string): void =>
     void attempt(() => savePipeline(pipeline, change, label))
   const what = { table: 'pipelines' as const, id: pipeline.id, brand: brand.id, name: pipeline.name }
-  const noSource = pipeline.takeIn.sources.length === 0 && pipeline.takeIn.groups.length === 0
+  const fed = others.some((p) => p.follows.some((f) => f.kind === 'pipeline' && f.pipeline === pipeline.id))
+  const noSource = pipeline.takeIn.sources.length === 0 && pipeline.takeIn.groups.length === 0 && !fed
   const released = releasedTo(pipeline, accounts)
   return (
     <Flex direction="column" gap="4">
@@ -126,6 +129,7 @@ function Settings({
       <MakePart pipeline={pipeline} brand={brand} accounts={released} onSave={save} />
       <ReleasePart pipeline={pipeline} accounts={accounts} sources={sources} lists={lists} onSave={save} />
       <LimitsPart pipeline={pipeline} onSave={save} />
+      <FollowsPart pipeline={pipeline} others={others.filter((p) => p.endedAt === null)} onSave={save} />
       {trial && (
         <LookedBack pipeline={pipeline} accounts={accounts} sources={sources} context={trial.context} />
       )}
@@ -135,7 +139,9 @@ function Settings({
         <Button
           onClick={() =>
             download(
-              new Blob([writePipeline(pipeline, { accounts, sources, lists })], { type: 'application/json' }),
+              new Blob([writePipeline(pipeline, { accounts, sources, lists, pipelines: others })], {
+                type: 'application/json',
+              }),
               `${fileName(pipeline.name)}.pipeline.json`,
             )
           }

@@ -10,7 +10,7 @@ import {
   type Matching,
   type PipelineFile,
 } from '../../core/formats'
-import type { Account, Source, WordList } from '../../core/model'
+import type { Account, Pipeline, Source, WordList } from '../../core/model'
 import { network } from '../../core/networks'
 import { timingWords } from '../../core/pipeline'
 import { inWords } from '../../core/text'
@@ -26,8 +26,9 @@ export function NewPipeline() {
   const accounts = useOpenAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
   const lists = useRows('wordLists', 'brand', brand.id)
+  const pipelines = useRows('pipelines', 'brand', brand.id)
   const [file, setFile] = useState<PipelineFile | null>(null)
-  if (!accounts || !sources || !lists) return <Page>{null}</Page>
+  if (!accounts || !sources || !lists || !pipelines) return <Page>{null}</Page>
   return (
     <Flex flex="1" minH="0">
       <Box as="main" flex="1" minW="0" overflowY="auto">
@@ -91,6 +92,7 @@ export function NewPipeline() {
             accounts={accounts}
             sources={sources}
             lists={lists}
+            pipelines={pipelines}
             onClose={() => setFile(null)}
           />
         </Box>
@@ -105,19 +107,23 @@ function MatchForm({
   accounts,
   sources,
   lists,
+  pipelines,
   onClose,
 }: {
   file: PipelineFile
   accounts: readonly Account[]
   sources: readonly Source[]
   lists: readonly WordList[]
+  pipelines: readonly Pipeline[]
   onClose: () => void
 }) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const [name, setName] = useState(file.name)
-  const [matching, setMatching] = useState<Matching>(() => matchingFor(file, { accounts, sources }))
-  const choose = (part: keyof Matching, key: string, id: string): void =>
+  const [matching, setMatching] = useState<Matching>(() =>
+    matchingFor(file, { accounts, sources, pipelines }),
+  )
+  const choose = (part: 'accounts' | 'sources', key: string, id: string): void =>
     setMatching({ ...matching, [part]: { ...matching[part], [key]: toggled(matching[part][key] ?? [], id) } })
   const make = (): void =>
     void attempt(async () => {
@@ -189,6 +195,32 @@ function MatchForm({
                 <chakra.span color="soft">{network(a.network).name}</chakra.span>
               </Check>
             ))}
+        </Places>
+      ))}
+      {file.pipelines.map(({ key, words }) => (
+        <Places
+          key={key}
+          words={`it hands on to “${words}”`}
+          none="There is no pipeline yet that could take over."
+        >
+          {pipelines.map((p) => (
+            <Check
+              key={p.id}
+              checked={matching.pipelines[key]?.includes(p.id) ?? false}
+              onChange={() =>
+                setMatching({
+                  ...matching,
+                  // One takes over, or none.
+                  pipelines: {
+                    ...matching.pipelines,
+                    [key]: matching.pipelines[key]?.includes(p.id) ? [] : [p.id],
+                  },
+                })
+              }
+            >
+              {p.name}
+            </Check>
+          ))}
         </Places>
       ))}
       <Flex gap="2" justify="flex-end">

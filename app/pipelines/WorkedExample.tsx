@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Spinner } from '@chakra-ui/react'
+import { Box, Flex, Spinner } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
 import { releasedTo } from '../../core/pipeline'
@@ -6,7 +6,8 @@ import { asFault, type Account, type Passage, type Piece, type Pipeline } from '
 import { useOpenAccounts, useRows, useWholePiece } from '../data'
 import { useWork } from '../shell'
 import { Button, count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
-import { PartData } from './bench/PartData'
+import { Followed } from './bench/Followed'
+import { Stage } from './bench/Stage'
 import { runExample, type RowExample } from './example'
 import type { Trial } from './useSieveTrial'
 
@@ -124,6 +125,14 @@ export function WorkedExample({ pipeline, trial }: { pipeline: Pipeline; trial: 
             accounts={accounts}
           />
         ))}
+        {rows && pipeline.follows.length > 0 && (
+          <Followed
+            pipeline={pipeline}
+            piece={piece}
+            posts={rows.flatMap((r) => r.posts)}
+            accounts={accounts}
+          />
+        )}
       </Box>
     </Box>
   )
@@ -249,7 +258,7 @@ function Released({
       {sorted.map((post) => (
         <Flex key={post.id} gap="3" py="2" borderTopWidth="1px" borderStyle="dotted" borderColor="hairline">
           <Drop state={post.state} picture={post.media !== null} hue={pipeline.hue} />
-          <Mono w="110px" flexShrink={0}>
+          <Mono w="124px" flexShrink={0}>
             {post.at
               ? moment(post.at, accounts.find((a) => a.id === post.account)?.zone ?? 'UTC')
               : 'no place'}
@@ -277,48 +286,5 @@ function Released({
         </Box>
       )}
     </Stage>
-  )
-}
-
-function Stage({
-  title,
-  note,
-  data,
-  children,
-}: {
-  title: string
-  note: string
-  /** What came in and out, which the part opens to. */
-  data: unknown
-  children: React.ReactNode
-}) {
-  return (
-    <Box position="relative" pb="6">
-      <Box
-        aria-hidden
-        position="absolute"
-        left="-33px"
-        top="2px"
-        w="19px"
-        h="18px"
-        borderWidth="2px"
-        borderColor="water"
-        bg="raised"
-        borderRadius="sm"
-      />
-      <PartData
-        title={title}
-        data={data}
-        head={
-          <>
-            <Heading as="h3" fontSize="15px" fontWeight="600">
-              {title}
-            </Heading>
-            <Mono>{note}</Mono>
-          </>
-        }
-      />
-      {children}
-    </Box>
   )
 }

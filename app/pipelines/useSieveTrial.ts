@@ -2,14 +2,7 @@ import { useMemo } from 'react'
 import useSWR from 'swr'
 import type { Piece, Pipeline } from '../../core/model'
 import { rulesOf } from '../../core/pipeline'
-import {
-  judge,
-  readsText,
-  sieveContext,
-  sourcesOf,
-  type SieveContext,
-  type SieveResult,
-} from '../../core/sieve'
+import { isFor, judge, readsText, sieveContext, type SieveContext, type SieveResult } from '../../core/sieve'
 import { nowIso, textsOf, useRows } from '../data'
 
 /** How many of the last pieces a sieve is tried on. */
@@ -28,16 +21,17 @@ export function useSieveTrial(pipeline: Pipeline): Trial | null {
   const pieces = useRows('pieces', 'brand', brand)
   const sources = useRows('sources', 'brand', brand)
   const lists = useRows('wordLists', 'brand', brand)
-  const { sources: named, groups, sieve } = pipeline.takeIn
+  const { id, takeIn } = pipeline
+  const { sieve } = takeIn
   const last = useMemo(() => {
     if (!pieces || !sources) return null
-    const from = sourcesOf({ sources: named, groups }, sources)
+    const mine = isFor({ id, takeIn }, sources)
     const time = (p: Piece): string => p.publishedAt ?? p.takenAt
     return pieces
-      .filter((p) => from.has(p.source))
+      .filter((p) => mine(p))
       .sort((a, b) => (time(a) < time(b) ? 1 : -1))
       .slice(0, TRIED)
-  }, [pieces, sources, named, groups])
+  }, [pieces, sources, id, takeIn])
   const wantsText = readsText(rulesOf(pipeline))
   const { data: texts } = useSWR(
     wantsText && last ? ['texts of', ...last.map((p) => `${p.id}.${p.revision}`)] : null,

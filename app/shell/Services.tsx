@@ -1,12 +1,23 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
-import { ShortenerSettings, WriterSettings, type WriterState } from '../../core/model'
 import {
+  ChatSettings,
+  ShortenerSettings,
+  WriterSettings,
+  type ChatState,
+  type WriterState,
+} from '../../core/model'
+import {
+  connectChat,
   connectShortener,
   connectWriter,
+  disconnectChat,
   disconnectShortener,
   disconnectWriter,
+  nowIso,
+  sayInChat,
   tryWriter,
+  useChat,
   useClock,
   useShortener,
   useWriter,
@@ -16,10 +27,11 @@ import { attempt, Button, count, Labelled, Mono, NumberField, Page, PageHead, sa
 /** The key of the stand-ins, which is no secret. */
 const STAND_IN_KEY = 'workshop-key'
 
-/** The outside services that a person connects: a writer and a shortener. Keys stay on the server. */
+/** The outside services that a person connects: a writer, a shortener, the team chat. Keys stay on the server. */
 export function Services() {
   const writer = useWriter()
   const shortener = useShortener()
+  const chat = useChat()
   return (
     <Page>
       <PageHead
@@ -29,6 +41,7 @@ export function Services() {
       <Flex px="6" pb="8" gap="12" align="flex-start" wrap="wrap">
         {writer && <Writer state={writer} />}
         {shortener && <Shortener settings={shortener.settings} hasKey={shortener.hasKey} />}
+        {chat && <Chat state={chat} />}
       </Flex>
     </Page>
   )
@@ -235,6 +248,79 @@ function Shortener({ settings, hasKey }: { settings: ShortenerSettings | null; h
         )}
         {settings && <Button onClick={() => void attempt(disconnectShortener)}>Disconnect</Button>}
       </Flex>
+    </Service>
+  )
+}
+
+function Chat({ state }: { state: ChatState }) {
+  const { worldUrl } = useClock()
+  const [address, setAddress] = useState('')
+  const keep = (given: string): void => {
+    const parsed = ChatSettings.safeParse({ address: given })
+    if (!parsed.success) say(`Not connected: ${parsed.error.issues[0]?.message ?? 'give an address'}.`)
+    else
+      void attempt(async () => {
+        await connectChat(parsed.data)
+        setAddress('')
+      })
+  }
+  const greet = (): void =>
+    void attempt(async () => {
+      const { waiting, trouble } = await sayInChat(`greeting ${nowIso()}`, 'Dripline can speak here.')
+      say(
+        waiting === 0
+          ? 'It was said in the chat.'
+          : (trouble ?? 'The chat does not answer yet; it is tried again.'),
+      )
+    })
+  return (
+    <Service
+      title="The team chat"
+      about="Hears from pipelines that say so (what follows, on their bench), and from the notices that you choose. Messages wait on the server while the chat is away."
+    >
+      <Labelled
+        label={state.host ? `Address: one at ${state.host} is kept, a new one replaces it` : 'Address'}
+        hint="The secret address that a chat gives out for messages from elsewhere: POST to it with {“text”: …}. It stays on the server."
+      >
+        {(id) => (
+          <TextField
+            id={id}
+            w="full"
+            type="password"
+            autoComplete="off"
+            value={address}
+            placeholder={state.host ? '••••••••' : 'https://chat.example/hooks/…'}
+            onChange={(e) => setAddress(e.target.value.trim())}
+          />
+        )}
+      </Labelled>
+      <Flex gap="2" wrap="wrap">
+        <Button look="water" disabled={state.host !== null && address === ''} onClick={() => keep(address)}>
+          {state.host ? 'Keep' : 'Connect'}
+        </Button>
+        {!state.host && worldUrl && (
+          <Button onClick={() => keep(`${worldUrl}/chat/hooks/workshop`)}>Connect the demo’s stand-in</Button>
+        )}
+        {state.host && <Button onClick={greet}>Say something</Button>}
+        {state.host && <Button onClick={() => void attempt(disconnectChat)}>Disconnect</Button>}
+      </Flex>
+      {state.trouble && (
+        <Box fontSize="13px" color="amberText">
+          {state.trouble} {count(state.waiting, 'message waits', 'messages wait')}.
+        </Box>
+      )}
+      {state.host && worldUrl && (
+        <Box fontSize="13px">
+          <a
+            href={`${worldUrl}/chat`}
+            target="_blank"
+            rel="noreferrer"
+            style={{ textDecoration: 'underline' }}
+          >
+            What the stand-in chat heard
+          </a>
+        </Box>
+      )}
     </Service>
   )
 }

@@ -56,6 +56,7 @@ import {
   type RowFault,
   type SheetMerge,
   type SheetTable,
+  writeArchive,
 } from '../../core/formats'
 import {
   quotable,
@@ -65,6 +66,7 @@ import {
   type Double,
   type FoundPassage,
   type Passage,
+  type Piece,
   type PieceContent,
   type PieceText,
   type Post,
@@ -91,6 +93,7 @@ import {
   handPosts,
   itemPrint,
   makeDrip,
+  pieceOfPost,
   revisePiece,
   singlePost,
   takePiece,
@@ -157,6 +160,13 @@ export const tasks = {
     kind: 'manuscript' | 'video',
   ): WholePiece => takeWriting(content, owner, { itemId, kind }),
 
+  /** A published post as a piece of its own, for the pipeline that takes it over. */
+  pieceOfPost: (
+    post: Post,
+    piece: Piece,
+    of: Parameters<typeof pieceOfPost>[2],
+  ): ReturnType<typeof pieceOfPost> => pieceOfPost(post, piece, of),
+
   withTranscript: (piece: WholePiece, text: string): PieceContent => withTranscript(piece, text),
 
   /** Finishes pieces of one source together: what repeats among them is furniture of each. */
@@ -209,6 +219,8 @@ export const tasks = {
     if (looksLikeOpml(text)) return { kind: 'feeds', title, feeds: readOpml(decodeText(bytes)) }
     return readOwn(bytes, name)
   },
+
+  writeArchive: (out: Parameters<typeof writeArchive>[0]): string => writeArchive(out),
 
   mergeSheet: (
     table: SheetTable,

@@ -30,6 +30,8 @@ export {
   writePipeline,
   type Matching,
 } from './pipelineFile'
+export { publicationsOf } from './publications'
+export { DOCUMENT_TYPES, writeArchive, writePublished } from './published'
 export { STARTERS } from './starters'
 export { readDecisions, writePacket, type Decisions, type Packet, type PacketPost } from './reviewPacket'
 export { flagName, reviewPrint } from './reviewPrint'

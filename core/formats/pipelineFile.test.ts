@@ -1,4 +1,4 @@
-import { readFileSync, readdirSync } from 'node:fs'
+import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
@@ -35,14 +35,24 @@ const rich = aPipeline({
     }),
     aRow({ id: 'r2', accounts: ['a'], pieces: { kind: 'rest' }, by: { kind: 'soon', hours: 3 } }),
   ],
+  follows: [
+    { kind: 'sheet', id: 'f1', title: 'Archive' },
+    { kind: 'pipeline', id: 'f2', pipeline: 'p2', takes: 'the finished piece' },
+    { kind: 'pipeline', id: 'f3', pipeline: 'gone', takes: 'the published posts' },
+  ],
 })
 let n = 0
 const taken = (
   text: string,
-  around: { accounts: typeof accounts; sources: typeof sources; lists?: WordList[] },
+  around: {
+    accounts: typeof accounts
+    sources: typeof sources
+    lists?: WordList[]
+    pipelines?: { id: string; name: string }[]
+  },
 ) => {
   const file = readPipeline(text)
-  return pipelineOf(file, matchingFor(file, around), {
+  return pipelineOf(file, matchingFor(file, { pipelines: [], ...around }), {
     id: 'new',
     brand: 'other',
     name: file.name,
@@ -53,7 +63,12 @@ const taken = (
 }
 
 describe('a pipeline’s file', () => {
-  const text = writePipeline(rich, { accounts, sources, lists: [list] })
+  const text = writePipeline(rich, {
+    accounts,
+    sources,
+    lists: [list],
+    pipelines: [{ id: 'p2', name: 'The community round' }],
+  })
 
   it('names no record of the brand it comes from', () => {
     const { recipe } = JSON.parse(text) as PipelineFile
@@ -86,6 +101,26 @@ describe('a pipeline’s file', () => {
     expect(pipeline.takeIn.sieve[0]).toMatchObject({ lists: [lists[0]?.id] })
   })
 
+  it('hands on to the brand’s pipeline of the same name, and to nobody where there is none', () => {
+    const follows = (pipelines: { id: string; name: string }[]) =>
+      taken(text, { accounts, sources, pipelines }).pipeline.follows.map((f) => [
+        f.kind,
+        'pipeline' in f ? f.pipeline : null,
+      ])
+    expect(follows([{ id: 'mine', name: 'The community round' }])).toEqual([
+      ['sheet', null],
+      ['pipeline', 'mine'],
+    ])
+    expect(follows([{ id: 'mine', name: 'Another' }])).toEqual([['sheet', null]])
+  })
+
+  it('of a time when nothing followed is read as one after which nothing follows', () => {
+    const old = JSON.parse(text) as { pipelines?: unknown; recipe: { follows?: unknown } }
+    delete old.pipelines
+    delete old.recipe.follows
+    expect(readPipeline(JSON.stringify(old))).toMatchObject({ pipelines: [], recipe: { follows: [] } })
+  })
+
   it('that is none, or wrong, is refused with what is wrong and where', () => {
     expect(() => readPipeline('hello')).toThrow(/it is not JSON/)
     expect(() => readPipeline('{"format":"x"}')).toThrow(/does not say/)
@@ -95,11 +130,12 @@ describe('a pipeline’s file', () => {
     expect(() => readPipeline(text.replace('"schema": 1', '"schema": 2'))).toThrow(/at schema/)
   })
 
-  it('is described by the schema that stands in the documents', () => {
-    const stands: unknown = JSON.parse(
-      readFileSync(join(import.meta.dirname, '../../docs/pipeline.schema.json'), 'utf8'),
+  /* `npx vitest run core/formats/pipelineFile -u` writes it anew. */
+  it('is described by the schema that stands in the documents', async () => {
+    const schema = z.toJSONSchema(PipelineFile, { io: 'input' })
+    await expect(`${JSON.stringify(schema, null, 2)}\n`).toMatchFileSnapshot(
+      '../../docs/pipeline.schema.json',
     )
-    expect(stands).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(PipelineFile))))
   })
 })
 

@@ -7,6 +7,7 @@ import {
   recipeOf,
   Source,
   type Account,
+  type Follow,
   type Pipeline,
   type SieveRule,
   type WordList,
@@ -14,7 +15,7 @@ import {
 
 /*
  * A pipeline as a file of its own (JSON), to be kept, passed on, and taken into another brand. Where the recipe
- * names an account, a source or a word list, it names a key of the lists beside it, which say in words what is
+ * names an account, a source, a word list or another pipeline, it names a key of the lists beside it, which say in words what is
  * meant; whoever takes the file in says which of theirs each key stands for.
  */
 
@@ -37,29 +38,35 @@ export const PipelineFile = z.object({
   /** `kind` is the kind of source that suits; `url` where it lies. */
   sources: z.array(Needed.extend({ kind: Source.shape.kind.nullable(), url: z.string().nullable() })),
   lists: z.array(Needed.extend({ list: z.array(z.string()) })),
+  /** Pipelines that it hands on to. */
+  pipelines: z.array(Needed).default([]),
   recipe: Recipe,
 })
 export type PipelineFile = z.infer<typeof PipelineFile>
 
-/** Which of a brand's accounts and sources each key of a file stands for; none, one or several. */
+/** Which of a brand's accounts, sources and pipelines each key of a file stands for; none, one or several. */
 export interface Matching {
   accounts: Readonly<Record<string, readonly string[]>>
   sources: Readonly<Record<string, readonly string[]>>
+  pipelines: Readonly<Record<string, readonly string[]>>
 }
 
 interface Around {
   accounts: readonly Account[]
   sources: readonly Source[]
   lists: readonly WordList[]
+  /** The brand's pipelines, to which others may hand on. */
+  pipelines: readonly Pick<Pipeline, 'id' | 'name'>[]
 }
 
-/** A recipe whose accounts, sources and lists go by other names, each by none, one or several. */
+/** A recipe whose accounts, sources, lists and pipelines go by other names, each by none, one or several. */
 function renamed(
   recipe: Recipe,
   to: {
     account: (id: string) => readonly string[]
     source: (id: string) => readonly string[]
     list: (id: string) => readonly string[]
+    pipeline: (id: string) => readonly string[]
   },
 ): Recipe {
   const all = (ids: readonly string[], map: (id: string) => readonly string[]): string[] => [
@@ -85,12 +92,23 @@ function renamed(
       accounts: all(row.accounts, to.account),
       pieces: row.pieces.kind === 'that' ? { kind: 'that', rules: rules(row.pieces.rules) } : row.pieces,
     })),
+    // What hands on to nobody follows no more.
+    follows: recipe.follows.flatMap((f): Follow[] => {
+      if (f.kind !== 'pipeline') return [f]
+      const [next] = to.pipeline(f.pipeline)
+      return next === undefined ? [] : [{ ...f, pipeline: next }]
+    }),
   }
 }
 
 /** A pipeline as its file. What it names that is no longer there is left out. */
-export function writePipeline(pipeline: Pipeline, { accounts, sources, lists }: Around): string {
-  const used = { accounts: new Set<string>(), sources: new Set<string>(), lists: new Set<string>() }
+export function writePipeline(pipeline: Pipeline, { accounts, sources, lists, pipelines }: Around): string {
+  const used = {
+    accounts: new Set<string>(),
+    sources: new Set<string>(),
+    lists: new Set<string>(),
+    pipelines: new Set<string>(),
+  }
   const keyed =
     (into: Set<string>, known: readonly { id: string }[], word: string) =>
     (id: string): string[] => {
@@ -102,7 +120,8 @@ export function writePipeline(pipeline: Pipeline, { accounts, sources, lists }: 
   const account = keyed(used.accounts, accounts, 'account')
   const source = keyed(used.sources, sources, 'source')
   const list = keyed(used.lists, lists, 'list')
-  const recipe = renamed(recipeOf(asEdited(pipeline)), { account, source, list })
+  const next = keyed(used.pipelines, pipelines, 'pipeline')
+  const recipe = renamed(recipeOf(asEdited(pipeline)), { account, source, list, pipeline: next })
   const file: PipelineFile = {
     $schema: 'pipeline.schema.json',
     format: 'dripline-pipeline',
@@ -124,6 +143,9 @@ export function writePipeline(pipeline: Pipeline, { accounts, sources, lists }: 
     lists: lists
       .filter((l) => used.lists.has(l.id))
       .map((l) => ({ key: list(l.id)[0] ?? '', words: l.name, list: l.words })),
+    pipelines: pipelines
+      .filter((p) => used.pipelines.has(p.id))
+      .map((p) => ({ key: next(p.id)[0] ?? '', words: p.name })),
     recipe,
   }
   return `${JSON.stringify(file, null, 2)}\n`
@@ -156,9 +178,13 @@ export function readPipeline(text: string): PipelineFile {
 
 /**
  * What a brand has that suits each key of a file: the account of the same name and network, else all on networks
- * that suit; the source of the same address, else all of the kind that suits where the file names no address.
+ * that suit; the source of the same address, else all of the kind that suits where the file names no address; the
+ * pipeline of the same name.
  */
-export function matchingFor(file: PipelineFile, { accounts, sources }: Omit<Around, 'lists'>): Matching {
+export function matchingFor(
+  file: PipelineFile,
+  { accounts, sources, pipelines }: Omit<Around, 'lists'>,
+): Matching {
   const open = accounts.filter((a) => a.endedAt === null)
   return {
     accounts: Object.fromEntries(
@@ -175,6 +201,15 @@ export function matchingFor(file: PipelineFile, { accounts, sources }: Omit<Arou
         const suits = url === null ? sources.filter((s) => kind === null || s.kind === kind) : []
         return [key, (same.length ? same : suits).map((s) => s.id)]
       }),
+    ),
+    pipelines: Object.fromEntries(
+      file.pipelines.map(({ key, words }) => [
+        key,
+        pipelines
+          .filter((p) => p.name === words)
+          .slice(0, 1)
+          .map((p) => p.id),
+      ]),
     ),
   }
 }
@@ -209,12 +244,14 @@ export function pipelineOf(
     account: (key) => matching.accounts[key] ?? [],
     source: (key) => matching.sources[key] ?? [],
     list: (key) => [byKey.get(key) ?? []].flat(),
+    pipeline: (key) => matching.pipelines[key] ?? [],
   })
   const { since } = recipe.takeIn
   const pipeline: Pipeline = {
     ...recipe,
     takeIn: { ...recipe.takeIn, since: since < '1971' ? since : of.now },
     release: recipe.release.map((row) => ({ ...row, id: of.newId() })),
+    follows: recipe.follows.map((f) => ({ ...f, id: of.newId() })),
     id: of.id,
     brand: of.brand,
     name: of.name,

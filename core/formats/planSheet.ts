@@ -45,7 +45,7 @@ export function writePlanSheet(lines: readonly PlanLine[]): string {
 }
 
 /** A text that a spreadsheet would take for a formula gets an apostrophe before it. */
-function guarded(text: string): string {
+export function guarded(text: string): string {
   return /^[=+\-@\t\r]/.test(text) ? `'${text}` : text
 }
 

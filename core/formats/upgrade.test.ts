@@ -37,6 +37,33 @@ describe('rows of an older schema', () => {
     expect(kept['posts']?.[0]).toMatchObject({ others: [{ by: 'connected' }] })
   })
 
+  it('9: nothing follows a pipeline of before, nor its draft and versions, and no piece was handed on', () => {
+    const rows = upgradeRows(
+      {
+        pipelines: [
+          { id: 'l', draft: { gate: 'nothing' }, versions: [{ version: 1, recipe: { gate: 'nothing' } }] },
+        ],
+        pieces: [{ id: 'p' }],
+        drips: [{ id: 'd' }],
+        posts: [{ id: 'q' }],
+      },
+      8,
+    )
+    expect(rows['pipelines']).toEqual([
+      {
+        id: 'l',
+        follows: [],
+        draft: { gate: 'nothing', follows: [] },
+        versions: [{ version: 1, recipe: { gate: 'nothing', follows: [] } }],
+      },
+    ])
+    expect([rows['pieces'], rows['drips'], rows['posts']]).toEqual([
+      [{ id: 'p', handedTo: [], through: [] }],
+      [{ id: 'd', followed: [] }],
+      [{ id: 'q', followed: [] }],
+    ])
+  })
+
   it('5: a post of a piece that ages has its last day, and nothing else is bounded', () => {
     const rows = upgradeRows(
       {
@@ -143,6 +170,7 @@ describe('rows of an older schema', () => {
         posts: [{ id: 'p' }],
       },
       7,
+      8,
     )
     expect(rows['pipelines']).toEqual([
       {

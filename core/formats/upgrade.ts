@@ -18,6 +18,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 6, rows: letThingsEnd },
   { to: 7, rows: takeOffGlue },
   { to: 8, rows: sayMore },
+  { to: 9, rows: letThingsFollow },
 ]
 
 /** The schema of the tables as they are now. */
@@ -229,6 +230,29 @@ function sayMore(rows: RawRows): RawRows {
   }))
   const posts = (rows['posts'] ?? []).map((row): Raw => ({ remarks: [], ...row }))
   return { ...rows, pipelines, drips, posts, runs: rows['runs'] ?? [] }
+}
+
+/** Schema 9: things follow what a pipeline does, and pipelines hand pieces on. */
+function letThingsFollow(rows: RawRows): RawRows {
+  const give = (table: string, fields: object): Raw[] =>
+    (rows[table] ?? []).map((row): Raw => ({ ...fields, ...row }))
+  const recipe = (raw: unknown): object => ({ follows: [], ...(raw as object) })
+  const pipelines = (rows['pipelines'] ?? []).map((row): Raw => ({
+    follows: [],
+    ...row,
+    draft: row['draft'] && recipe(row['draft']),
+    versions: ((row['versions'] ?? []) as { recipe: unknown }[]).map((v) => ({
+      ...v,
+      recipe: recipe(v.recipe),
+    })),
+  }))
+  return {
+    ...rows,
+    pipelines,
+    pieces: give('pieces', { handedTo: [], through: [] }),
+    drips: give('drips', { followed: [] }),
+    posts: give('posts', { followed: [] }),
+  }
 }
 
 const FIRST_ROW = 'row-1'

@@ -23,6 +23,8 @@ export const Drip = z.object({
   seed: z.int(),
   /** The last day on which a post of it may go out; null where nothing bounds it. */
   until: LocalDate.nullable(),
+  /** What of its pipeline's follows was done as it began and once it was over. */
+  followed: z.array(z.string()),
   held: Hold.nullable(),
   endedAt: Instant.nullable(),
   createdAt: Instant,

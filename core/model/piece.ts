@@ -163,6 +163,10 @@ export const Piece = PieceAbout.extend({
   trouble: z.string().nullable(),
   /** Pipelines that have looked at it, so that none takes it twice. */
   seenBy: z.array(Id),
+  /** Pipelines that other pipelines handed it on to, whatever source it has. */
+  handedTo: z.array(Id),
+  /** The pipelines whose posts it is made of, the nearest last; empty for a piece of a source. */
+  through: z.array(Id),
 })
 export type Piece = z.infer<typeof Piece>
 

@@ -100,6 +100,39 @@ export const Limits = z.object({
 })
 export type Limits = z.infer<typeof Limits>
 
+/** What of a pipeline's work is told in the team chat. */
+export const TOLD = ['is taken in', 'is published', 'fails', 'is finished'] as const
+export const Told = z.enum(TOLD)
+export type Told = z.infer<typeof Told>
+
+export const FEED_FORMATS = ['RSS', 'Atom', 'JSON Feed'] as const
+export const FeedFormat = z.enum(FEED_FORMATS)
+export type FeedFormat = z.infer<typeof FeedFormat>
+
+/** Something that follows a pipeline's work by itself. */
+export const Follow = z.discriminatedUnion('kind', [
+  /** A message in the team chat; `text` may hold words in braces that are filled in (core/pipeline/follows.ts). */
+  z.object({ kind: z.literal('chat'), id: Id, when: Told, text: z.string().trim().min(1).max(1000) }),
+  /** A row for each published post in an archive sheet (CSV). */
+  z.object({ kind: z.literal('sheet'), id: Id, title: z.string().trim().min(1).max(80) }),
+  /** The published posts as a feed of their own, so many of the newest. */
+  z.object({
+    kind: z.literal('feed'),
+    id: Id,
+    title: z.string().trim().min(1).max(80),
+    format: FeedFormat,
+    items: z.int().min(1).max(200),
+  }),
+  /** Another pipeline that takes over each piece once all of its posts are out, or each published post as a piece of its own. */
+  z.object({
+    kind: z.literal('pipeline'),
+    id: Id,
+    pipeline: Id,
+    takes: z.enum(['the finished piece', 'the published posts']),
+  }),
+])
+export type Follow = z.infer<typeof Follow>
+
 /** What a pipeline says, apart from which pipeline it is: what its file holds and its versions keep. */
 export const Recipe = z.object({
   takeIn: TakeIn,
@@ -107,6 +140,8 @@ export const Recipe = z.object({
   release: z.array(ReleaseRow).min(1).max(40),
   gate: Gate,
   limits: Limits,
+  /** What follows what it does. */
+  follows: z.array(Follow).max(12).default([]),
   /** Its posts' priority: above 0 they have their place before others. */
   priority: z.int().min(-10).max(10),
 })
@@ -136,8 +171,8 @@ export const Pipeline = Recipe.extend({
 export type Pipeline = z.infer<typeof Pipeline>
 
 /** What a pipeline says, without which pipeline it is. */
-export function recipeOf({ takeIn, make, release, gate, limits, priority }: Recipe): Recipe {
-  return { takeIn, make, release, gate, limits, priority }
+export function recipeOf({ takeIn, make, release, gate, limits, follows, priority }: Recipe): Recipe {
+  return { takeIn, make, release, gate, limits, follows, priority }
 }
 
 /** A pipeline as it would be once what was changed is put to work. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { Instant, LocalDate } from './primitives'
+import { FEED_FORMATS } from './pipeline'
+import { Id, Instant, LocalDate } from './primitives'
 
 /** Where an outside service answers. */
 const Address = z
@@ -83,3 +84,47 @@ export const CalendarEntry = z.object({
   certain: z.boolean(),
 })
 export type CalendarEntry = z.infer<typeof CalendarEntry>
+
+/** The team chat as a person sets it up. Its address is a secret and stays on the server; its host is told. */
+export const ChatSettings = z.object({ address: Address })
+export type ChatSettings = z.infer<typeof ChatSettings>
+
+export const ChatState = z.object({
+  host: z.string().nullable(),
+  /** Messages that are still to be sent, and why the last try failed. */
+  waiting: z.int().min(0),
+  trouble: z.string().nullable(),
+})
+export type ChatState = z.infer<typeof ChatState>
+
+/** A message for the team chat; one key is said once. */
+export const ChatLine = z.object({ key: z.string().min(1).max(300), text: z.string().min(1).max(4000) })
+export type ChatLine = z.infer<typeof ChatLine>
+
+/** A published post, as a feed or an archive sheet has it. */
+export const Publication = z.object({
+  post: Id,
+  /** When it went out; null while it is handed over: the server knows when it does. */
+  at: Instant.nullable(),
+  network: z.string().max(80),
+  account: z.string().max(200),
+  title: z.string().max(1000),
+  text: z.string().max(60_000),
+  link: z.string().max(4000).nullable(),
+  /** Where it stands on its network. */
+  publicUrl: z.string().max(4000).nullable(),
+  tags: z.array(z.string().max(200)).max(60),
+})
+export type Publication = z.infer<typeof Publication>
+
+/** What a brand publishes of its posts through the server, under an address of its own. */
+export const PublishedDocument = z.object({
+  kind: z.enum([...FEED_FORMATS, 'CSV']),
+  title: z.string().min(1).max(80),
+  /** The page that a feed belongs to. */
+  home: z.url().max(2000).nullable(),
+  /** At most so many of the newest. */
+  items: z.int().min(1).max(5000),
+  publications: z.array(Publication).max(6000),
+})
+export type PublishedDocument = z.infer<typeof PublishedDocument>

@@ -41,6 +41,7 @@ export function blankPost(account: Pick<Account, 'id' | 'network'>, given: Given
     publicUrl: null,
     visibility: null,
     failure: null,
+    followed: [],
     ...given,
   }
 }

@@ -40,6 +40,7 @@ export function differs(before: Recipe, after: Recipe): string[] {
       ...rowsOf(before, after, same),
       ...(same(before.gate, after.gate) ? [] : ['gate']),
       ...fieldsOf('limits', before.limits, after.limits, same),
+      ...(same(before.follows, after.follows) ? [] : ['what follows']),
       ...(same(before.priority, after.priority) ? [] : ['priority']),
     ]),
   ]

@@ -85,6 +85,7 @@ export function makeDrip(request: DripRequest, onProgress?: (done: number, all: 
     missing: [],
     until: request.until ?? null,
     seed: request.seed,
+    followed: [],
     held: null,
     endedAt: null,
     createdAt: now,

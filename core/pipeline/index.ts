@@ -22,6 +22,18 @@ export {
 export { renewalOf, renewed, type Renewal } from './recurring'
 export { lookBack } from './lookBack'
 export { differs } from './differ'
+export {
+  circle,
+  filledIn,
+  FILLED_IN,
+  FILLINGS,
+  followsSince,
+  followWords,
+  isFinished,
+  MESSAGES,
+  unfilled,
+} from './follows'
+export { pieceOfPost } from './handOn'
 export { piecesWords, timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor, linkedPage, neighboursOf } from './recheck'

@@ -1,5 +1,5 @@
 import type { Account, Piece, Pipeline } from '../model'
-import { judge, sourcesOf, type SieveContext } from '../sieve'
+import { judge, isFor, type SieveContext } from '../sieve'
 import { accountsOf, postsEach, rowsFor } from './release'
 
 /** What a pipeline would have done with what its sources brought in some days. */
@@ -22,11 +22,11 @@ const DAY = 86_400_000
  * not counted. `textOf` gives the words that rules look into, `kept` how many passages are kept of a piece.
  */
 export function lookBack(
-  pipeline: Pick<Pipeline, 'takeIn' | 'make' | 'release'>,
+  pipeline: Pick<Pipeline, 'id' | 'takeIn' | 'make' | 'release'>,
   around: {
     pieces: readonly Piece[]
     accounts: readonly Account[]
-    sources: Parameters<typeof sourcesOf>[1]
+    sources: Parameters<typeof isFor>[1]
     context: SieveContext
     textOf: (piece: string) => string
     kept: (piece: string) => number
@@ -35,10 +35,10 @@ export function lookBack(
 ): LookBack {
   const { context } = around
   const since = new Date(Date.parse(context.now) - days * DAY).toISOString()
-  const from = sourcesOf(pipeline.takeIn, around.sources)
+  const mine = isFor(pipeline, around.sources)
   const appeared = around.pieces.filter((p) => {
     const at = p.publishedAt ?? p.takenAt
-    return from.has(p.source) && at >= since && at <= context.now && p.words > 0
+    return mine(p) && at >= since && at <= context.now && p.words > 0
   })
   const byAccount = new Map<string, number>()
   let [passed, posts, left] = [0, 0, 0]

@@ -213,6 +213,8 @@ function owned(
     letThrough: false,
     dealt: null,
     seenBy: [],
+    handedTo: [],
+    through: [],
     ...change,
   }
 }

@@ -24,7 +24,7 @@ import {
   toWall,
   type LaneFigures,
 } from '../planning'
-import { sieveContext, sourcesOf } from '../sieve'
+import { sieveContext, isFor } from '../sieve'
 import { followsRhythm, inRhythm, toAccount, withRhythm, type Change } from './change'
 
 /** What a rehearsal is played with. */
@@ -314,8 +314,8 @@ function arriving(
 
 /** The pieces that a pipeline's sieve let through, the newest first; all of its sources where it looked at none. */
 function passedOf(pipeline: Pipeline, { pieces, sources }: RehearsalRequest): Piece[] {
-  const from = sourcesOf(pipeline.takeIn, sources)
-  const mine = pieces.filter((p) => from.has(p.source) && p.double === null)
+  const mineOf = isFor(pipeline, sources)
+  const mine = pieces.filter((p) => mineOf(p) && p.double === null)
   const passed = mine.filter((p) => p.verdicts.some((v) => v.pipeline === pipeline.id && v.passed))
   return (passed.length ? passed : mine).sort((a, b) =>
     (b.publishedAt ?? '').localeCompare(a.publishedAt ?? ''),
@@ -353,6 +353,7 @@ function dripToCome(
     missing: [],
     seed,
     until: null,
+    followed: [],
     held: null,
     endedAt: null,
     createdAt,
@@ -381,8 +382,8 @@ function postsToCome(drip: Drip, lanes: readonly Account[], staggerMinutes: numb
  * and the part of it that its sieve let through; null where nothing came.
  */
 function daysApart(pipeline: Pipeline, { now, pieces, sources }: RehearsalRequest): number | null {
-  const from = sourcesOf(pipeline.takeIn, sources)
-  const mine = pieces.filter((p) => from.has(p.source) && p.double === null)
+  const mineOf = isFor(pipeline, sources)
+  const mine = pieces.filter((p) => mineOf(p) && p.double === null)
   const since = new Date(Date.parse(now) - LATELY_DAYS * DAY).toISOString()
   const appeared = mine.flatMap((p) => p.publishedAt ?? []).filter((at) => at <= now)
   const lately = appeared.filter((at) => at >= since).length

@@ -10,7 +10,7 @@ export {
   type SieveResult,
 } from './judge'
 export { firstNumber, matchingWords } from './words'
-export { judge, sieveContext, sourcesOf } from './takeIn'
+export { isFor, judge, sieveContext, sourcesOf } from './takeIn'
 export { findDoubles } from './find'
 export { nearDoubles } from './near'
 export { byNeed, haystack, matches, pieceState, waitingPieces, type PieceState } from './state'

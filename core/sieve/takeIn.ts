@@ -12,6 +12,15 @@ export function sourcesOf(
   ])
 }
 
+/** Whether a piece is for a pipeline: it is of its sources, or another pipeline handed it on to it. */
+export function isFor(
+  pipeline: Pick<Pipeline, 'id' | 'takeIn'>,
+  sources: readonly Pick<Source, 'id' | 'group'>[],
+): (piece: Pick<Piece, 'source' | 'handedTo' | 'through'>) => boolean {
+  const from = sourcesOf(pipeline.takeIn, sources)
+  return (p) => p.handedTo.includes(pipeline.id) || (p.through.length === 0 && from.has(p.source))
+}
+
 /** What is around pieces while they are sieved, from the records of their brand. */
 export function sieveContext(around: {
   now: string

@@ -6,6 +6,19 @@ import { httpConnector } from '../dispatch/connector'
 import { typed } from './typed'
 import { mustOwn } from './workspace'
 
+/** Every table that a demo fills. */
+const EMPTIED = [
+  'deliveries',
+  'receipts',
+  'links',
+  'media',
+  'settings',
+  'messages',
+  'documents',
+  'link_pages',
+  'calendars',
+]
+
 /** What exists in demo mode only: the seed, its accounts, and starting again. */
 export function demoRoutes(app: App, context: Context): void {
   const { worldUrl } = context.options
@@ -85,8 +98,7 @@ export function demoRoutes(app: App, context: Context): void {
     async () => {
       const { database } = context.house()
       await database.transaction(async (tx) => {
-        for (const table of ['deliveries', 'receipts', 'links', 'media', 'settings'])
-          await tx.query(`delete from ${table}`)
+        for (const table of EMPTIED) await tx.query(`delete from ${table}`)
       })
       await context.clock.load()
       const response = await fetch(`${world()}/control/restart`, { method: 'POST' })

@@ -1,6 +1,9 @@
 import { z } from 'zod'
 import {
+  ChatLine,
   ChatMessage,
+  ChatSettings,
+  ChatState,
   ShortenerSettings,
   ShortenerState,
   ShortLink,
@@ -10,7 +13,7 @@ import {
   WriterState,
 } from '../../core/model'
 import type { App, Context } from '../server'
-import { typed } from './typed'
+import { typed, type TypedApp } from './typed'
 import { mustOwn } from './workspace'
 
 /** A new key, or none to keep the one there is; an empty one takes it away. */
@@ -18,7 +21,7 @@ const Key = z.string().max(1000).optional()
 
 const TRIAL: ChatMessage[] = [{ role: 'user', content: 'Answer with one short sentence that you are ready.' }]
 
-/** The outside services a person connects: a writer and a shortener. Their keys never leave the server. */
+/** The outside services a person connects: a writer, a shortener, the team chat. Their keys never leave the server. */
 export function serviceRoutes(app: App, context: Context): void {
   const services = () => context.house().services
 
@@ -124,5 +127,57 @@ export function serviceRoutes(app: App, context: Context): void {
       },
       async (request) => ({ links: await services().shortener.clicks(request.body.links) }),
     )
+    chatRoutes(routes, context)
   })
+}
+
+function chatRoutes(routes: TypedApp, context: Context): void {
+  const chat = () => context.house().services.chat
+  routes.get(
+    '/api/chat',
+    { schema: { summary: 'The connected team chat', response: { 200: ChatState } } },
+    () => chat().state(),
+  )
+  routes.put(
+    '/api/chat',
+    {
+      schema: {
+        summary: 'Connect a team chat; its address is a secret and is not told again',
+        body: z.object({ settings: ChatSettings }),
+        response: { 200: ChatState },
+      },
+    },
+    async (request) => {
+      await chat().connect(request.body.settings)
+      return chat().state()
+    },
+  )
+  routes.delete(
+    '/api/chat',
+    {
+      schema: {
+        summary: 'Disconnect the team chat and drop what waits for it',
+        response: { 200: ChatState },
+      },
+    },
+    async () => {
+      await chat().disconnect()
+      return chat().state()
+    },
+  )
+  routes.post(
+    '/api/chat/messages',
+    {
+      schema: {
+        summary: 'Say something in the team chat; what could not be sent at once follows',
+        body: z.object({ messages: z.array(ChatLine).min(1).max(100) }),
+        response: { 200: ChatState },
+      },
+    },
+    async (request) => {
+      await chat().say(request.body.messages)
+      await chat().flush()
+      return chat().state()
+    },
+  )
 }

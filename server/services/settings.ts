@@ -42,7 +42,7 @@ export class ServiceSettings<T extends z.ZodType<{ address: string }>> {
 }
 
 /** Refuses to send a key in the clear to any machine but this one. */
-function mindKey(address: string, key: string): void {
+export function mindKey(address: string, key: string): void {
   const { protocol, hostname } = new URL(address)
   const here = hostname === 'localhost' || hostname === '127.0.0.1' || hostname === '[::1]'
   if (key && protocol === 'http:' && !here)

@@ -1,7 +1,7 @@
 import { Fault, quotable, textId, type Piece, type Pipeline, type Post } from '../../../core/model'
 import { wordsOf } from '../../../core/pipeline'
 import { toWall } from '../../../core/planning'
-import { judge, readsText, sieveContext, sourcesOf } from '../../../core/sieve'
+import { judge, readsText, sieveContext, isFor } from '../../../core/sieve'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, one, patch, put, wholePiece, type Actor } from '../store'
@@ -139,8 +139,8 @@ async function nextPiece(pipeline: Pipeline): Promise<Piece | null> {
     all('wordLists', 'brand', pipeline.brand),
   ])
   const published = (p: Piece): string => p.publishedAt ?? p.takenAt
-  const from = sourcesOf(pipeline.takeIn, sources)
-  const free = pieces.filter((p) => from.has(p.source) && p.dealt === null && p.words > 0)
+  const mine = isFor(pipeline, sources)
+  const free = pieces.filter((p) => mine(p) && p.dealt === null && p.words > 0)
   const waiting = free.filter((p) => published(p) >= pipeline.takeIn.since)
   const backlog = free.filter((p) => published(p) < pipeline.takeIn.since)
   const ordered = [

@@ -2,13 +2,15 @@ import {
   asEdited,
   Fault,
   recipeOf,
+  type Follow,
   type Pipeline,
   type Post,
   type Recipe,
   type ReleaseRow,
   type WordList,
 } from '../../../core/model'
-import { releasedTo } from '../../../core/pipeline'
+import { circle, releasedTo } from '../../../core/pipeline'
+import { inWords } from '../../../core/text'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, remove, sameContent } from '../store'
 import { plannedOf } from './ending'
@@ -22,6 +24,7 @@ export type PipelineChange = Partial<Pick<Pipeline, 'name' | 'hue' | 'gate' | 'p
   make?: Partial<Pipeline['make']>
   limits?: Partial<Pipeline['limits']>
   release?: (rows: ReleaseRow[]) => ReleaseRow[]
+  follows?: (follows: Follow[]) => Follow[]
 }
 
 /**
@@ -33,6 +36,7 @@ export async function savePipeline(
   { name, hue, ...change }: PipelineChange,
   label: string,
 ): Promise<void> {
+  if (change.follows) await refuseCircles(pipeline, change.follows(asEdited(pipeline).follows))
   await commit({ brand: pipeline.brand, label }, [
     {
       table: 'pipelines',
@@ -49,12 +53,30 @@ export async function savePipeline(
   ])
 }
 
-function changed(recipe: Recipe, { takeIn, make, limits, release, gate, priority }: PipelineChange): Recipe {
+/** Refuses (`bad-request`) what hands on to a pipeline from which it would come back. */
+async function refuseCircles(
+  { id, brand }: Pick<Pipeline, 'id' | 'brand'>,
+  follows: readonly Follow[],
+): Promise<void> {
+  const pipelines = await all('pipelines', 'brand', brand)
+  for (const follow of follows) {
+    const way = follow.kind === 'pipeline' ? circle(pipelines, id, follow.pipeline) : null
+    if (way)
+      throw new Fault(
+        'bad-request',
+        `That would go round in a circle: ${way.map((name) => `“${name}”`).join(' hands on to ')}. Choose another pipeline, or take what follows out of ${inWords(way.slice(1, -1).map((n) => `“${n}”`)) || 'it'} first.`,
+      )
+  }
+}
+
+function changed(recipe: Recipe, change: PipelineChange): Recipe {
+  const { takeIn, make, limits, release, follows, gate, priority } = change
   return {
     takeIn: { ...recipe.takeIn, ...takeIn },
     make: { ...recipe.make, ...make },
     limits: { ...recipe.limits, ...limits },
     release: release ? release(recipe.release) : recipe.release,
+    follows: follows ? follows(recipe.follows) : recipe.follows,
     gate: gate ?? recipe.gate,
     priority: priority ?? recipe.priority,
   }
@@ -129,6 +151,7 @@ export async function goBack(id: string, version: number): Promise<void> {
   const pipeline = await must('pipelines', id)
   const found = pipeline.versions.find((v) => v.version === version)
   if (!found) throw new Fault('not-found', `Version ${version} is no longer kept.`)
+  await refuseCircles(pipeline, found.recipe.follows)
   await commit({ brand: pipeline.brand, label: `Go back to version ${version}` }, [
     patch('pipelines', id, (p) =>
       p.on

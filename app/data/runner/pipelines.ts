@@ -1,6 +1,6 @@
 import { asFault, quotable, textId, type Drip, type Piece, type Pipeline } from '../../../core/model'
 import { releasedTo, rowsFor, rulesOf } from '../../../core/pipeline'
-import { judge, readsText, sieveContext, sourcesOf, type SieveContext } from '../../../core/sieve'
+import { isFor, judge, readsText, sieveContext, sourcesOf, type SieveContext } from '../../../core/sieve'
 import { toWall } from '../../../core/planning'
 import { dripBy, type Around } from './dripBy'
 import { readHolds } from '../actions/holds'
@@ -169,15 +169,16 @@ async function sieveWaiting(
     all('pieces', 'brand', pipeline.brand),
     all('wordLists', 'brand', pipeline.brand),
   ])
-  const from = sourcesOf(pipeline.takeIn, sources)
+  const mine = isFor(pipeline, sources)
+  const handed = (p: Piece): boolean => p.handedTo.includes(pipeline.id)
   const waiting = pieces
     .filter(
       (p) =>
-        from.has(p.source) &&
+        mine(p) &&
         !p.seenBy.includes(pipeline.id) &&
-        (p.dealt === null || begun.has(p.id)) &&
+        (p.dealt === null || begun.has(p.id) || handed(p)) &&
         p.words > 0 &&
-        published(p) >= pipeline.takeIn.since,
+        (published(p) >= pipeline.takeIn.since || handed(p)),
     )
     .sort((a, b) => (published(a) < published(b) ? -1 : 1))
   const context = sieveContext({ now, lists, sources, pieces })

@@ -7,6 +7,9 @@ const DAY = 86_400_000
 /** So many runs of a pipeline are kept, the newest. */
 const KEPT = 60
 
+/** What a person has to put right: it is told in the run, and troubles nothing else. */
+const EXPECTED: ReadonlySet<string> = new Set(['bad-request', 'no-chat'])
+
 type About = Pick<RunStep, 'what' | 'piece' | 'title' | 'row'>
 
 /** Writes down what a run of a pipeline does, step by step. */
@@ -41,7 +44,7 @@ export class RunLog {
       return true
     } catch (error) {
       const fault = asFault(error)
-      if (fault.code !== 'bad-request') this.#fault ??= error
+      if (!EXPECTED.has(fault.code)) this.#fault ??= error
       this.#steps.push({
         ...about,
         came: 'failed',
@@ -50,6 +53,19 @@ export class RunLog {
         drip: null,
         milliseconds: milliseconds(),
       })
+      return false
+    }
+  }
+
+  /** Does something whose success is written down elsewhere or not at all; a failure is written down. Gives whether it was done. */
+  async attempt(about: About, work: () => Promise<unknown>): Promise<boolean> {
+    try {
+      await work()
+      return true
+    } catch (error) {
+      const fault = asFault(error)
+      if (!EXPECTED.has(fault.code)) this.#fault ??= error
+      this.note(about, 'failed', fault.message)
       return false
     }
   }

@@ -393,6 +393,7 @@ describe('from a blog to a drip', () => {
       ],
       gate: 'what is flagged',
       limits: NO_LIMITS,
+      follows: [],
       priority: 0,
       held: null,
       endedAt: null,

@@ -13,6 +13,8 @@ import { nowIso, readClock } from '../clock'
 import { all, commit, onWrite, patch, put, type Write } from '../store'
 import { during } from './activity'
 import { publishCalendars } from './calendars'
+import { publishDocuments } from './documents'
+import { followUp } from './follow'
 import { handOver, recallHeld, reconcile } from './handOver'
 import { mindLinks } from './links'
 import { publishPages } from './pages'
@@ -46,7 +48,7 @@ const FOR_DELIVERY: readonly TableName[] = [
 /**
  * One round of the work that runs by itself: collect receipts, see how the accounts are, settle which posts
  * the server has where that is in doubt, visit the sources that are due, let pipelines take in pieces, recall what is held, hand over what is
- * approved. Pipelines and hand-over look only when something they depend on was written. Ticks of all
+ * approved, publish what shows the plan, and do what follows pipelines. Pipelines and hand-over look only when something they depend on was written. Ticks of all
  * tabs run one after the other. A step that fails stops no other one; the first fault is thrown at the end,
  * and what was to be looked at is looked at again in the next round.
  */
@@ -66,7 +68,8 @@ export async function tick(): Promise<void> {
     if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
     await step(extendRecurrences)
     if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
-      for (const work of [recallHeld, handOver, publishPages, publishCalendars]) await step(work)
+      for (const work of [recallHeld, handOver, publishPages, publishCalendars, publishDocuments, followUp])
+        await step(work)
     await step(() => mindLinks(touched.has('posts')))
     if (faults.length === 0) return
     for (const table of touched) dirty.add(table)

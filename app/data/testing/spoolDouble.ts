@@ -153,6 +153,8 @@ export class SpoolDouble {
         return { url: null }
       case 'PUT /api/pages/brand':
         return {}
+      case 'GET /api/documents':
+        return { documents: [] }
       case 'POST /api/intake/links':
         return { troubles: asked.urls.map(() => null) }
       default:

@@ -16,6 +16,7 @@ const WHAT: Record<RunStep['what'], string> = {
   'make anew': 'made anew',
   'drip again': 'dripped again',
   'write ahead': 'written ahead',
+  follow: 'followed',
 }
 
 /** What the last runs of a pipeline did, step by step. */

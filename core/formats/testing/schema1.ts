@@ -36,7 +36,7 @@ export function schema1(): RawRows {
       without(
         piece,
         ...['kind', 'address', 'itemPrint', 'changedAt', 'keeps', 'counts', 'place', 'fields', 'notes'],
-        ...['double', 'unfolded', 'verdicts', 'letThrough', 'video'],
+        ...['double', 'unfolded', 'verdicts', 'letThrough', 'video', 'handedTo', 'through'],
       ),
     ],
     passages: [],
@@ -48,6 +48,7 @@ export function schema1(): RawRows {
           'make',
           'release',
           'limits',
+          'follows',
           'priority',
           'endedAt',
           'draft',

@@ -124,6 +124,8 @@ export const Post = z.object({
   publicUrl: z.string().nullable(),
   visibility: z.enum(['visible', 'waiting for a moderator', 'gone']).nullable(),
   failure: z.string().nullable(),
+  /** What of its pipeline's follows was done with it: their ids, with its generation where it failed. */
+  followed: z.array(z.string()),
 })
 export type Post = z.infer<typeof Post>
 
