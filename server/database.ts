@@ -63,6 +63,9 @@ create table if not exists documents (
   id text primary key, secret text not null unique, kind text not null, title text not null,
   home text not null, items int not null, publications text not null
 );
+create table if not exists trials (
+  id text primary key, account text not null, payload text not null, begun_at bigint not null, remote_id text
+);
 `,
 ]
 

@@ -18,6 +18,7 @@ import { openDatabase, type Database } from './database'
 import { httpConnector } from './dispatch/connector'
 import { Links } from './dispatch/links'
 import { Spool } from './dispatch/spool'
+import { Trials } from './dispatch/trials'
 import { Worker } from './dispatch/worker'
 import { clockRoutes } from './routes/clock'
 import { demoRoutes } from './routes/demo'
@@ -55,6 +56,7 @@ export interface House {
   spool: Spool
   links: Links
   worker: Worker
+  trials: Trials
   services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
 }
 
@@ -69,6 +71,8 @@ export interface Context {
 
 export type App = FastifyInstance
 
+/** How often test deliveries that were left standing are looked for, in real milliseconds. */
+const SWEEP = 60_000
 const API_BODY = 2 * 1024 * 1024
 
 /**
@@ -178,6 +182,7 @@ export async function createServer(
   await serveApp(app, options.appDir)
 
   let opening: Promise<void> | null = null
+  let sweeping: NodeJS.Timeout | undefined
   const open = async (): Promise<void> => {
     try {
       const database = await openDatabase({ url: options.databaseUrl, folder: options.dataDir })
@@ -190,10 +195,12 @@ export async function createServer(
         shortener: new Shortener(database),
         chat: new Chat(database, () => clock.now()),
       }
-      house = { database, spool, links, worker, services }
+      const trials = new Trials({ database, links, connector })
+      house = { database, spool, links, worker, trials, services }
       await clock.load()
       await worker.start()
       services.chat.start()
+      sweeping = setInterval(() => void trials.sweep().catch(() => undefined), SWEEP)
     } catch (error) {
       failure = asFault(error)
       house = null
@@ -207,6 +214,7 @@ export async function createServer(
     ready: opening,
     close: async () => {
       await opening.catch(() => undefined)
+      clearInterval(sweeping)
       await house?.worker.stop()
       await house?.services.chat.stop()
       await app.close()

@@ -103,6 +103,8 @@ export {
   giveTranscript,
   importSheet,
   openFile,
+  readPasted,
+  type Borrowed,
   takePage,
   takeWriting,
   trySheet,
@@ -117,6 +119,7 @@ export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'
 export { canWriteFolders, chooseWeekly, download } from './weekly'
+export { deliverTrial } from './runner/handOver'
 export { archiveOf, useDocumentAddress } from './runner/documents'
 export {
   connectChat,

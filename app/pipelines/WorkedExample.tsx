@@ -1,146 +1,92 @@
 import { Box, Flex, Spinner } from '@chakra-ui/react'
-import { useState } from 'react'
-import useSWR from 'swr'
 import { releasedTo } from '../../core/pipeline'
-import { asFault, type Account, type Passage, type Piece, type Pipeline } from '../../core/model'
-import { useOpenAccounts, useRows, useWholePiece } from '../data'
-import { useWork } from '../shell'
-import { Button, count, Drop, moment, Mono, NetworkMark, SelectField } from '../ui'
+import type { Account, Passage, Piece, Pipeline, Post } from '../../core/model'
+import { Button, count, Drop, moment, Mono, NetworkMark } from '../ui'
 import { Followed } from './bench/Followed'
+import { PieceChoice } from './bench/PieceChoice'
 import { Stage } from './bench/Stage'
-import { runExample, type RowExample } from './example'
+import { TestDelivery } from './bench/TestDelivery'
+import type { RowExample } from './example'
 import type { Trial } from './useSieveTrial'
+import { useWorkedExample, type Traveller } from './useWorkedExample'
 
-/** A real recent piece travelling through the pipeline. Nothing is published or kept from here. */
+/** A real recent piece travelling through the pipeline. Nothing is published or kept from here but what a test delivery sends. */
 export function WorkedExample({ pipeline, trial }: { pipeline: Pipeline; trial: Trial | null }) {
-  const { brand } = useWork()
-  const open = useOpenAccounts(brand.id)
-  const accounts = open ?? []
-  const [chosen, setChosen] = useState<string | null>(null)
-  const [without, setWithout] = useState<ReadonlySet<string>>(new Set())
-  const readable = trial?.results.filter((r) => r.piece.words > 0) ?? []
-  // A piece that passes shows most; one that was caught can be chosen.
-  const shown =
-    trial?.results.find((r) => r.piece.id === chosen) ?? readable.find((r) => r.result.passed) ?? readable[0]
-  const piece = shown?.piece
-  const caught = trial?.results.filter((r) => !r.result.passed) ?? []
-  const passages = useRows('passages', 'piece', piece?.id ?? '')
-  const recipe = [
-    piece,
-    passages?.map((p) => [p.id, p.choice]),
-    pipeline.make,
-    pipeline.release,
-    pipeline.gate,
-    pipeline.limits,
-    brand,
-    open,
-  ]
-  const { data: rows, error } = useSWR<RowExample[], unknown>(
-    shown && trial && passages && shown.piece.words > 0 && open
-      ? ['example', JSON.stringify([recipe, [...without]])]
-      : null,
-    () =>
-      runExample({
-        pipeline,
-        brand,
-        accounts,
-        piece: (shown as NonNullable<typeof shown>).piece,
-        text: shown?.text ?? '',
-        context: (trial as NonNullable<typeof trial>).context,
-        passages: passages ?? [],
-        without,
-      }),
-    { revalidateOnFocus: false, keepPreviousData: true },
-  )
-  const trouble = error === undefined ? null : asFault(error).message
-  if (!piece || !shown || !trial)
-    return (
-      <Box p="6" color="soft">
-        The worked example shows a real piece travelling through. Choose a source that has brought one.
-      </Box>
-    )
-  const leave = (id: string): void => {
-    const next = new Set(without)
-    if (!next.delete(id)) next.add(id)
-    setWithout(next)
-  }
+  const example = useWorkedExample(pipeline, trial)
+  const { accounts, traveller, passages, rows, trouble, without } = example
+  if (!trial) return null
   return (
     <Box p="6" pt="5">
       <Box fontSize="13px" color="soft">
         Worked example · nothing is published from here
       </Box>
-      <Flex gap="3" align="center" mb="3" wrap="wrap">
-        <SelectField
-          aria-label="Piece of the worked example"
-          fontFamily="reading"
-          fontSize="18px"
-          fontWeight="700"
-          h="9"
-          flex="1"
-          minW="0"
-          value={piece.id}
-          onChange={(e) => setChosen(e.target.value)}
-        >
-          {trial.results.map(({ piece: p }) => (
-            <option key={p.id} value={p.id}>
-              {p.title}
-            </option>
+      <PieceChoice trial={trial} traveller={traveller} onChoose={example.choose} onPaste={example.paste} />
+      {!traveller && trial.results.length === 0 && (
+        <Box color="soft">
+          The worked example shows a real piece travelling through. Choose a source that has brought one, or
+          paste one.
+        </Box>
+      )}
+      {traveller && (
+        <Flex gap="1.5" wrap="wrap" align="center" mb="4" role="group" aria-label="Accounts in the example">
+          {releasedTo(pipeline, accounts).map((a) => (
+            <Button
+              key={a.id}
+              size="sm"
+              aria-pressed={!without.has(a.id)}
+              title={without.has(a.id) ? 'Take it in again' : 'Leave it out of the example'}
+              textDecoration={without.has(a.id) ? 'line-through' : undefined}
+              color={without.has(a.id) ? 'soft' : undefined}
+              onClick={() => example.leave(a.id)}
+            >
+              <NetworkMark id={a.network} /> @{a.handle}
+            </Button>
           ))}
-        </SelectField>
-        {caught.length > 0 && shown.result.passed && (
-          <Button onClick={() => setChosen(caught[0]?.piece.id ?? null)}>One that was caught</Button>
-        )}
-      </Flex>
-      <Flex gap="1.5" wrap="wrap" align="center" mb="4" role="group" aria-label="Accounts in the example">
-        {releasedTo(pipeline, accounts).map((a) => (
-          <Button
-            key={a.id}
-            size="sm"
-            aria-pressed={!without.has(a.id)}
-            title={without.has(a.id) ? 'Take it in again' : 'Leave it out of the example'}
-            textDecoration={without.has(a.id) ? 'line-through' : undefined}
-            color={without.has(a.id) ? 'soft' : undefined}
-            onClick={() => leave(a.id)}
-          >
-            <NetworkMark id={a.network} /> @{a.handle}
-          </Button>
-        ))}
-      </Flex>
+        </Flex>
+      )}
       {trouble && <Box color="plumText">{trouble}</Box>}
-      <Box position="relative" pl="10">
-        <Box aria-hidden position="absolute" left="14px" top="0" bottom="0" w="5px" bg="water" />
-        <Taken trial={trial} shown={shown} />
-        {passages && <Passages passages={passages} most={pipeline.make.passages} />}
-        {!rows && !trouble && (
-          <Flex gap="2" color="soft" align="center">
-            <Spinner size="xs" /> Writing the example …
-          </Flex>
-        )}
-        {rows?.map((row, index) => (
-          <Released
-            key={row.verdict.row.id}
-            example={row}
-            number={index + 1}
-            pipeline={pipeline}
-            accounts={accounts}
+      {traveller && (
+        <Box position="relative" pl="10">
+          <Box aria-hidden position="absolute" left="14px" top="0" bottom="0" w="5px" bg="water" />
+          <Taken trial={trial} traveller={traveller} />
+          <Passages
+            passages={passages}
+            most={example.passagesHeld ? null : pipeline.make.passages}
+            held={example.passagesHeld}
+            onHold={example.holdPassages}
           />
-        ))}
-        {rows && pipeline.follows.length > 0 && (
-          <Followed
-            pipeline={pipeline}
-            piece={piece}
-            posts={rows.flatMap((r) => r.posts)}
-            accounts={accounts}
-          />
-        )}
-      </Box>
+          {!rows && !trouble && (
+            <Flex gap="2" color="soft" align="center">
+              <Spinner size="xs" /> Writing the example …
+            </Flex>
+          )}
+          {rows?.map((row, index) => (
+            <Released
+              key={row.verdict.row.id}
+              example={row}
+              number={index + 1}
+              pipeline={pipeline}
+              accounts={accounts}
+              held={example.isHeld(row.verdict.row.id)}
+              onHold={() => example.holdRow(row)}
+            />
+          ))}
+          {rows && pipeline.follows.length > 0 && (
+            <Followed
+              pipeline={pipeline}
+              piece={traveller.piece}
+              posts={rows.flatMap((r) => r.posts)}
+              accounts={accounts}
+            />
+          )}
+        </Box>
+      )}
     </Box>
   )
 }
 
-function Taken({ trial, shown }: { trial: Trial; shown: Trial['results'][number] }) {
-  const { piece, result } = shown
-  const words = useWholePiece(piece.id)
+function Taken({ trial, traveller }: { trial: Trial; traveller: Traveller }) {
+  const { piece, result, pasted } = traveller
   const waiting = trial.results.filter((r) => r.result.passed && r.piece.dealt === null).length
   return (
     <Stage
@@ -155,10 +101,14 @@ function Taken({ trial, shown }: { trial: Trial; shown: Trial['results'][number]
       <Box color="soft">
         {count(piece.words, 'word')} · {count(piece.images.length, 'picture')} · keeps {piece.keeps.span}
         {piece.categories.length ? ` · tagged ${piece.categories.join(', ')}` : ''} ·{' '}
-        {count((words?.blocks ?? []).filter((b) => b.furniture !== null).length, 'block')} of furniture marked
+        {count(piece.blocks.filter((b) => b.furniture !== null).length, 'block')} of furniture marked
       </Box>
       <Box color="soft">
-        {piece.dealt ? `Dripping already, by ${piece.dealt.by}.` : 'Waiting in Intake.'}{' '}
+        {pasted
+          ? 'Pasted, and kept nowhere.'
+          : piece.dealt
+            ? `Dripping already, by ${piece.dealt.by}.`
+            : 'Waiting in Intake.'}{' '}
         {count(waiting, 'piece')} that {waiting === 1 ? 'passes' : 'pass'} still{' '}
         {waiting === 1 ? 'waits' : 'wait'}.
       </Box>
@@ -172,7 +122,17 @@ function about(piece: Piece): object {
   return { title, url, author, publishedAt, kind, language, categories, words, keeps, counts, fields }
 }
 
-function Passages({ passages, most }: { passages: readonly Passage[]; most: number | null }) {
+function Passages({
+  passages,
+  most,
+  held,
+  onHold,
+}: {
+  passages: readonly Passage[]
+  most: number | null
+  held: boolean
+  onHold: (used: readonly Passage[]) => void
+}) {
   const ranked = [...passages].sort((a, b) => b.score - a.score)
   const kept = ranked.filter((p) => p.choice === 'kept')
   const used = kept.slice(0, most ?? Infinity)
@@ -180,6 +140,8 @@ function Passages({ passages, most }: { passages: readonly Passage[]; most: numb
   return (
     <Stage
       title={`${used.length} of ${count(ranked.length, 'passage')}`}
+      held={held}
+      onHold={() => onHold(used)}
       note={
         left.length
           ? `${left.filter((p) => p.choice === 'left out').length} left out · ${left.filter((p) => p.choice !== 'left out').length} spare`
@@ -221,11 +183,15 @@ function Released({
   number,
   pipeline,
   accounts,
+  held: isHeld,
+  onHold,
 }: {
   example: RowExample
   number: number
   pipeline: Pipeline
   accounts: readonly Account[]
+  held: boolean
+  onHold: () => void
 }) {
   const { verdict, posts, missing, trouble, milliseconds } = example
   const held = posts.filter((p) => p.state === 'for review').length
@@ -239,6 +205,8 @@ function Released({
   return (
     <Stage
       title={`Row ${number}: ${count(posts.length, 'post')}`}
+      held={isHeld}
+      onHold={onHold}
       note={`${milliseconds} ms${held ? ` · ${held} would be held` : ''}`}
       data={{
         row: verdict,
@@ -264,7 +232,7 @@ function Released({
               : 'no place'}
           </Mono>
           <NetworkMark id={post.network} />
-          <Box flex="1" minW="0">
+          <Box flex="1" minW="0" position="relative">
             <Mono>
               {post.wording.angle}
               {post.wording.format === 'post' ? '' : ` · ${post.wording.format}`}
@@ -277,6 +245,7 @@ function Released({
                 {post.checks[0].message}
               </Box>
             )}
+            <TestedOn post={post} accounts={accounts} />
           </Box>
         </Flex>
       ))}
@@ -287,4 +256,9 @@ function Released({
       )}
     </Stage>
   )
+}
+
+function TestedOn({ post, accounts }: { post: Post; accounts: readonly Account[] }) {
+  const account = accounts.find((a) => a.id === post.account)
+  return account ? <TestDelivery post={post} account={account} /> : null
 }

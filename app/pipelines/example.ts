@@ -1,5 +1,5 @@
 import { accountsOf, beatsOf, gateState, rowsFor, type RowVerdict } from '../../core/pipeline'
-import type { Account, Brand, Passage, Piece, Pipeline, Post } from '../../core/model'
+import type { Account, Brand, Passage, Pipeline, Post, WholePiece } from '../../core/model'
 import { toWall } from '../../core/planning'
 import type { SieveContext } from '../../core/sieve'
 import { asFault } from '../../core/model'
@@ -17,6 +17,22 @@ export interface RowExample {
 
 type Made = Omit<RowExample, 'verdict' | 'milliseconds'> & { milliseconds: number }
 
+interface ExampleRequest {
+  pipeline: Pipeline
+  brand: Brand
+  accounts: readonly Account[]
+  piece: WholePiece
+  /** Its words that are the piece. */
+  text: string
+  context: SieveContext
+  /** The piece's passages, as they are chosen now. */
+  passages: readonly Passage[]
+  /** Accounts that are left out for now. */
+  without: ReadonlySet<string>
+  /** What rows made before, by their ids, where it is held still while others are edited. */
+  still: ReadonlyMap<string, RowExample>
+}
+
 /** What was made lately, by all it was made from: an edit makes anew only the rows that it touches. */
 const made = new Map<string, Made>()
 const REMEMBERED = 40
@@ -25,19 +41,8 @@ const REMEMBERED = 40
  * Runs a piece through the rows of a pipeline, one after the other, each minding the posts of those above; nothing
  * is kept. What goes by the gate alone is said afterwards, so that another gate writes nothing anew.
  */
-export async function runExample(request: {
-  pipeline: Pipeline
-  brand: Brand
-  accounts: readonly Account[]
-  piece: Piece
-  text: string
-  context: SieveContext
-  /** The piece's passages, as they are chosen now. */
-  passages: readonly Passage[]
-  /** Accounts that are left out for now. */
-  without: ReadonlySet<string>
-}): Promise<RowExample[]> {
-  const { pipeline, brand, piece, without } = request
+export async function runExample(request: ExampleRequest): Promise<RowExample[]> {
+  const { pipeline, brand, piece, without, still } = request
   const verdicts = rowsFor({ ...piece, text: request.text }, pipeline.release, request.context)
   const examples: RowExample[] = []
   const chosen = request.passages.map((p) => [p.id, p.choice])
@@ -54,6 +59,12 @@ export async function runExample(request: {
     hour,
   ])
   for (const verdict of verdicts) {
+    const held = still.get(verdict.row.id)
+    if (held) {
+      examples.push(held)
+      key += JSON.stringify(held.posts.map((p) => [p.at, p.wording.text]))
+      continue
+    }
     if (!verdict.takes) {
       examples.push({ verdict, ...NOTHING })
       continue
@@ -86,7 +97,7 @@ const NOTHING: Made = {
 }
 
 async function make(
-  { pipeline, brand, piece }: Parameters<typeof runExample>[0],
+  { pipeline, brand, piece, passages }: ExampleRequest,
   { row }: RowVerdict,
   accounts: readonly Account[],
   beside: readonly Post[],
@@ -109,8 +120,7 @@ async function make(
       },
       undefined,
       // As if nothing of it were out yet.
-      (post) => post.piece !== piece.id,
-      beside,
+      { standing: (post) => post.piece !== piece.id, beside, given: { piece, passages } },
     )
     const { missing } = result.drip
     return {

@@ -41,7 +41,12 @@ export function itemOfPage(html: string, address: string): FeedItem {
   const told = [...document.querySelectorAll('article, main')].map((e) => e.innerHTML)
   const picture = resolveAddress(object?.thumbnailUrl ?? meta('og:image'), url)
   return {
-    title: plain(object?.name ?? meta('og:title') ?? document.querySelector('h1, title')?.textContent ?? ''),
+    title: plain(
+      object?.name ??
+        meta('og:title') ??
+        (document.querySelector('h1') ?? document.querySelector('title'))?.textContent ??
+        '',
+    ),
     url,
     id: url,
     publishedAt: feedDate(object?.uploadDate ?? meta('article:published_time') ?? undefined),

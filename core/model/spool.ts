@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Id, Instant } from './primitives'
-import { Receipt } from './receipt'
+import { Attempt, Receipt } from './receipt'
 
 /** What the network is sent, apart from the media's bytes. */
 export const Payload = z.object({
@@ -39,6 +39,29 @@ export const HandOverAnswer = z.object({
   standing: z.object({ generation: z.int().min(1), revision: z.int().min(1) }).nullable(),
 })
 export type HandOverAnswer = z.infer<typeof HandOverAnswer>
+
+/** A post as its network has it. */
+export const ShownPost = z.object({
+  text: z.string(),
+  parts: z.array(z.string()).default([]),
+  poll: z.array(z.string()).default([]),
+  firstComment: z.string().nullable().default(null),
+  /** How many pictures stand with it. */
+  pictures: z.int().min(0).default(0),
+})
+export type ShownPost = z.infer<typeof ShownPost>
+
+/** What came of a test delivery. */
+export const Trial = z.object({
+  arrived: z.boolean(),
+  /** Whether nothing of it stands any more. */
+  takenDown: z.boolean(),
+  message: z.string(),
+  shown: ShownPost.nullable(),
+  publicUrl: z.string().nullable(),
+  attempts: z.array(Attempt),
+})
+export type Trial = z.infer<typeof Trial>
 
 /** What became of a recall: `DELETE /api/spool/posts/:id`. */
 export const RecallAnswer = z.object({

@@ -196,6 +196,22 @@ describe('linking and taking down', () => {
       'Murmur did not take the post down: Murmur: Not yours.',
     )
   })
+
+  it('reads a post back as the network has it, or says that it has none', async () => {
+    const path = 'GET /networks/murmur/posts/r%2F1'
+    answers[path] = json(200, { id: 'r/1', text: 'Oak.', firstComment: null, pictures: 2 })
+    expect((await connector.read('murmur', 't', 'r/1')).shown).toEqual({
+      text: 'Oak.',
+      parts: [],
+      poll: [],
+      firstComment: null,
+      pictures: 2,
+    })
+    for (const answer of [json(404, { error: 'gone', reason: 'x' }), json(200, { text: 7 })]) {
+      answers[path] = answer
+      expect((await connector.read('murmur', 't', 'r/1')).shown).toBeNull()
+    }
+  })
 })
 
 it('waits longer after each try, up to a quarter of an hour', () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Fault, TagFigures, type Attempt, type Payload } from '../../core/model'
+import { Fault, ShownPost, TagFigures, type Attempt, type Payload } from '../../core/model'
 import { network, servicePath } from '../../core/networks'
 import { CallFailed, callOutside, waitOf, type CallTrouble } from '../outside'
 import type { Outcome } from './spool'
@@ -33,6 +33,12 @@ export interface Connector {
     payload: Payload,
     media: readonly MediaFile[],
   ): Promise<{ outcome: Outcome; attempt: Attempt }>
+  /** A post as the network has it; `shown` is null where it has none, or gives no answer that is understood. */
+  read(
+    networkId: string,
+    token: string,
+    remoteId: string,
+  ): Promise<{ shown: ShownPost | null; attempt: Attempt }>
   takeDown(networkId: string, token: string, remoteId: string): Promise<Attempt>
   /** How often tags were posted with in the last seven days. */
   tagFigures(networkId: string, token: string, tags: readonly string[]): Promise<TagFigures>
@@ -167,6 +173,17 @@ export function httpConnector(origin: string, now: () => number): Connector {
           attempt,
         }
       return { outcome: outcomeOf(attempt, retryAfter, name), attempt }
+    },
+
+    async read(networkId, token, remoteId) {
+      const { attempt } = await call(
+        'GET',
+        `${base(networkId)}/posts/${encodeURIComponent(remoteId)}`,
+        token,
+        undefined,
+      )
+      const shown = ShownPost.safeParse(attempt.answer?.body)
+      return { shown: attempt.answer?.status === 200 && shown.success ? shown.data : null, attempt }
     },
 
     async takeDown(networkId, token, remoteId) {

@@ -15,6 +15,7 @@ const EMPTIED = [
   'settings',
   'messages',
   'documents',
+  'trials',
   'link_pages',
   'calendars',
 ]

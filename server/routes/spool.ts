@@ -1,6 +1,15 @@
 import { createHash } from 'node:crypto'
 import { z } from 'zod'
-import { Fault, HandOver, HandOverAnswer, Id, RecallAnswer, ReceiptPage } from '../../core/model'
+import {
+  Fault,
+  HandOver,
+  HandOverAnswer,
+  Id,
+  Payload,
+  RecallAnswer,
+  ReceiptPage,
+  Trial,
+} from '../../core/model'
 import type { App, Context } from '../server'
 import { httpConnector } from '../dispatch/connector'
 import { typed } from './typed'
@@ -64,6 +73,17 @@ export function spoolRoutes(app: App, context: Context): void {
       '/api/spool/posts/:id',
       { schema: { summary: 'Recall a post', params: z.object({ id: Id }), response: { 200: RecallAnswer } } },
       (request) => spool().recall(request.params.id),
+    )
+    routes.post(
+      '/api/spool/trials',
+      {
+        schema: {
+          summary: 'A test delivery: send a post, read it back as it arrived, and take it down again',
+          body: z.object({ id: Id, account: Id, payload: Payload }),
+          response: { 200: Trial },
+        },
+      },
+      ({ body }) => context.house().trials.run(body.id, body.account, body.payload),
     )
     routes.post(
       '/api/spool/posts/:id/takedown',

@@ -271,7 +271,15 @@ function oneNetwork(
     if (!(await bearer(request, reply))) return reply
     const post = store.state.posts.find((p) => p.id === request.params.id && !p.gone)
     return post
-      ? { id: post.id, text: post.text, firstComment: post.firstComment, at: new Date(post.at).toISOString() }
+      ? {
+          id: post.id,
+          text: post.text,
+          parts: post.parts,
+          poll: post.poll,
+          firstComment: post.firstComment,
+          pictures: post.media.length,
+          at: new Date(post.at).toISOString(),
+        }
       : refuse(reply, 404, 'gone', 'There is no such post.')
   })
 

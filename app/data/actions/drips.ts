@@ -45,11 +45,9 @@ export async function startDrip(
 ): Promise<string> {
   const instead = request.instead ?? []
   const gone = new Set(instead.map((p) => p.id))
-  const { result, passages, tagFigures, brand, piece } = await tryDrip(
-    request,
-    onProgress,
-    (p) => !gone.has(p.id),
-  )
+  const { result, passages, tagFigures, brand, piece } = await tryDrip(request, onProgress, {
+    standing: (p) => !gone.has(p.id),
+  })
   if (result.posts.length === 0)
     throw new Fault(
       'bad-request',
@@ -88,13 +86,21 @@ export async function startDrip(
 
 /**
  * A drip as it would be written and placed now, with the passages it had to choose from; nothing is kept. `standing`
- * says which posts count as there, `beside` which others that are not kept.
+ * says which posts count as there, `beside` which others that are not kept; `given` is a piece with its passages in the
+ * place of what is kept.
  */
 export async function tryDrip(
   request: Omit<StartDrip, 'actor'>,
   onProgress: (done: number, all: number) => void = () => undefined,
-  standing: (post: Post) => boolean = () => true,
-  beside: readonly Post[] = [],
+  {
+    standing = () => true,
+    beside = [],
+    given = null,
+  }: {
+    standing?: (post: Post) => boolean
+    beside?: readonly Post[]
+    given?: { piece: WholePiece; passages: readonly Passage[] } | null
+  } = {},
 ): Promise<{
   result: DripResult
   passages: Passage[]
@@ -102,9 +108,12 @@ export async function tryDrip(
   piece: WholePiece
   tagFigures: Record<string, TagFigures>
 }> {
-  const piece = await wholePiece(request.piece)
+  const piece = given?.piece ?? (await wholePiece(request.piece))
   const brand = await must('brands', piece.brand)
-  const [around, passages] = await Promise.all([surroundings(), all('passages', 'piece', piece.id)])
+  const [around, passages] = await Promise.all([
+    surroundings(),
+    given ? [...given.passages] : all('passages', 'piece', piece.id),
+  ])
   const accounts = request.accounts.flatMap(
     (id) => around.accounts.find((a) => a.id === id && a.endedAt === null) ?? [],
   )

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid'
 import type { RowFault, SheetMerge, SheetTable } from '../../../core/formats'
 import {
   Fault,
+  type Passage,
   type Piece,
   type PieceContent,
   type SheetReading,
@@ -92,6 +93,41 @@ export async function takePage(brand: string, url: string): Promise<string> {
   // Words that a person gave a film are not taken from it by its page.
   else if (before.video?.transcript !== 'dropped') await reviseWhereChanged(before, read)
   return read.id
+}
+
+/** A piece with its passages that is looked at and kept nowhere. */
+export interface Borrowed {
+  piece: WholePiece
+  passages: Passage[]
+}
+
+/**
+ * Reads what was pasted, the address of a page or the writing itself (plain, Markdown or HTML), as a piece of a brand;
+ * nothing is kept. Refuses with a sentence where there are no words in it.
+ */
+export async function readPasted(brand: string, pasted: string): Promise<Borrowed> {
+  const whose = { id: nanoid(), brand, source: 'pasted', now: nowIso() }
+  const text = pasted.trim()
+  if (text === '') throw new Fault('bad-request', 'Paste the address of a page, or the writing itself.')
+  let read: WholePiece
+  if (/^https?:\/\/\S+$/i.test(text)) {
+    const fetched = await fetchText(text, 'page')
+    const page = { text: fetched.text, url: fetched.url }
+    read = await readItem(await heavy().itemOfPage(page), whose, page)
+  } else {
+    const html = /^<(?:!doctype|html|body|article|div|p|h\d)\b/i.test(text)
+    const opened = await heavy().openFile(
+      html ? 'Pasted writing.html' : 'Pasted writing.md',
+      new TextEncoder().encode(text),
+    )
+    const [chapter] = opened.kind === 'writing' ? opened.chapters : []
+    if (!chapter) throw new Fault('bad-request', 'There is no writing in what was pasted. Paste its text.')
+    read = await heavy().takeWriting(chapter, whose, 'pasted', 'manuscript')
+  }
+  const [taken] = await heavy().finishPieces([read], [], nowIso())
+  if (!taken || taken.piece.words === 0)
+    throw new Fault('bad-request', 'No words were found in it, so there is nothing to make posts of.')
+  return { piece: taken.piece, passages: taken.passages }
 }
 
 /** Gives a video its words from a file; passages are found anew. Throws where the file has no times. */

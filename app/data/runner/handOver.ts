@@ -1,12 +1,16 @@
+import { nanoid } from 'nanoid'
 import {
   afterReceipt,
   asFault,
+  Fault,
   may,
   next,
   type Account,
   type HandOver,
   type HandOverAnswer,
+  type Payload,
   type Post,
+  type Trial,
 } from '../../../core/model'
 import { alone, happensIfMay, isInDoubt, recall, settled } from '../actions/life'
 import { heldBy, readHolds } from '../actions/holds'
@@ -99,9 +103,6 @@ async function packed(
 ): Promise<Parcel | null> {
   try {
     const hash = await readyPicture(post)
-    const short = (text: string): string =>
-      post.link && shortLink ? text.split(post.link).join(shortLink) : text
-    const { text, parts, poll, firstComment } = post.wording
     const entry: HandOver = {
       id: post.id,
       generation: post.generation,
@@ -110,14 +111,7 @@ async function packed(
       dueAt: post.at as string,
       // Where a person put a post, the gap does not move it.
       gapMinutes: post.pinned ? 0 : (account?.gapMinutes ?? 0),
-      payload: {
-        text: short(text),
-        parts: parts.map(short),
-        poll,
-        firstComment: firstComment && short(firstComment),
-        link: shortLink ?? post.link,
-        media: hash && post.media ? [{ hash, alt: post.media.alt }] : [],
-      },
+      payload: payloadOf(post, hash, shortLink),
     }
     return { post, entry, shortLink }
   } catch (error) {
@@ -131,6 +125,36 @@ async function packed(
     ])
     return null
   }
+}
+
+/** What the network is sent of a post: its words with the link as it goes out, and its picture by the hash of its bytes. */
+function payloadOf(post: Post, picture: string | null, shortLink: string | null): Payload {
+  const short = (text: string): string =>
+    post.link && shortLink ? text.split(post.link).join(shortLink) : text
+  const { text, parts, poll, firstComment } = post.wording
+  return {
+    text: short(text),
+    parts: parts.map(short),
+    poll,
+    firstComment: firstComment && short(firstComment),
+    link: shortLink ?? post.link,
+    media: picture && post.media ? [{ hash: picture, alt: post.media.alt }] : [],
+  }
+}
+
+/**
+ * A test delivery of a post that is kept nowhere: sent by the server now, read back as it arrived, and taken down again.
+ * Refuses (`bad-request`) what would break a rule of the network.
+ */
+export async function deliverTrial(post: Post): Promise<Trial> {
+  const block = post.checks.find((c) => c.severity === 'block')
+  if (block) throw new Fault('bad-request', `It is not sent, not even for a test: ${block.message}`)
+  const body = {
+    id: nanoid(),
+    account: post.account,
+    payload: payloadOf(post, await readyPicture(post), null),
+  }
+  return send<Trial>('/api/spool/trials', body)
 }
 
 /** Short links for posts whose brand wants them, where they are shorter; long ones go where none are to be had. */

@@ -6,7 +6,15 @@ import { aBrand, anAccount, aPipeline, aRow, aWorkspace } from '../../../core/mo
 import type { FetchAnswer, Pipeline, Source } from '../../../core/model'
 import { addListedFeeds, addSource, findFeeds } from '../actions/sources'
 import { visitSource } from '../actions/visit'
-import { giveTranscript, importSheet, openFile, takePage, takeWriting, trySheet } from '../actions/writing'
+import {
+  giveTranscript,
+  importSheet,
+  openFile,
+  readPasted,
+  takePage,
+  takeWriting,
+  trySheet,
+} from '../actions/writing'
 import {
   dealWith,
   leaveChanged,
@@ -501,6 +509,23 @@ describe('writing of one’s own', () => {
     await expect(openFile('photo.png', new Uint8Array([0x89, 0x50, 0, 0, 0]))).rejects.toThrow(
       /not a text file/,
     )
+  })
+
+  it('what is pasted is read as a piece, an address or the words, and kept nowhere', async () => {
+    const page = await readPasted('brand', `  ${site('oakum-yard', '/reading-rot')}\n`)
+    expect(page.piece).toMatchObject({ title: 'Reading rot with a screwdriver', kind: 'article' })
+    expect(page.passages.some((p) => p.choice === 'kept')).toBe(true)
+    const kiln =
+      '# Kilns\n\nA kiln of two metres wants nine hours before anybody may open it.\n\n- Rake.\n- Wait.'
+    const written = await readPasted('brand', kiln)
+    expect([written.piece.title, written.piece.text]).toEqual([
+      'Kilns',
+      'A kiln of two metres wants nine hours before anybody may open it.\n\nRake.\n\nWait.',
+    ])
+    expect((await readPasted('brand', '<p>A kiln <b>cracks</b>.</p>')).piece.text).toBe('A kiln cracks.')
+    for (const nothing of ['  ', '<p></p>', '***'])
+      await expect(readPasted('brand', nothing)).rejects.toThrow(/[Pp]aste|words/)
+    expect([await all('pieces'), await all('sources')]).toEqual([[], []])
   })
 
   it('a film without words is given them, and then has passages', async () => {

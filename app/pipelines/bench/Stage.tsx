@@ -1,18 +1,22 @@
-import { Box, Heading } from '@chakra-ui/react'
+import { Box, chakra, Heading } from '@chakra-ui/react'
 import { Mono } from '../../ui'
 import { PartData } from './PartData'
 
-/** One part of the worked example, on the pipe; it opens to its data. */
+/** One part of the worked example, on the pipe; it opens to its data, and some can be held still. */
 export function Stage({
   title,
   note,
   data,
+  held,
+  onHold,
   children,
 }: {
   title: string
   note: string
   /** What came in and out, which the part opens to. */
   data: unknown
+  held?: boolean
+  onHold?: () => void
   children: React.ReactNode
 }) {
   return (
@@ -26,7 +30,7 @@ export function Stage({
         h="18px"
         borderWidth="2px"
         borderColor="water"
-        bg="raised"
+        bg={held ? 'water' : 'raised'}
         borderRadius="sm"
       />
       <PartData
@@ -38,6 +42,20 @@ export function Stage({
               {title}
             </Heading>
             <Mono>{note}</Mono>
+            {onHold && (
+              <chakra.button
+                type="button"
+                fontSize="13px"
+                color={held ? 'amberText' : 'waterText'}
+                cursor="pointer"
+                aria-pressed={held ?? false}
+                aria-label={`Hold “${title}” still`}
+                title="It stays as it is while other parts are edited"
+                onClick={onHold}
+              >
+                {held ? 'held still' : 'hold still'}
+              </chakra.button>
+            )}
           </>
         }
       />
