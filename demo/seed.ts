@@ -15,6 +15,7 @@ import {
   type Rows,
   type Source,
   type WholePiece,
+  USUAL_NOTICES,
   USUAL_WEIGHTS,
 } from '../core/model'
 import { network, proposedLimits, servicePath } from '../core/networks'
@@ -402,6 +403,8 @@ class House {
       lastBundleAt: null,
       weeklyBundle: 'off',
       lastVisitAt: null,
+      visitBefore: null,
+      notices: USUAL_NOTICES,
       receiptCursor: 0,
       createdAt: this.#now,
     })

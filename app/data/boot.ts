@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { asFault, type Workspace } from '../../core/model'
+import { asFault, USUAL_NOTICES, type Workspace } from '../../core/model'
 import { bytes, get, post, setWorkspace } from './api'
 import { importBundle } from './bundle'
 import { nowIso, readClock } from './clock'
@@ -45,6 +45,8 @@ async function open(): Promise<Boot> {
       lastBundleAt: null,
       weeklyBundle: 'off',
       lastVisitAt: null,
+      visitBefore: null,
+      notices: USUAL_NOTICES,
       receiptCursor: 0,
       createdAt: nowIso(),
     }

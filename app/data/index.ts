@@ -77,6 +77,7 @@ export {
   acceptFlag,
   anotherWording,
   approve,
+  approveAsItIs,
   boundPost,
   bringBack,
   checkWording,

@@ -100,10 +100,12 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['pipelines', 'drips', 'posts', 'runs'], from: 7, to: 8 },
     ],
   },
-  // What follows a pipeline's work, and pieces that pipelines hand on.
+  // What follows a pipeline's work, pieces that pipelines hand on, and notices.
   {
     version: 10,
-    steps: [{ do: 'upgrade rows', stores: ['pipelines', 'pieces', 'drips', 'posts'], from: 8, to: 9 }],
+    steps: [
+      { do: 'upgrade rows', stores: ['workspace', 'pipelines', 'pieces', 'drips', 'posts'], from: 8, to: 9 },
+    ],
   },
 ]
 

@@ -1,15 +1,30 @@
-import { Box, Flex, Heading } from '@chakra-ui/react'
+import { Box, Flex, Grid, Heading } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
-import { useNavigate } from 'react-router'
-import type { Post } from '../../core/model'
-import { clockNow, hold, lift, type Holdable, useAccounts, useRows, noteVisit } from '../data'
+import { Link, useNavigate } from 'react-router'
+import type { Account, Piece, Pipeline, Post, Source } from '../../core/model'
+import { pieceState } from '../../core/sieve'
+import {
+  clockNow,
+  during,
+  hold,
+  lift,
+  type Holdable,
+  useAccounts,
+  useRows,
+  noteVisit,
+  visitSource,
+} from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, Drop, Empty, moment, Mono, Notice, Page, PageHead, say } from '../ui'
+import { attempt, Button, count, Drop, moment, Mono, Notice, Page, PageHead, say } from '../ui'
 import { network } from '../../core/networks'
+import { FirstSteps, isUnderWay, stepsOf } from './FirstSteps'
+import { PostsHere } from './PostsHere'
 import { River } from './River'
 import { waitingFor, type Waiting } from './waiting'
 
 const TWO_DAYS = 48 * 3_600_000
+/** So many of what is new are listed. */
+const SHOWN = 8
 
 /** What waits for a person, the next 48 hours, and what went out since the last visit. */
 export function Desk() {
@@ -20,7 +35,7 @@ export function Desk() {
   const pieces = useRows('pieces', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
-  const [since] = useState(() => workspace.lastVisitAt ?? new Date(clockNow() - 7 * 86_400_000).toISOString())
+  const since = workspace.visitBefore ?? new Date(clockNow() - 7 * 86_400_000).toISOString()
   useEffect(() => {
     void noteVisit(workspace.id)
   }, [workspace.id])
@@ -37,6 +52,10 @@ export function Desk() {
   const out = posts
     .filter((p) => p.state === 'published' && (p.publishedAt ?? '') >= since)
     .sort((a, b) => ((a.publishedAt ?? '') < (b.publishedAt ?? '') ? 1 : -1))
+  const fresh = pieces
+    .filter((p) => p.takenAt >= since && p.through.length === 0)
+    .sort((a, b) => (a.takenAt < b.takenAt ? 1 : -1))
+  const steps = stepsOf({ accounts, sources, pipelines, drips, posts })
   const all: Holdable = { table: 'workspace', id: workspace.id, brand: brand.id, name: 'everything' }
   const begun = accounts.length > 0 && sources.length > 0
   return (
@@ -50,7 +69,9 @@ export function Desk() {
       <PageHead
         title={
           waiting.length === 0
-            ? 'Nothing waits for you'
+            ? isUnderWay(steps, posts)
+              ? 'Nothing waits for you'
+              : 'Four steps to the first post'
             : waiting.length === 1
               ? 'One thing waits for you'
               : `${word(waiting.length)} things wait for you`
@@ -95,26 +116,47 @@ export function Desk() {
             {brand.name} is held since {moment(brand.held.since, brand.zone)}.
           </Notice>
         )}
-        {begun || waiting.length > 0 ? (
-          <Box borderBottomWidth={waiting.length ? '1px' : 0} borderColor="hairline">
+        {!isUnderWay(steps, posts) && <FirstSteps steps={steps} />}
+        {waiting.length > 0 && (
+          <Box borderBottomWidth="1px" borderColor="hairline">
             {waiting.map((item) => (
-              <Line key={item.id} item={item} />
+              <Line key={item.id} item={item} accounts={accounts} />
             ))}
           </Box>
-        ) : (
-          <FirstSteps accounts={accounts.length} sources={sources.length} />
         )}
         {begun && waiting.length === 0 && <Box color="soft">Everything runs. Come back in a week.</Box>}
-        {out.length > 0 && (
-          <Box mt="7">
-            <Heading as="h2" fontSize="14px" fontWeight="600" mb="1">
-              Went out since your last visit
-            </Heading>
-            {out.slice(0, 8).map((post) => (
-              <WentOut key={post.id} post={post} zone={brand.zone} />
-            ))}
-          </Box>
-        )}
+        <Grid templateColumns="repeat(auto-fit, minmax(340px, 1fr))" gap="7" mt="7">
+          {out.length > 0 && (
+            <Box as="section" aria-label="Went out since your last visit">
+              <Heading as="h2" fontSize="14px" fontWeight="600" mb="1">
+                Went out since your last visit
+              </Heading>
+              {out.slice(0, SHOWN).map((post) => (
+                <WentOut key={post.id} post={post} zone={brand.zone} />
+              ))}
+              {out.length > SHOWN && (
+                <Box fontSize="13px" color="soft">
+                  and {out.length - SHOWN} more, under Dispatch
+                </Box>
+              )}
+            </Box>
+          )}
+          {fresh.length > 0 && (
+            <Box as="section" aria-label="New since your last visit">
+              <Heading as="h2" fontSize="14px" fontWeight="600" mb="1">
+                New since your last visit
+              </Heading>
+              {fresh.slice(0, SHOWN).map((piece) => (
+                <CameIn key={piece.id} piece={piece} pipelines={pipelines} sources={sources} />
+              ))}
+              {fresh.length > SHOWN && (
+                <Box fontSize="13px" color="soft">
+                  and {fresh.length - SHOWN} more, under Intake
+                </Box>
+              )}
+            </Box>
+          )}
+        </Grid>
       </Box>
     </Page>
   )
@@ -127,21 +169,40 @@ function word(number: number): string {
   )
 }
 
-function Line({ item }: { item: Waiting }) {
+function Line({ item, accounts }: { item: Waiting; accounts: readonly Account[] }) {
+  const { brand } = useWork()
   const navigate = useNavigate()
+  const [open, setOpen] = useState(false)
+  const { here } = item
+  const act = (): void => {
+    if (here?.do === 'posts') setOpen(!open)
+    else if (here?.do === 'link')
+      window.location.assign(`/api/link/${here.network}/start?brand=${encodeURIComponent(brand.id)}`)
+    else if (here?.do === 'visit')
+      void attempt(async () => {
+        const taken = await during('Visiting a source', (show) => visitSource(here.source, show))
+        say(taken ? `${count(taken, 'piece')} taken in.` : 'It was visited; there is nothing new.')
+      })
+    else void navigate(item.to)
+  }
   return (
-    <Flex align="center" gap="3" minH="60px" py="2" borderTopWidth="1px" borderColor="hairline">
-      <Box w="5px" h="34px" borderRadius="sm" bg={item.tone} flexShrink={0} />
-      <Box flex="1" minW="0">
-        <Box fontWeight="600" fontSize="15px">
-          {item.title}
+    <Box borderTopWidth="1px" borderColor="hairline">
+      <Flex align="center" gap="3" minH="60px" py="2">
+        <Box w="5px" h="34px" borderRadius="sm" bg={item.tone} flexShrink={0} />
+        <Box flex="1" minW="0">
+          <Box fontWeight="600" fontSize="15px">
+            {item.title}
+          </Box>
+          <Box color="soft" fontSize="13px" lineClamp={2}>
+            {item.detail}
+          </Box>
         </Box>
-        <Box color="soft" fontSize="13px" lineClamp={2}>
-          {item.detail}
-        </Box>
-      </Box>
-      <Button onClick={() => void navigate(item.to)}>{item.action}</Button>
-    </Flex>
+        <Button onClick={act} {...(here?.do === 'posts' ? { 'aria-expanded': open } : {})}>
+          {item.action}
+        </Button>
+      </Flex>
+      {open && here?.do === 'posts' && <PostsHere posts={here.posts} accounts={accounts} />}
+    </Box>
   )
 }
 
@@ -159,34 +220,32 @@ function WentOut({ post, zone }: { post: Post; zone: string }) {
   )
 }
 
-/** The first screen of an empty brand: the order of the work, one button at a time. */
-function FirstSteps({ accounts, sources }: { accounts: number; sources: number }) {
-  const navigate = useNavigate()
-  if (accounts === 0)
-    return (
-      <Empty
-        title="First, link the accounts you post to"
-        action={
-          <Button look="water" onClick={() => void navigate('/dispatch/accounts')}>
-            Link an account
-          </Button>
-        }
-      >
-        Each account gets its own slots, quiet days and zone; sensible ones are proposed. Then you point
-        Dripline at what you write, and it does the rest.
-      </Empty>
-    )
+/** A piece that came in, and where it stands. */
+function CameIn({
+  piece,
+  pipelines,
+  sources,
+}: {
+  piece: Piece
+  pipelines: readonly Pipeline[]
+  sources: readonly Source[]
+}) {
+  const state = pieceState(piece, pipelines)
   return (
-    <Empty
-      title={sources === 0 ? 'Now say where your long-form work comes from' : 'Choose a piece to begin with'}
-      action={
-        <Button look="water" onClick={() => void navigate('/intake/sources')}>
-          Add a source
-        </Button>
-      }
-    >
-      A blog’s address is enough: its feed is found, its pieces are read in full, and the passages worth
-      quoting are marked in them.
-    </Empty>
+    <Flex align="baseline" gap="2.5" py="1">
+      <Box fontFamily="reading" fontSize="15px" flex="1" truncate>
+        <Link to={`/intake/${piece.id}`}>{piece.title}</Link>
+      </Box>
+      <Box
+        fontSize="13px"
+        color={state.kind === 'waiting' ? 'clayText' : 'soft'}
+        title={`From ${sources.find((s) => s.id === piece.source)?.title ?? 'a removed source'}`}
+        flexShrink={0}
+        maxW="55%"
+        truncate
+      >
+        {state.words}
+      </Box>
+    </Flex>
   )
 }

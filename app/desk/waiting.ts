@@ -20,8 +20,13 @@ export interface Waiting {
   title: string
   detail: string
   action: string
-  /** Where the action leads. */
+  /** Where the action leads, or where more of it is seen. */
   to: string
+  /** What is done here, without leaving the Desk: with some posts, for a network's permission, or by a visit. */
+  here?:
+    | { do: 'posts'; posts: readonly Post[] }
+    | { do: 'link'; network: string }
+    | { do: 'visit'; source: string }
 }
 
 interface Rows {
@@ -66,6 +71,7 @@ function brokenAccounts({ accounts, posts }: Rows): Waiting[] {
         detail: `@${a.handle}: ${a.health.message.replace(/\.$/, '')}. ${stuck ? `${count(stuck, 'post is', 'posts are')} held back, nothing is lost.` : 'Nothing is waiting to go out there.'}`,
         action: 'Link again',
         to: '/dispatch/accounts',
+        here: { do: 'link', network: a.network },
       }
     })
 }
@@ -82,6 +88,7 @@ function failedPosts({ posts }: Rows): Waiting[] {
       detail: first.failure ?? 'The network gave no reason.',
       action: 'See why',
       to: `/dispatch?post=${first.id}`,
+      here: { do: 'posts', posts: failed },
     },
   ]
 }
@@ -98,6 +105,7 @@ function latePosts({ posts }: Rows): Waiting[] {
       detail: first.held?.reason ?? '',
       action: 'Decide',
       to: `/dispatch?post=${first.id}`,
+      here: { do: 'posts', posts: late },
     },
   ]
 }
@@ -110,8 +118,9 @@ function failingSources({ sources }: Rows): Waiting[] {
       tone: 'clay' as const,
       title: `${s.title} could not be visited`,
       detail: s.lastVisit?.message ?? '',
-      action: 'Look',
+      action: 'Visit again',
       to: '/intake/sources',
+      here: { do: 'visit', source: s.id },
     }))
 }
 
@@ -134,6 +143,7 @@ function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
       detail: `${title(first)}: ${why}`,
       action: 'Look',
       to: postPath(first),
+      here: { do: 'posts', posts: flagged },
     })
   }
   const soonest =
@@ -150,6 +160,7 @@ function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
       detail: `From ${origin.filter(Boolean).join(' and ')}${soonest.at ? `; the first ${Date.parse(soonest.at) < now ? 'was due' : 'is due'} on ${moment(soonest.at, zone)}` : ''}.`,
       action: 'Read them',
       to: postPath(soonest),
+      here: { do: 'posts', posts: plain },
     })
   }
   return lines

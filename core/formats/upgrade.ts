@@ -1,5 +1,5 @@
 import { sameAddress } from '../feeds'
-import { HouseStyle, NO_LIMITS, PLAIN_MAKE, textId, USUAL_WEIGHTS } from '../model'
+import { HouseStyle, NO_LIMITS, PLAIN_MAKE, textId, USUAL_NOTICES, USUAL_WEIGHTS } from '../model'
 
 type Raw = Record<string, unknown> & { id: string }
 
@@ -232,7 +232,7 @@ function sayMore(rows: RawRows): RawRows {
   return { ...rows, pipelines, drips, posts, runs: rows['runs'] ?? [] }
 }
 
-/** Schema 9: things follow what a pipeline does, and pipelines hand pieces on. */
+/** Schema 9: things follow what a pipeline does, pipelines hand pieces on, and a person is given notice. */
 function letThingsFollow(rows: RawRows): RawRows {
   const give = (table: string, fields: object): Raw[] =>
     (rows[table] ?? []).map((row): Raw => ({ ...fields, ...row }))
@@ -249,6 +249,7 @@ function letThingsFollow(rows: RawRows): RawRows {
   return {
     ...rows,
     pipelines,
+    workspace: give('workspace', { visitBefore: null, notices: USUAL_NOTICES }),
     pieces: give('pieces', { handedTo: [], through: [] }),
     drips: give('drips', { followed: [] }),
     posts: give('posts', { followed: [] }),

@@ -9,6 +9,7 @@ import type { Post, Wording } from './post'
 import type { Recurrence } from './recurrence'
 import type { SheetRow, Source } from './source'
 import { USUAL_WEIGHTS } from './weights'
+import { USUAL_NOTICES } from './workspace'
 import type { Workspace } from './workspace'
 
 /*
@@ -26,6 +27,8 @@ export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
     lastBundleAt: null,
     weeklyBundle: 'off',
     lastVisitAt: null,
+    visitBefore: null,
+    notices: USUAL_NOTICES,
     receiptCursor: 0,
     createdAt: T0,
     ...change,

@@ -1,6 +1,36 @@
 import { z } from 'zod'
 import { Hold, Id, Instant } from './primitives'
 
+/** What a person can be told of while they look elsewhere. */
+export const NOTICE_KINDS = ['failed posts', 'broken accounts', 'dry pipelines', 'things that wait'] as const
+export const NoticeKind = z.enum(NOTICE_KINDS)
+export type NoticeKind = z.infer<typeof NoticeKind>
+
+/** What is told, and where. In the app it is always told. */
+export const Notices = z.object({
+  kinds: z.array(NoticeKind),
+  /** As a notification of the system, where the browser may. */
+  system: z.boolean(),
+  /** In the team chat. */
+  chat: z.boolean(),
+  /** How often the chat hears how everything stands. */
+  summary: z.enum(['none', 'daily', 'weekly']),
+  summedUpAt: Instant.nullable(),
+  /** What was told already, by what it is about; what is over falls out. */
+  told: z.array(z.string()),
+})
+export type Notices = z.infer<typeof Notices>
+
+/** Quiet: what went wrong is told, in the app alone. */
+export const USUAL_NOTICES: Notices = {
+  kinds: [...NOTICE_KINDS],
+  system: false,
+  chat: false,
+  summary: 'none',
+  summedUpAt: null,
+  told: [],
+}
+
 /** The one record that holds for everything in this browser's database. */
 export const Workspace = z.object({
   id: Id,
@@ -10,7 +40,10 @@ export const Workspace = z.object({
   lastBundleAt: Instant.nullable(),
   /** Whether a bundle is made by itself each week, and where it goes. */
   weeklyBundle: z.enum(['off', 'download', 'folder']),
+  /** When the person's visit began, and the one before. */
   lastVisitAt: Instant.nullable(),
+  visitBefore: Instant.nullable(),
+  notices: Notices,
   receiptCursor: z.int().min(0),
   createdAt: Instant,
 })

@@ -11,12 +11,13 @@ import {
   type Post,
   type WholePiece,
   type Wording,
+  openFlagsOf,
 } from '../../../core/model'
 import { linkedPage, neighboursOf } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, one, wholePiece } from '../store'
+import { all, commit, must, newAction, one, wholePiece } from '../store'
 import { changePost, commitRecalled, happening, happens, happensIfMay } from './life'
 import { isMovable, tryPlaces } from './plan'
 
@@ -152,15 +153,22 @@ export async function approve(ids: readonly string[], action?: string): Promise<
   return { approved: approved.size, moved: [...placed.values()].filter((p) => p.at !== null).length, left }
 }
 
-/** Accepts one flag on one post, with the time. */
-export async function acceptFlag(id: string, check: Check): Promise<void> {
+/** Accepts one flag on one post, with the time. `action` makes it a part of a larger one. */
+export async function acceptFlag(id: string, check: Check, action?: string): Promise<void> {
   const post = await must('posts', id)
-  await commit({ brand: post.brand, label: 'Accept a flag' }, [
+  await commit({ brand: post.brand, label: 'Accept a flag', ...(action ? { action } : {}) }, [
     happens(id, 'accept', (p) => ({
       ...p,
       accepted: [...p.accepted, { code: check.code, words: check.words ?? '', at: nowIso() }],
     })),
   ])
+}
+
+/** Approves a post with every doubt that is open on it, as one action. */
+export async function approveAsItIs(id: string): Promise<Approval> {
+  const action = newAction()
+  for (const flag of openFlagsOf(await must('posts', id))) await acceptFlag(id, flag, action)
+  return approve([id], action)
 }
 
 /** Sets posts aside, which gives up their places; those that may not be are left. Gives how many were. */
