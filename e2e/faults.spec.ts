@@ -51,7 +51,7 @@ test('every bad address gets a sentence, and nothing already there is lost', asy
 })
 
 test('a broken bundle is refused with a sentence, a whole one comes back unchanged', async ({ page }) => {
-  await page.goto('/workspace')
+  await page.goto('/settings/bundle')
   await expect(page.getByText('No bundle has been made yet.')).toBeVisible()
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Make a bundle' }).click()
@@ -73,7 +73,7 @@ test('a broken bundle is refused with a sentence, a whole one comes back unchang
   await expect(page.getByText('7 waiting')).toBeVisible()
   await page.keyboard.press('x')
   await expect(page.getByText('6 waiting')).toBeVisible()
-  await page.goto('/workspace')
+  await page.goto('/settings/bundle')
   await page.getByLabel('A bundle file').setInputFiles(path)
   await page.getByRole('button', { name: 'Replace everything' }).click()
   await expect(page.getByText('The bundle was read in.')).toBeVisible()

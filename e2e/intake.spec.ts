@@ -28,6 +28,7 @@ test('every kind of source comes in, is sieved, and is read', async ({ page }) =
   test.setTimeout(300_000)
   await page.goto('/')
   await page.getByRole('button', { name: /^Brand:/ }).click()
+  await page.getByRole('link', { name: 'All brands, and a new one' }).click()
   await page.getByLabel('A new brand').fill('Lamp Room')
   await page.getByRole('button', { name: 'Make the brand' }).click()
   await expect(page.getByRole('button', { name: 'Brand: Lamp Room' })).toBeVisible()

@@ -47,6 +47,7 @@ test('a new brand goes from a feed to published posts, by hand and by a pipeline
 
   await test.step('an empty brand is made', async () => {
     await page.getByRole('button', { name: /^Brand:/ }).click()
+    await page.getByRole('link', { name: 'All brands, and a new one' }).click()
     await page.getByLabel('A new brand').fill('Slipway School')
     await page.getByRole('button', { name: 'Make the brand' }).click()
     await expect(page.getByText('First, link the accounts you post to')).toBeVisible()

@@ -65,8 +65,10 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     '/dispatch/accounts',
     (p) => p.getByRole('button', { name: 'Slots and quiet days' }).first().waitFor(),
   ],
-  ['Services', '/services', (p) => p.getByRole('region', { name: 'A shortener' }).waitFor()],
-  ['Workspace', '/workspace', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor()],
+  ['Brands', '/settings', (p) => p.getByRole('button', { name: 'Make the brand' }).waitFor()],
+  ['Notices', '/settings/notices', (p) => p.getByText('Tell me of').waitFor()],
+  ['Services', '/settings/services', (p) => p.getByRole('region', { name: 'A shortener' }).waitFor()],
+  ['Workspace', '/settings/bundle', (p) => p.getByRole('button', { name: 'Make a bundle' }).waitFor()],
 ]
 
 /** The screens between them show every colour there is; the others are made of the same ones. */

@@ -88,7 +88,7 @@ await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
   p.getByTestId('example').nth(3).waitFor(),
 )
 await shot('briefs')
-await open('/services', (p) => p.getByRole('region', { name: 'A connected writer' }).waitFor())
+await open('/settings/services', (p) => p.getByRole('region', { name: 'A connected writer' }).waitFor())
 for (const name of ['A connected writer', 'A shortener'])
   await page
     .getByRole('region', { name })

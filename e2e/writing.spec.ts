@@ -109,7 +109,7 @@ test('a writer is connected and tried, writes a drip, and where it fails the bui
 }) => {
   await page.goto('/')
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
-  await page.goto('/services')
+  await page.goto('/settings/services')
   const writer = page.getByRole('region', { name: 'A connected writer' })
   await writer.getByRole('button', { name: 'Connect the demo’s stand-in' }).click()
   await writer.getByRole('button', { name: 'Keep and try' }).click()

@@ -17,6 +17,7 @@ import { Clock } from './clock'
 import { openDatabase, type Database } from './database'
 import { httpConnector } from './dispatch/connector'
 import { Links } from './dispatch/links'
+import { tellSetback } from './dispatch/setbacks'
 import { Spool } from './dispatch/spool'
 import { Trials } from './dispatch/trials'
 import { Worker } from './dispatch/worker'
@@ -189,12 +190,19 @@ export async function createServer(
       const spool = new Spool(database)
       const links = new Links(database)
       const connector = httpConnector(options.worldUrl ?? origin, () => clock.now())
-      const worker = new Worker({ database, spool, links, clock, connector })
       const services = {
         writer: new ConnectedWriter(database, () => clock.now(), options.patience),
         shortener: new Shortener(database),
         chat: new Chat(database, () => clock.now()),
       }
+      const worker = new Worker({
+        database,
+        spool,
+        links,
+        clock,
+        connector,
+        onSetback: (claim, setback, now) => tellSetback(services.chat, links, claim, setback, now),
+      })
       const trials = new Trials({ database, links, connector })
       house = { database, spool, links, worker, trials, services }
       await clock.load()

@@ -1,5 +1,5 @@
 export { adoptAccount, saveTimes, timesOf, type AccountTimes } from './actions/accounts'
-export { makeBrand, saveBrand } from './actions/brands'
+export { copyBrand, makeBrand, saveBrand } from './actions/brands'
 export {
   anglesFor,
   anotherAngle,
@@ -111,9 +111,9 @@ export {
   trySheet,
   type OpenedFile,
 } from './actions/writing'
-export { noteVisit } from './actions/workspace'
+export { claimNotices, claimSummary, noteVisit, saveNotices } from './actions/workspace'
 export { boot, claim, restartDemo, type Boot } from './boot'
-export { exportBundle, importBundle } from './bundle'
+export { addBrands, exportBundle, importBundle, removeBrand } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'
 export { useAccounts, useOpenAccounts, usePicture, useRow, useRows, useTable, useWholePiece } from './hooks'
 export { textsOf } from './store'
@@ -130,6 +130,7 @@ export {
   disconnectShortener,
   disconnectWriter,
   sayInChat,
+  sayLines,
   tryWriter,
   useChat,
   useClicks,

@@ -1,5 +1,6 @@
 import useSWR, { mutate } from 'swr'
 import type {
+  ChatLine,
   ChatMessage,
   ChatSettings,
   ChatState,
@@ -76,6 +77,11 @@ export async function connectChat(settings: ChatSettings): Promise<void> {
 
 export async function disconnectChat(): Promise<void> {
   await mutate(CHAT, await call<ChatState>('DELETE', CHAT), false)
+}
+
+/** Says some lines in the team chat, each key once. */
+export async function sayLines(messages: readonly ChatLine[]): Promise<void> {
+  await post(`${CHAT}/messages`, { messages: messages.slice(0, 100) })
 }
 
 /** Says something in the team chat now; gives how it stands with the chat then. */

@@ -1,17 +1,9 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { isZone } from '../../core/model'
-import { makeBrand, type Endable } from '../data'
-import { attempt, Button, Labelled, SelectField, TextField } from '../ui'
-import { applyTheme, storedTheme, type Theme } from './colours'
-import { Holding } from './Holding'
 import { Popover } from './Popover'
 import { useWork } from './work'
 
-const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone')
-
-/** The mark and the brand in hand; opens the list of brands and makes a new one. */
+/** The mark and the brand in hand; opens the list of brands, and leads to what can be set. */
 export function BrandMenu() {
   const { brand, brands, chooseBrand } = useWork()
   const navigate = useNavigate()
@@ -81,113 +73,20 @@ export function BrandMenu() {
               {b.endedAt ? ' · ended' : b.held ? ' · held' : ''}
             </chakra.button>
           ))}
-          <HoldBrand />
-          <NewBrand
-            onMade={(id) => {
-              chooseBrand(id)
-              close()
-              void navigate('/')
-            }}
-          />
-          <Box
-            borderTopWidth="1px"
-            borderColor="hairline"
-            mt="3"
-            pt="3"
-            display="flex"
-            justifyContent="space-between"
-            alignItems="center"
-          >
-            <Link to="/workspace" onClick={close}>
+          <Flex borderTopWidth="1px" borderColor="hairline" mt="3" pt="3" gap="4">
+            <Link to="/settings" onClick={close}>
               <chakra.span color="waterText" textDecoration="underline" textUnderlineOffset="3px">
-                Workspace and bundle
+                All brands, and a new one
               </chakra.span>
             </Link>
-            <Link to="/services" onClick={close}>
+            <Link to="/settings/services" onClick={close}>
               <chakra.span color="waterText" textDecoration="underline" textUnderlineOffset="3px">
-                Services
+                Settings
               </chakra.span>
             </Link>
-            <ThemeChoice />
-          </Box>
+          </Flex>
         </Box>
       )}
     </Popover>
-  )
-}
-
-function HoldBrand() {
-  const { brand } = useWork()
-  const what: Endable = { table: 'brands', id: brand.id, brand: brand.id, name: brand.name }
-  return (
-    <Flex mt="2" align="center" gap="2">
-      <Box flex="1" minW="0" truncate fontSize="13px">
-        {brand.name}
-      </Box>
-      <Holding what={what} held={brand.held} endedAt={brand.endedAt} align="left" />
-    </Flex>
-  )
-}
-
-function NewBrand({ onMade }: { onMade: (id: string) => void }) {
-  const [name, setName] = useState('')
-  const [zone, setZone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone)
-  return (
-    <chakra.form
-      borderTopWidth="1px"
-      borderColor="hairline"
-      mt="3"
-      pt="3"
-      display="flex"
-      flexDirection="column"
-      gap="2"
-      onSubmit={(event: React.FormEvent) => {
-        event.preventDefault()
-        if (name.trim() && isZone(zone)) void attempt(async () => onMade(await makeBrand(name, zone)))
-      }}
-    >
-      <Labelled label="A new brand">
-        {(id) => (
-          <TextField
-            id={id}
-            w="full"
-            value={name}
-            placeholder="Its name"
-            onChange={(e) => setName(e.target.value)}
-          />
-        )}
-      </Labelled>
-      <Labelled label="Its time zone">
-        {(id) => (
-          <SelectField id={id} w="full" value={zone} onChange={(e) => setZone(e.target.value)}>
-            {(ZONES.includes(zone) ? ZONES : [zone, ...ZONES]).map((z) => (
-              <option key={z}>{z}</option>
-            ))}
-          </SelectField>
-        )}
-      </Labelled>
-      <Button type="submit" look="water" disabled={!name.trim()}>
-        Make the brand
-      </Button>
-    </chakra.form>
-  )
-}
-
-function ThemeChoice() {
-  const [theme, setTheme] = useState<Theme>(storedTheme)
-  return (
-    <SelectField
-      aria-label="Theme"
-      value={theme}
-      onChange={(e) => {
-        const next = e.target.value as Theme
-        setTheme(next)
-        applyTheme(next)
-      }}
-    >
-      <option value="system">As the system</option>
-      <option value="light">Light</option>
-      <option value="dark">Dark</option>
-    </SelectField>
   )
 }

@@ -6,6 +6,7 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
     'Everywhere',
     [
       ['1 – 6', 'go to a station'],
+      ['b', 'go to the next brand'],
       ['arrows', 'move'],
       ['Enter', 'open'],
       ['/', 'search'],

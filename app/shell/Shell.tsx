@@ -19,6 +19,7 @@ import { KeysHelp } from './KeysHelp'
 import { Line } from './Line'
 import { useNumbers } from './numbers'
 import { STATIONS } from './stations'
+import { useNotices } from './useNotices'
 import { Welcome } from './Welcome'
 import { useWork, WorkContext, type Work } from './work'
 
@@ -100,6 +101,7 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
         : undefined,
     [owned, onClaimed],
   )
+  useNotices(work, owned)
   const undoLast = async (): Promise<void> => {
     const label = await undo(work.brand.id)
     say(label ? `Undone: ${label.slice(0, 1).toLowerCase()}${label.slice(1)}.` : 'There is nothing to undo.')
@@ -107,6 +109,14 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
   useKeys({
     ...Object.fromEntries(STATIONS.map((s) => [s.key, () => void navigate(s.path)])),
     'mod+z': () => void attempt(undoLast),
+    b: () => {
+      const at = work.brands.findIndex((b) => b.id === work.brand.id)
+      const next = work.brands[(at + 1) % work.brands.length]
+      if (!next || next.id === work.brand.id) return
+      work.chooseBrand(next.id)
+      void navigate('/')
+      say(next.name)
+    },
   })
   return (
     <Flex direction="column" h="full" _print={{ display: 'block' }}>

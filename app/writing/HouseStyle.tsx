@@ -179,7 +179,7 @@ export function HouseStyleScreen() {
 
 function Services() {
   return (
-    <Link to="/services">
+    <Link to="/settings/services">
       <chakra.span color="waterText" textDecoration="underline" textUnderlineOffset="3px">
         Services
       </chakra.span>

@@ -1,3 +1,4 @@
+export { belongsTo, picturesIn, rowsOfBrand } from './brandBundle'
 export { adoptRows, readBundle, writeBundle, type Bundle } from './bundle'
 export { linkPage, linksAt } from './linkPage'
 export { SCHEMA, UPGRADES, upgradeRows, type RawRows } from './upgrade'

@@ -84,4 +84,9 @@ export class Links {
       throw new Fault('not-linked', 'This account is not linked on this server. Link it again.', account)
     return { network: row.network, token: row.token }
   }
+
+  /** Forgets an account with its token. */
+  async forget(account: string): Promise<void> {
+    await this.#database.query(`delete from links where account = $1`, [account])
+  }
 }

@@ -30,6 +30,12 @@ export interface Claim {
   attempts: Attempt[]
 }
 
+/** What went wrong for good with a delivery, or with its account. */
+export interface Setback {
+  what: 'failed' | 'unlinked'
+  reason: string
+}
+
 /** What came of carrying it out. */
 export type Outcome =
   | { kind: 'published'; remoteId: string; publicUrl: string | null; visibility: Receipt['visibility'] }
@@ -287,21 +293,24 @@ export class Spool {
     )
   }
 
-  /** Writes down what came of a claim. Does nothing where the lease went to another server meanwhile. */
+  /**
+   * Writes down what came of a claim, and gives what a person should hear of it. Does nothing where the lease went to
+   * another server meanwhile.
+   */
   async settle(
     claim: Claim,
     owner: string,
     attempts: readonly Attempt[],
     outcome: Outcome,
     now: number,
-  ): Promise<void> {
-    await this.#database.transaction(async (tx) => {
+  ): Promise<Setback | null> {
+    return this.#database.transaction(async (tx) => {
       await lockAccount(tx, claim.account)
       const [row] = await tx.query<Row>(
         `select * from deliveries where post = $1 and generation = $2 and state = 'sending' and lease_owner = $3`,
         [claim.post, claim.generation, owner],
       )
-      if (!row) return
+      if (!row) return null
       row.attempts = JSON.stringify(attempts)
       if (outcome.kind === 'published') {
         await tx.query(
@@ -311,6 +320,7 @@ export class Spool {
         await finish(tx, row, 'published', now, 'The network took it.', outcome.publicUrl, outcome.visibility)
       } else if (outcome.kind === 'refused') {
         await finish(tx, row, 'failed', now, outcome.reason)
+        return { what: 'failed', reason: outcome.reason }
       } else if (outcome.kind === 'unlinked') {
         await tx.query(`update links set state = $2, message = $3, since = $4 where account = $1`, [
           claim.account,
@@ -322,14 +332,18 @@ export class Spool {
           `update deliveries set state = 'waiting', tries = 0, lease_until = 0, lease_owner = '', attempts = $3 where post = $1 and generation = $2`,
           [row.post, row.generation, row.attempts],
         )
+        return { what: 'unlinked', reason: outcome.reason }
       } else if (claim.tries >= TRIES) {
-        await finish(tx, row, 'failed', now, `${outcome.reason} It was tried ${claim.tries} times.`)
+        const reason = `${outcome.reason} It was tried ${claim.tries} times.`
+        await finish(tx, row, 'failed', now, reason)
+        return { what: 'failed', reason }
       } else {
         await tx.query(
           `update deliveries set state = 'waiting', next_try_at = $3, lease_until = 0, lease_owner = '', attempts = $4 where post = $1 and generation = $2`,
           [row.post, row.generation, now + outcome.afterMilliseconds, row.attempts],
         )
       }
+      return null
     })
   }
 

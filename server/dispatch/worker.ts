@@ -4,7 +4,7 @@ import type { Clock } from '../clock'
 import type { Database } from '../database'
 import { backoff, type Connector, type MediaFile } from './connector'
 import type { Links } from './links'
-import { LEASE, type Claim, type Spool } from './spool'
+import { LEASE, type Claim, type Setback, type Spool } from './spool'
 
 const QUEUE = 'account-work'
 const TICK = 400
@@ -31,6 +31,7 @@ export class Worker {
   readonly #clock: Clock
   readonly #connector: Connector
   readonly #longest: number
+  readonly #onSetback: (claim: Claim, setback: Setback, now: number) => Promise<void>
   #timer: NodeJS.Timeout | null = null
   #workerId = ''
   /** The accounts that are being served, each with the end of that. */
@@ -45,7 +46,10 @@ export class Worker {
     clock: Clock
     connector: Connector
     longest?: number
+    /** Hears of what went wrong for good; the delivery is settled by then. */
+    onSetback?: (claim: Claim, setback: Setback, now: number) => Promise<void>
   }) {
+    this.#onSetback = parts.onSetback ?? (() => Promise.resolve())
     this.#longest = parts.longest ?? LONGEST
     this.#database = parts.database
     this.#spool = parts.spool
@@ -144,6 +148,8 @@ export class Worker {
       outcome.kind === 'later'
         ? { ...outcome, afterMilliseconds: Math.max(outcome.afterMilliseconds, backoff(claim.tries)) }
         : outcome
-    await this.#spool.settle(claim, this.#owner, [...claim.attempts, attempt], settled, this.#clock.now())
+    const now = this.#clock.now()
+    const setback = await this.#spool.settle(claim, this.#owner, [...claim.attempts, attempt], settled, now)
+    if (setback) await this.#onSetback(claim, setback, now).catch(() => undefined)
   }
 }

@@ -112,4 +112,20 @@ export function linkRoutes(app: App, context: Context): void {
       return { accounts: await context.house().links.all() }
     },
   )
+
+  typed(app).delete(
+    '/api/accounts/:id',
+    {
+      schema: {
+        summary: 'Forget an account and its token',
+        params: z.object({ id: Id }),
+        response: { 200: z.object({ id: Id }) },
+      },
+    },
+    async (request) => {
+      await mustOwn(request, context)
+      await context.house().links.forget(request.params.id)
+      return { id: request.params.id }
+    },
+  )
 }

@@ -31,6 +31,23 @@ export function pageRoutes(app: App, context: Context): void {
     },
   )
 
+  typed(app).delete(
+    '/api/pages/:brand',
+    {
+      schema: {
+        summary: 'Take a brand’s page of links away',
+        params: z.object({ brand: Id }),
+        response: { 200: z.object({ brand: Id }) },
+      },
+    },
+    async (request) => {
+      await mustOwn(request, context)
+      const { brand } = request.params
+      await context.house().database.query(`delete from link_pages where brand = $1`, [brand])
+      return { brand }
+    },
+  )
+
   typed(app).get(
     '/links/:brand',
     { schema: { summary: 'A brand’s page of current links', params: z.object({ brand: Id }) } },

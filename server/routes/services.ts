@@ -4,6 +4,7 @@ import {
   ChatMessage,
   ChatSettings,
   ChatState,
+  NoticeKind,
   ShortenerSettings,
   ShortenerState,
   ShortLink,
@@ -163,6 +164,20 @@ function chatRoutes(routes: TypedApp, context: Context): void {
     async () => {
       await chat().disconnect()
       return chat().state()
+    },
+  )
+  routes.put(
+    '/api/chat/notices',
+    {
+      schema: {
+        summary: 'Which notices the server says in the team chat by itself, also while the app is closed',
+        body: z.object({ kinds: z.array(NoticeKind) }),
+        response: { 200: z.object({ kinds: z.array(NoticeKind) }) },
+      },
+    },
+    async (request) => {
+      await chat().hears(request.body.kinds)
+      return { kinds: request.body.kinds }
     },
   )
   routes.post(

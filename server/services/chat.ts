@@ -1,4 +1,4 @@
-import { ChatSettings, Fault, type ChatLine, type ChatState } from '../../core/model'
+import { ChatSettings, Fault, NoticeKind, type ChatLine, type ChatState } from '../../core/model'
 import type { Database } from '../database'
 import { callOutside, waitOf, type Answer } from '../outside'
 import { mindKey, ServiceSettings } from './settings'
@@ -79,6 +79,23 @@ export class Chat {
   async disconnect(): Promise<void> {
     await this.#settings.forget()
     await this.#database.query(`update messages set done_at = $1 where done_at is null`, [this.#now()])
+  }
+
+  /** Which notices the chat hears from the server itself, also while the app is closed. */
+  async hears(kinds: readonly NoticeKind[]): Promise<void> {
+    await this.#database.query(
+      `insert into settings (key, value) values ('notices', $1) on conflict (key) do update set value = excluded.value`,
+      [JSON.stringify(kinds)],
+    )
+  }
+
+  /** Says a notice of a kind, where the chat hears of it. */
+  async notice(kind: NoticeKind, line: ChatLine): Promise<void> {
+    const [row] = await this.#database.query<{ value: string }>(
+      `select value from settings where key = 'notices'`,
+    )
+    const kinds = row ? NoticeKind.array().parse(JSON.parse(row.value)) : []
+    if (kinds.includes(kind) && (await this.#settings.read())) await this.say([line])
   }
 
   /** Takes messages to be sent, in their order. Refuses (`no-chat`) where no chat is connected. */

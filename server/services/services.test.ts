@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { openHouse } from '../../e2e/house'
+import { handOver, openHouse, until } from '../../e2e/house'
 import { oakumYard } from '../../demo/content'
 import type { ShortLink, WriterAnswer, WriterState } from '../../core/model'
 
@@ -144,6 +144,62 @@ describe('a shortener', () => {
     expect((await links(['https://yard.example/x'])).body.code).toBe('not-linked')
     await house.call('PUT', '/api/shortener', { settings: { address: 'http://localhost:1/' } })
     expect((await links(['https://yard.example/x'])).body.code).toBe('unreachable')
+  })
+})
+
+describe('the team chat', () => {
+  const heard = async (): Promise<string[]> => {
+    const answer = await fetch(`${house.worldUrl}/chat/messages`)
+    return ((await answer.json()) as { messages: { text: string }[] }).messages.map((m) => m.text)
+  }
+  const connectChat = () =>
+    house.call('PUT', '/api/chat', { settings: { address: `${house.worldUrl}/chat/hooks/workshop` } })
+  const refused = async (id: string): Promise<void> => {
+    await house.call('POST', '/api/spool/posts', {
+      posts: [
+        handOver(id, new Date().toISOString(), {
+          payload: { ...handOver(id, '').payload, text: 'x'.repeat(400) },
+        }),
+      ],
+    })
+    await until(async () => {
+      const page = await house.call<{ receipts: { post: string }[] }>('GET', '/api/spool/receipts?after=0')
+      return page.body.receipts.some((r) => r.post === id)
+    })
+  }
+
+  it('hears of a refused post from the server itself, once, and only where that is wanted', async () => {
+    await connectChat()
+    await refused('unwanted')
+    await house.call('PUT', '/api/chat/notices', { kinds: ['failed posts'] })
+    await refused('too-long')
+    await until(async () => (await heard()).length > 0)
+    expect(await heard()).toEqual([
+      expect.stringMatching(/^A post on Murmur \(@murmur\.one\) was refused\. Murmur: .*300.* “x{80} …”$/),
+    ])
+    // The app says the same when it learns of it.
+    await house.call('POST', '/api/chat/messages', {
+      messages: [{ key: 'notice failed too-long 1', text: 'A post was refused.' }],
+    })
+    expect(await heard()).toHaveLength(1)
+  })
+
+  it('is not connected over an open line, and what it refuses for good is not said again', async () => {
+    const open = await house.call('PUT', '/api/chat', {
+      settings: { address: 'http://chat.example/hooks/x' },
+    })
+    expect(open).toMatchObject({ status: 400 })
+    await house.call('PUT', '/api/chat', { settings: { address: `${house.worldUrl}/chat/hooks/other` } })
+    const lost = await house.call<{ waiting: number; trouble: string }>('POST', '/api/chat/messages', {
+      messages: [{ key: 'k', text: 'Hello.' }],
+    })
+    expect(lost.body).toMatchObject({ waiting: 1, trouble: expect.stringContaining('(404)') as string })
+    await connectChat()
+    await until(async () => (await heard()).includes('Hello.'))
+    await house.call('DELETE', '/api/chat')
+    expect(
+      (await house.call('POST', '/api/chat/messages', { messages: [{ key: 'l', text: 'x' }] })).body,
+    ).toMatchObject({ code: 'no-chat' })
   })
 })
 

@@ -1,7 +1,16 @@
 import { nanoid } from 'nanoid'
-import { HouseStyle, USUAL_WEIGHTS, type Brand } from '../../../core/model'
+import {
+  asEdited,
+  HouseStyle,
+  recipeOf,
+  USUAL_WEIGHTS,
+  type Brand,
+  type Follow,
+  type Pipeline,
+  type SieveRule,
+} from '../../../core/model'
 import { nowIso } from '../clock'
-import { commit, put } from '../store'
+import { all, commit, must, put } from '../store'
 import { commitRecalled } from './life'
 import { writesOf, type Move } from './plan'
 
@@ -31,4 +40,73 @@ export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Prom
     put('brands', brand),
     ...writesOf(moves),
   ])
+}
+
+/**
+ * Makes a brand that begins with what another one has: house style, briefs, quiet days, slots, word lists, and its
+ * pipelines, switched off and without accounts and sources, which are each brand's own. Gives the new brand's id.
+ */
+export async function copyBrand(of: string, name: string): Promise<string> {
+  const [brand, lists, pipelines] = await Promise.all([
+    must('brands', of),
+    all('wordLists', 'brand', of),
+    all('pipelines', 'brand', of),
+  ])
+  const id = nanoid()
+  const now = nowIso()
+  const newLists = new Map(lists.map((l) => [l.id, nanoid()]))
+  const kept = pipelines.filter((p) => p.endedAt === null)
+  const newPipelines = new Map(kept.map((p) => [p.id, nanoid()]))
+  const copied = { ...brand, id, name: name.trim(), held: null, endedAt: null, createdAt: now }
+  await commit({ brand: id, label: `Make the brand ${copied.name} like ${brand.name}` }, [
+    put('brands', copied),
+    ...lists.map((l) => put('wordLists', { ...l, id: newLists.get(l.id) ?? l.id, brand: id })),
+    ...kept.map((p) => put('pipelines', pipelineFor(id, p, newPipelines, newLists, now))),
+  ])
+  return id
+}
+
+function pipelineFor(
+  brand: string,
+  pipeline: Pipeline,
+  pipelines: ReadonlyMap<string, string>,
+  lists: ReadonlyMap<string, string>,
+  now: string,
+): Pipeline {
+  const recipe = recipeOf(asEdited(pipeline))
+  // A rule about sources of the other brand catches everything until a person says which are meant.
+  const rules = (list: readonly SieveRule[]): SieveRule[] =>
+    list.map((rule) =>
+      rule.kind === 'words'
+        ? { ...rule, lists: rule.lists.flatMap((l) => lists.get(l) ?? []) }
+        : rule.kind === 'source'
+          ? { ...rule, sources: [] }
+          : rule,
+    )
+  return {
+    ...recipe,
+    takeIn: { ...recipe.takeIn, sources: [], sieve: rules(recipe.takeIn.sieve), since: now },
+    release: recipe.release.map((row) => ({
+      ...row,
+      accounts: [],
+      pieces: row.pieces.kind === 'that' ? { kind: 'that', rules: rules(row.pieces.rules) } : row.pieces,
+    })),
+    follows: recipe.follows.flatMap((f): Follow[] => {
+      if (f.kind !== 'pipeline') return [{ ...f, id: nanoid() }]
+      const next = pipelines.get(f.pipeline)
+      return next ? [{ ...f, id: nanoid(), pipeline: next }] : []
+    }),
+    id: pipelines.get(pipeline.id) ?? nanoid(),
+    brand,
+    name: pipeline.name,
+    hue: pipeline.hue,
+    on: false,
+    held: null,
+    endedAt: null,
+    draft: null,
+    versions: [],
+    version: 1,
+    savedAt: now,
+    createdAt: now,
+  }
 }

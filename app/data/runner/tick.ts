@@ -18,6 +18,7 @@ import { followUp } from './follow'
 import { handOver, recallHeld, reconcile } from './handOver'
 import { mindLinks } from './links'
 import { publishPages } from './pages'
+import { sendNotices } from './notices'
 import { nextRunAt, runPipelines } from './pipelines'
 
 /** Tables written since they were last worked through, in whichever tab; at first all of them. */
@@ -68,7 +69,15 @@ export async function tick(): Promise<void> {
     if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
     await step(extendRecurrences)
     if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
-      for (const work of [recallHeld, handOver, publishPages, publishCalendars, publishDocuments, followUp])
+      for (const work of [
+        recallHeld,
+        handOver,
+        publishPages,
+        publishCalendars,
+        publishDocuments,
+        followUp,
+        sendNotices,
+      ])
         await step(work)
     await step(() => mindLinks(touched.has('posts')))
     if (faults.length === 0) return

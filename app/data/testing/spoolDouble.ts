@@ -153,6 +153,8 @@ export class SpoolDouble {
         return { url: null }
       case 'PUT /api/pages/brand':
         return {}
+      case 'PUT /api/chat/notices':
+        return { kinds: [] }
       case 'GET /api/documents':
         return { documents: [] }
       case 'POST /api/intake/links':

@@ -156,7 +156,7 @@ function Message({ follow, onChange }: Props<'chat'>) {
       {chat && chat.host === null && (
         <Box fontSize="13px" color="amberText">
           No team chat is connected, so nothing is said.{' '}
-          <Link to="/services" style={{ textDecoration: 'underline' }}>
+          <Link to="/settings/services" style={{ textDecoration: 'underline' }}>
             Connect one
           </Link>
         </Box>

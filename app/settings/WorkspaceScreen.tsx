@@ -1,6 +1,8 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useRef, useState } from 'react'
+import { inWords } from '../../core/text'
 import {
+  addBrands,
   canWriteFolders,
   chooseWeekly,
   clockNow,
@@ -12,7 +14,8 @@ import {
 } from '../data'
 import useSWR from 'swr'
 import { attempt, Button, distance, Labelled, Notice, Page, PageHead, say, SelectField } from '../ui'
-import { useWork } from './work'
+import { useWork } from '../shell'
+import { Tabs } from './Tabs'
 
 const WEEK = 7 * 86_400_000
 
@@ -30,6 +33,7 @@ export function WorkspaceScreen() {
   }
   return (
     <Page>
+      <Tabs />
       <PageHead
         title="Workspace and bundle"
         note="Your work lives in this browser. A bundle is all of it in one file, without tokens or keys."
@@ -70,8 +74,9 @@ export function WorkspaceScreen() {
             Read a bundle in
           </Heading>
           <Box color="soft" mt="1" mb="3">
-            It is checked whole first, and then replaces everything here. In another workspace, posts that
-            were handed over come back held, so that nothing is published twice.
+            It is checked whole first, and then replaces everything here, or its brands come in beside yours.
+            In another workspace, posts that were handed over come back held, so that nothing is published
+            twice.
           </Box>
           <chakra.input
             ref={file}
@@ -83,18 +88,32 @@ export function WorkspaceScreen() {
           {chosen && (
             <Flex
               role="alertdialog"
-              aria-label="Replace everything"
+              aria-label="Read a bundle in"
               mt="3"
               gap="3"
               align="center"
+              wrap="wrap"
               borderWidth="1px"
               borderColor="clay"
               borderRadius="md"
               p="3"
             >
-              <Box flex="1">
-                Replace everything here by <b>{chosen.name}</b>? This cannot be undone.
+              <Box flex="1" minW="220px">
+                Replace everything here by <b>{chosen.name}</b>, which cannot be undone, or take in the brands
+                that are in it?
               </Box>
+              <Button
+                look="water"
+                onClick={() =>
+                  void attempt(async () => {
+                    const names = await addBrands(new Uint8Array(await chosen.arrayBuffer()), workspace.id)
+                    setChosen(null)
+                    say(`${inWords(names)} came in beside the others.`)
+                  })
+                }
+              >
+                Take its brands in
+              </Button>
               <Button
                 look="clay"
                 onClick={() =>

@@ -23,6 +23,7 @@ import {
   useWriter,
 } from '../data'
 import { attempt, Button, count, Labelled, Mono, NumberField, Page, PageHead, say, TextField } from '../ui'
+import { Tabs } from './Tabs'
 
 /** The key of the stand-ins, which is no secret. */
 const STAND_IN_KEY = 'workshop-key'
@@ -34,6 +35,7 @@ export function Services() {
   const chat = useChat()
   return (
     <Page>
+      <Tabs />
       <PageHead
         title="Services"
         note="Everything works without them. A key that you give here goes to the server and never comes back to the browser."

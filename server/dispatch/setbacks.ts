@@ -1,0 +1,33 @@
+import { network } from '../../core/networks'
+import type { Chat } from '../services/chat'
+import type { Links } from './links'
+import type { Claim, Setback } from './spool'
+
+const OPENING = 80
+
+/**
+ * Tells the team chat what went wrong for good with a delivery, where it hears of such. The app tells the same under
+ * the same key when it learns of it, so that it is said once.
+ */
+export async function tellSetback(
+  chat: Chat,
+  links: Links,
+  claim: Pick<Claim, 'account' | 'post' | 'generation' | 'payload'>,
+  { what, reason }: Setback,
+  now: number,
+): Promise<void> {
+  const { handle, network: id } = await links.one(claim.account)
+  const place = `${network(id).name} (@${handle})`
+  if (what === 'failed') {
+    const [line = ''] = claim.payload.text.split('\n')
+    const opening = line.length > OPENING ? `${line.slice(0, OPENING)} …` : line
+    await chat.notice('failed posts', {
+      key: `notice failed ${claim.post} ${claim.generation}`,
+      text: `A post on ${place} was refused. ${reason} “${opening}”`,
+    })
+  } else
+    await chat.notice('broken accounts', {
+      key: `notice account ${claim.account} ${new Date(now).toISOString()}`,
+      text: `${place} lost its permission: ${reason} Its posts wait until it is linked again.`,
+    })
+}
