@@ -63,6 +63,12 @@ create table if not exists documents (
   id text primary key, secret text not null unique, kind text not null, title text not null,
   home text not null, items int not null, publications text not null
 );
+create table if not exists watched (
+  source text primary key, url text not null, every_minutes int not null, etag text, last_modified text,
+  hash text not null, next_at bigint not null, failures int not null
+);
+create table if not exists snapshots (id bigserial primary key, source text not null, at bigint not null, text text not null);
+create index if not exists snapshots_source on snapshots (source, id);
 create table if not exists trials (
   id text primary key, account text not null, payload text not null, begun_at bigint not null, remote_id text
 );

@@ -24,12 +24,14 @@ import { Worker } from './dispatch/worker'
 import { clockRoutes } from './routes/clock'
 import { demoRoutes } from './routes/demo'
 import { documentRoutes } from './routes/documents'
-import { intakeRoutes } from './routes/intake'
+import { Watcher } from './intake/watch'
+import { fetchText, intakeRoutes, worldOf } from './routes/intake'
 import { linkRoutes } from './routes/link'
 import { calendarRoutes } from './routes/calendars'
 import { pageRoutes } from './routes/pages'
 import { serviceRoutes } from './routes/services'
 import { spoolRoutes } from './routes/spool'
+import { watchRoutes } from './routes/watch'
 import { workspaceRoutes } from './routes/workspace'
 import { Chat } from './services/chat'
 import { Shortener } from './services/shortener'
@@ -58,6 +60,7 @@ export interface House {
   links: Links
   worker: Worker
   trials: Trials
+  watcher: Watcher
   services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
 }
 
@@ -179,6 +182,7 @@ export async function createServer(
   pageRoutes(app, context)
   calendarRoutes(app, context)
   documentRoutes(app, context)
+  watchRoutes(app, context)
   demoRoutes(app, context)
   await serveApp(app, options.appDir)
 
@@ -204,10 +208,16 @@ export async function createServer(
         onSetback: (claim, setback, now) => tellSetback(services.chat, links, claim, setback, now),
       })
       const trials = new Trials({ database, links, connector })
-      house = { database, spool, links, worker, trials, services }
+      const watcher = new Watcher({
+        database,
+        now: () => clock.now(),
+        fetch: (url, known) => fetchText({ url, ...known, as: 'feed' }, worldOf(options.worldUrl)),
+      })
+      house = { database, spool, links, worker, trials, watcher, services }
       await clock.load()
       await worker.start()
       services.chat.start()
+      watcher.start()
       sweeping = setInterval(() => void trials.sweep().catch(() => undefined), SWEEP)
     } catch (error) {
       failure = asFault(error)
@@ -223,6 +233,7 @@ export async function createServer(
     close: async () => {
       await opening.catch(() => undefined)
       clearInterval(sweeping)
+      house?.watcher.stop()
       await house?.worker.stop()
       await house?.services.chat.stop()
       await app.close()

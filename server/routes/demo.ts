@@ -16,6 +16,8 @@ const EMPTIED = [
   'messages',
   'documents',
   'trials',
+  'watched',
+  'snapshots',
   'link_pages',
   'calendars',
 ]

@@ -46,10 +46,36 @@ async function linkTrouble(url: string, world: World | null): Promise<string | n
 
 const CountsAnswer = z.object({ counts: z.array(Counts.nullable()) })
 
+/** Where the stand-in world answers, which may be fetched from in the demo; null in a real run. */
+export function worldOf(worldUrl: string | null): World | null {
+  const url = worldUrl ? new URL(worldUrl) : null
+  return url ? { host: url.hostname, port: Number(url.port || 80) } : null
+}
+
+/** A feed, a page or a file as text, with what stands in the way as a sentence. Pages are read only where robots.txt lets programs read them. */
+export async function fetchText(
+  {
+    url,
+    etag,
+    lastModified,
+    as,
+  }: { url: string; etag: string | null; lastModified: string | null; as: keyof typeof ACCEPT },
+  world: World | null,
+): Promise<FetchAnswer> {
+  const { bytes, ...answer } = await safeFetch(url, {
+    world,
+    etag,
+    lastModified,
+    accept: ACCEPT[as],
+    ...(as === 'page' ? { mayRead: (address: string) => mindRobots(address, world) } : {}),
+  })
+  const trouble = answer.unchanged || (answer.status >= 200 && answer.status < 300) ? null : troubleOf(answer)
+  return { ...answer, trouble, text: trouble ? '' : decodeText(bytes, answer.contentType) }
+}
+
 /** Fetching on behalf of sources, safely. */
 export function intakeRoutes(app: App, context: Context): void {
-  const url = context.options.worldUrl ? new URL(context.options.worldUrl) : null
-  const world: World | null = url ? { host: url.hostname, port: Number(url.port || 80) } : null
+  const world = worldOf(context.options.worldUrl)
   const limit = { rateLimit: { max: 1200, timeWindow: 60_000 } }
 
   typed(app).post(
@@ -62,25 +88,12 @@ export function intakeRoutes(app: App, context: Context): void {
           url: z.string().max(2000),
           etag: z.string().nullable().default(null),
           lastModified: z.string().nullable().default(null),
-          /** Pages are read only where the site's robots.txt lets programs read them. */
           as: z.enum(['feed', 'page', 'file']).default('feed'),
         }),
         response: { 200: FetchAnswer },
       },
     },
-    async (request) => {
-      const { etag, lastModified, as, url } = request.body
-      const { bytes, ...answer } = await safeFetch(url, {
-        world,
-        etag,
-        lastModified,
-        accept: ACCEPT[as],
-        ...(as === 'page' ? { mayRead: (address: string) => mindRobots(address, world) } : {}),
-      })
-      const trouble =
-        answer.unchanged || (answer.status >= 200 && answer.status < 300) ? null : troubleOf(answer)
-      return { ...answer, trouble, text: trouble ? '' : decodeText(bytes, answer.contentType) }
-    },
+    (request) => fetchText(request.body, world),
   )
 
   typed(app).post(

@@ -19,6 +19,7 @@ import { post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, one, patch, put, putPiece, wholePiece } from '../store'
 import { fetchText, later, readAddress } from './sources'
+import { forgetSnapshots, onlyIn, whileClosed } from './whileClosed'
 
 type Show = (done: number, all: number) => void
 
@@ -70,16 +71,21 @@ async function visitFeed(source: Source, show: Show): Promise<number> {
   })
   if (fetched.trouble) throw new Refused(fetched.trouble, url)
   const pieces = await all('pieces', 'source', source.id)
-  if (fetched.unchanged) {
+  const snapshots = await whileClosed(source)
+  if (fetched.unchanged && snapshots.length === 0) {
     await refreshCounts(pieces)
     await finish(source, { ok: true, message: 'Nothing has changed since the last visit.', fetched })
     return 0
   }
-  const { feed } = await readAddress(fetched)
+  const current = snapshots.at(-1)
+  const { feed } = await readAddress(
+    fetched.unchanged && current ? { ...fetched, text: current.text } : fetched,
+  )
   if (!feed)
     throw new Fault('not-a-feed', 'There is a web page now where the feed was. Look for its new address.')
+  const items = [...feed.items, ...(await onlyIn(snapshots, feed.items, fetched))]
   const known = new Map(pieces.map((p) => [p.itemId, p]))
-  const unknown = feed.items.filter((i) => !known.has(i.id) && !source.passedOver.includes(i.id))
+  const unknown = items.filter((i) => !known.has(i.id) && !source.passedOver.includes(i.id))
   const first = source.lastVisit === null
   const wanted = first ? fromBacklog(unknown, source) : unknown
   const left = first ? unknown.filter((i) => !wanted.includes(i)).map((i) => i.id) : []
@@ -100,7 +106,7 @@ async function visitFeed(source: Source, show: Show): Promise<number> {
   await keepNew(source, read)
   const changed = await seeChanges(source, feed.items, known, notes)
   await refreshCounts(await all('pieces', 'source', source.id))
-  const current = new Set(feed.items.map((i) => i.id))
+  const there = new Set(items.map((i) => i.id))
   await finish(source, {
     ok: true,
     message: [
@@ -120,8 +126,10 @@ async function visitFeed(source: Source, show: Show): Promise<number> {
     // What is still to be taken is asked for again, although the feed itself stays as it is.
     fetched: again ? { ...fetched, etag: null, lastModified: null } : fetched,
     siteUrl: feed.url,
-    passedOver: [...source.passedOver.filter((i) => current.has(i)), ...left],
+    passedOver: [...source.passedOver.filter((i) => there.has(i)), ...left],
   })
+  // What is still to be taken, or could not be, is read out of them again.
+  if (!again) await forgetSnapshots(source, snapshots)
   return read.length
 }
 

@@ -178,6 +178,56 @@ describe('what a source already holds', () => {
   })
 })
 
+describe('what a feed said while the app was closed', () => {
+  /** The server as it answers for a source: snapshots, until they are forgotten. */
+  function closed(feeds: readonly string[], now: Parameters<typeof outside>[0]): { left: () => number } {
+    let snapshots = feeds.map((text, i) => ({ id: i + 1, at: '2026-11-20T10:00:00.000Z', text }))
+    outside(now)
+    const inner = globalThis.fetch as (path: string, init?: RequestInit) => Promise<Response>
+    vi.stubGlobal('fetch', (path: string, init: RequestInit = {}) => {
+      const asked = /^\/api\/watch\/[^/]+\/snapshots(?:\?upTo=(\d+))?$/.exec(path)
+      if (!asked) return inner(path, init)
+      if (init.method === 'DELETE') snapshots = snapshots.filter((s) => s.id > Number(asked[1]))
+      return Promise.resolve(
+        new Response(JSON.stringify(init.method === 'DELETE' ? { source: 's' } : { snapshots }), {
+          headers: { 'content-type': 'application/json' },
+        }),
+      )
+    })
+    return { left: () => snapshots.length }
+  }
+  const fast = (...topics: [number, string][]) => rss(...topics.map(([i, t]) => item(i, t)))
+
+  it('is taken in with what it says now, each item once', async () => {
+    outside({ [FEED]: fast([1, 'bowl']) })
+    const source = await addSource('brand', { url: FEED, title: 'The kiln' })
+    await visitSource(source)
+    const server = closed([fast([2, 'plate'], [3, 'jug']), fast([3, 'jug'], [4, 'lid'])], {
+      [FEED]: fast([5, 'tile']),
+    })
+    expect(await visitSource(source)).toBe(4)
+    expect(await titles(source)).toEqual(
+      ['bowl', 'plate', 'jug', 'lid', 'tile'].map((t) => `About the ${t}`).sort(),
+    )
+    expect(server.left()).toBe(0)
+    expect(await visitSource(source)).toBe(0)
+  })
+
+  it('is read also where the feed is now as the app saw it last, and kept until all of it is taken', async () => {
+    outside({ [FEED]: fast([1, 'bowl']) })
+    const source = await addSource('brand', { url: FEED, title: 'The kiln' })
+    await visitSource(source)
+    await change(source, { mostNew: 2 })
+    const server = closed([fast([2, 'plate'], [3, 'jug']), fast([4, 'lid'])], {
+      [FEED]: { unchanged: true },
+    })
+    expect(await visitSource(source)).toBe(2)
+    expect(server.left()).toBe(2)
+    expect(await visitSource(source)).toBe(1)
+    expect(server.left()).toBe(0)
+  })
+})
+
 describe('a source that is in trouble', () => {
   const trouble = (
     message: string,

@@ -19,6 +19,7 @@ import { handOver, recallHeld, reconcile } from './handOver'
 import { mindLinks } from './links'
 import { publishPages } from './pages'
 import { sendNotices } from './notices'
+import { sendWatched } from './watch'
 import { nextRunAt, runPipelines } from './pipelines'
 
 /** Tables written since they were last worked through, in whichever tab; at first all of them. */
@@ -79,6 +80,7 @@ export async function tick(): Promise<void> {
         sendNotices,
       ])
         await step(work)
+    if (touched.has('sources') || dirty.has('sources') || dirty.has('brands')) await step(sendWatched)
     await step(() => mindLinks(touched.has('posts')))
     if (faults.length === 0) return
     for (const table of touched) dirty.add(table)

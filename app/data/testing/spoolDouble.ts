@@ -155,6 +155,8 @@ export class SpoolDouble {
         return {}
       case 'PUT /api/chat/notices':
         return { kinds: [] }
+      case 'PUT /api/watch':
+        return { feeds: 0 }
       case 'GET /api/documents':
         return { documents: [] }
       case 'POST /api/intake/links':
