@@ -12,12 +12,13 @@ import { readFragment } from '../core/reading'
 import { readArticle } from '../demo/content'
 import { horizonFrames, screenFrames } from './frames'
 import { intakeRatios } from './intake'
+import { largeWorkspace } from './large'
 import { planningCurve } from './planning'
 
 /*
  * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
- * libraries; how the planner grows with the posts; and the frames of a list of 20,000 pieces and of
- * a Horizon of 10,000 posts in Chromium; `-- --heart` stops after the first. Times are
+ * libraries; how the planner grows with the posts; the frames of a list of 20,000 pieces and of
+ * a Horizon of 10,000 posts in Chromium; and how long a workspace of 20 brands takes to open; `-- --heart` stops after the first. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -109,3 +110,4 @@ console.table(intakeRatios(articles))
 console.table(planningCurve())
 console.table(await screenFrames())
 console.table(await horizonFrames())
+console.table(await largeWorkspace())

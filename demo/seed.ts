@@ -405,6 +405,7 @@ class House {
       lastVisitAt: null,
       visitBefore: null,
       notices: USUAL_NOTICES,
+      aheadDays: 30,
       receiptCursor: 0,
       createdAt: this.#now,
     })

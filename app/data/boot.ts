@@ -47,6 +47,7 @@ async function open(): Promise<Boot> {
       lastVisitAt: null,
       visitBefore: null,
       notices: USUAL_NOTICES,
+      aheadDays: 30,
       receiptCursor: 0,
       createdAt: nowIso(),
     }

@@ -111,7 +111,8 @@ export {
   trySheet,
   type OpenedFile,
 } from './actions/writing'
-export { claimNotices, claimSummary, noteVisit, saveNotices } from './actions/workspace'
+export { outSince, standing } from './actions/notices'
+export { claimNotices, claimSummary, handOverAhead, noteVisit, saveNotices } from './actions/workspace'
 export { boot, claim, restartDemo, type Boot } from './boot'
 export { addBrands, exportBundle, importBundle, removeBrand } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'

@@ -13,6 +13,11 @@ export function isKept(table: TableName): boolean {
   return KEPT.has(table)
 }
 
+/** Whether a table is in memory already. */
+export function isInMemory(table: TableName): boolean {
+  return tables.has(table)
+}
+
 type AnyRow = Row<TableName>
 interface Table {
   rows: Map<string, AnyRow>

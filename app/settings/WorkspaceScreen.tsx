@@ -8,12 +8,25 @@ import {
   clockNow,
   download,
   exportBundle,
+  handOverAhead,
   importBundle,
   restartDemo,
   useClock,
 } from '../data'
 import useSWR from 'swr'
-import { attempt, Button, distance, Labelled, Notice, Page, PageHead, say, SelectField } from '../ui'
+import {
+  attempt,
+  Button,
+  distance,
+  Labelled,
+  Notice,
+  Page,
+  PageHead,
+  say,
+  SelectField,
+  TextField,
+  useTyped,
+} from '../ui'
 import { useWork } from '../shell'
 import { Tabs } from './Tabs'
 
@@ -137,6 +150,7 @@ export function WorkspaceScreen() {
             </Flex>
           )}
         </Box>
+        <Closed id={workspace.id} days={workspace.aheadDays} />
         {demo && (
           <Box borderTopWidth="1px" borderColor="hairline" pt="4">
             <Heading as="h2" fontSize="16px" fontWeight="600">
@@ -153,5 +167,41 @@ export function WorkspaceScreen() {
         )}
       </Box>
     </Page>
+  )
+}
+
+/** What goes on while the browser is closed: of how many days to come posts lie on the server. */
+function Closed({ id, days }: { id: string; days: number }) {
+  const [text, setText] = useTyped(String(days))
+  const keep = (): void => {
+    const next = Math.round(Number(text))
+    if (next >= 1 && next <= 400) void attempt(() => handOverAhead(id, next))
+    else setText(String(days))
+  }
+  return (
+    <Box borderTopWidth="1px" borderColor="hairline" pt="4">
+      <Heading as="h2" fontSize="16px" fontWeight="600">
+        While the browser is closed
+      </Heading>
+      <Box color="soft" mt="1" mb="3">
+        The server publishes what was handed over, goes on visiting the feeds, and tells the team chat what
+        fails. Posts of later days are handed over as their days come near.
+      </Box>
+      <Labelled label="Days to come that are handed over, 1 to 400">
+        {(field) => (
+          <TextField
+            id={field}
+            type="number"
+            min={1}
+            max={400}
+            w="110px"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            onBlur={keep}
+            onKeyDown={(e) => e.key === 'Enter' && keep()}
+          />
+        )}
+      </Labelled>
+    </Box>
   )
 }

@@ -17,9 +17,9 @@ import { BrandMenu } from './BrandMenu'
 import { ClockControl } from './ClockControl'
 import { KeysHelp } from './KeysHelp'
 import { Line } from './Line'
+import { notify } from './notify'
 import { useNumbers } from './numbers'
 import { STATIONS } from './stations'
-import { useNotices } from './useNotices'
 import { Welcome } from './Welcome'
 import { useWork, WorkContext, type Work } from './work'
 
@@ -97,11 +97,10 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
         ? startRunner((fault) => {
             if (fault?.code === 'wrong-workspace') onClaimed('elsewhere')
             else setTrouble(fault?.message ?? null)
-          })
+          }, notify)
         : undefined,
     [owned, onClaimed],
   )
-  useNotices(work, owned)
   const undoLast = async (): Promise<void> => {
     const label = await undo(work.brand.id)
     say(label ? `Undone: ${label.slice(0, 1).toLowerCase()}${label.slice(1)}.` : 'There is nothing to undo.')

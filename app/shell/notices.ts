@@ -82,11 +82,10 @@ export function lastSummaryDue(how: Exclude<Notices['summary'], 'none'>, now: nu
   }
 }
 
-/** How a brand stands, in a line for the chat. `since` is the last summary. */
-export function standingOf(brand: Pick<Brand, 'name'>, rows: Rows, since: string): string {
+/** How a brand stands, in a line for the chat; `out` is how many posts went out since the last one. */
+export function standingOf(brand: Pick<Brand, 'name'>, rows: Rows, out: number): string {
   const now = new Date(rows.now).toISOString()
   const soon = new Date(rows.now + 7 * DAY).toISOString()
-  const out = rows.posts.filter((p) => p.state === 'published' && (p.publishedAt ?? '') >= since).length
   const ahead = rows.posts.filter((p) => isToCome(p) && p.at !== null && p.at >= now && p.at <= soon).length
   const waiting = waitingFor(rows)
   return `${brand.name}: ${count(out, 'post')} went out, ${count(ahead, 'post is', 'posts are')} planned for the next seven days. ${

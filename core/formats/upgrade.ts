@@ -249,7 +249,7 @@ function letThingsFollow(rows: RawRows): RawRows {
   return {
     ...rows,
     pipelines,
-    workspace: give('workspace', { visitBefore: null, notices: USUAL_NOTICES }),
+    workspace: give('workspace', { visitBefore: null, notices: USUAL_NOTICES, aheadDays: 30 }),
     pieces: give('pieces', { handedTo: [], through: [] }),
     drips: give('drips', { followed: [] }),
     posts: give('posts', { followed: [] }),

@@ -29,6 +29,7 @@ export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
     lastVisitAt: null,
     visitBefore: null,
     notices: USUAL_NOTICES,
+    aheadDays: 30,
     receiptCursor: 0,
     createdAt: T0,
     ...change,

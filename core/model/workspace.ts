@@ -44,6 +44,8 @@ export const Workspace = z.object({
   lastVisitAt: Instant.nullable(),
   visitBefore: Instant.nullable(),
   notices: Notices,
+  /** Posts of so many days to come are handed over to the server, which publishes them while the browser is closed. */
+  aheadDays: z.int().min(1).max(400),
   receiptCursor: z.int().min(0),
   createdAt: Instant,
 })

@@ -17,6 +17,11 @@ export async function noteVisit(id: string): Promise<void> {
   ])
 }
 
+/** Says of how many days to come posts are handed over. What is handed over already stays so. */
+export async function handOverAhead(id: string, days: number): Promise<void> {
+  await commit('machine', [patch('workspace', id, (w) => ({ ...w, aheadDays: days }))])
+}
+
 /** Changes what is told, and where. A summary that is asked for begins now. */
 export async function saveNotices(id: string, change: Partial<Notices>): Promise<void> {
   await commit('machine', [

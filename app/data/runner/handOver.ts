@@ -20,6 +20,7 @@ import { shortLinks } from '../services'
 import { all, commit, must, patch, put, sameContent } from '../store'
 import { forgetUploads, readyPicture } from './media'
 
+const DAY = 86_400_000
 /** How many posts go over in one request. */
 const BATCH = 50
 /** How many posts are asked about at once. */
@@ -71,14 +72,28 @@ interface Parcel {
   shortLink: string | null
 }
 
-/** Hands over what is approved, has a place and is held by nothing, on accounts that are linked. */
+/** When the next approved post comes so near that it is handed over; null where none waits for that. */
+let nextNear: string | null = null
+export const nextHandOverAt = (): string | null => nextNear
+
+/**
+ * Hands over what is approved, has a place within the days that are handed over, and is held by nothing, on accounts
+ * that are linked.
+ */
 export async function handOver(): Promise<void> {
   const holds = await readHolds()
   const accounts = new Map((await all('accounts')).map((a) => [a.id, a]))
-  const ready = (await all('posts', 'state', 'approved'))
+  const [workspace] = await all('workspace')
+  const ahead = (workspace?.aheadDays ?? 0) * DAY
+  const horizon = new Date(Date.parse(nowIso()) + ahead).toISOString()
+  const approved = await all('posts', 'state', 'approved')
+  const [far] = approved.flatMap((p) => (p.at !== null && p.at > horizon ? p.at : [])).sort()
+  nextNear = far === undefined ? null : new Date(Date.parse(far) - ahead).toISOString()
+  const ready = approved
     .filter(
       (p) =>
         may(p, 'hand over') &&
+        (p.at ?? '') <= horizon &&
         heldBy(p, holds) === null &&
         accounts.get(p.account)?.health.state === 'linked',
     )

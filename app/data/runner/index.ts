@@ -10,17 +10,24 @@ export { during, useActivity } from './activity'
 
 const PAUSE = 3000
 const SOON = 150
+/** How long the first round waits, so that the first screen has the page to itself. */
+const FIRST = 800
 
 /**
  * Runs the work in the one tab that holds the runner's lock; the others wait for it to be free.
- * Gives a function that stops it.
+ * `afterRound` is done after each round. Gives a function that stops it.
  */
-export function startRunner(onTrouble: (fault: Fault | null) => void): () => void {
+export function startRunner(
+  onTrouble: (fault: Fault | null) => void,
+  afterRound: () => Promise<void>,
+): () => void {
   const stopped = new AbortController()
   let wake: () => void = () => undefined
   const unwatch = onWrite(() => wake())
   void navigator.locks
     .request('dripline-runner', { signal: stopped.signal }, async () => {
+      // The screen comes first.
+      await new Promise((resolve) => setTimeout(resolve, FIRST))
       while (!stopped.signal.aborted) {
         let written = false
         wake = () => {
@@ -29,6 +36,7 @@ export function startRunner(onTrouble: (fault: Fault | null) => void): () => voi
         try {
           await tick()
           await weeklyBundle()
+          await afterRound()
           onTrouble(null)
         } catch (error) {
           onTrouble(asFault(error))

@@ -27,7 +27,14 @@ export function pageLinks(brand: Brand, posts: readonly Post[], pieces: readonly
 
 /** Publishes the pages of links that changed. What is to come travels too, with its moment. */
 export async function publishPages(): Promise<void> {
+  const accounts = await all('accounts')
   for (const brand of await all('brands')) {
+    // Thousands of posts are read only where one of them may stand on the page.
+    const house = houseOf(brand)
+    const has = accounts.some(
+      (a) => a.brand === brand.id && briefOf(network(a.network), house).link === 'profile',
+    )
+    if (!has && !published.has(brand.id)) continue
     const [posts, pieces] = await Promise.all([
       all('posts', 'brand', brand.id),
       all('pieces', 'brand', brand.id),

@@ -40,7 +40,7 @@ import { saveTimes, timesOf } from '../actions/accounts'
 import { exportBundle, importBundle } from '../bundle'
 import { setWorkspace } from '../api'
 import { clockNow, nowIso, readClock } from '../clock'
-import { all, commit, must, put, wholePiece } from '../store'
+import { all, commit, must, patch, put, wholePiece } from '../store'
 import { undo } from '../undo'
 import { jump } from '.'
 import { doubt } from '../actions/life'
@@ -116,6 +116,19 @@ describe('the runner', () => {
     const other = await approvedPost(1, { media: lost })
     await tick()
     expect((await must('posts', other)).held?.reason).toMatch(/picture could not be made: .+ any more/)
+  })
+
+  it('hands over the days ahead that are asked for, and later ones as they come near', async () => {
+    await commit('machine', [patch('workspace', 'ws', (w) => ({ ...w, aheadDays: 2 }))])
+    const near = await approvedPost(47)
+    const far = await approvedPost(53)
+    await tick()
+    expect([await state(near), await state(far)]).toEqual(['handed over', 'approved'])
+    // Nothing is written meanwhile: the time alone brings it near.
+    await jump(4 * HOUR)
+    expect(await state(far)).toBe('approved')
+    await jump(2 * HOUR)
+    expect(await state(far)).toBe('handed over')
   })
 
   it('does nothing a second time: a tick after a tick changes no record', async () => {

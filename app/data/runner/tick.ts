@@ -15,7 +15,7 @@ import { during } from './activity'
 import { publishCalendars } from './calendars'
 import { publishDocuments } from './documents'
 import { followUp } from './follow'
-import { handOver, recallHeld, reconcile } from './handOver'
+import { handOver, nextHandOverAt, recallHeld, reconcile } from './handOver'
 import { mindLinks } from './links'
 import { publishPages } from './pages'
 import { sendNotices } from './notices'
@@ -69,7 +69,8 @@ export async function tick(): Promise<void> {
     const due = (nextRunAt() ?? '9') <= nowIso()
     if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
     await step(extendRecurrences)
-    if (FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
+    const near = (nextHandOverAt() ?? '9') <= nowIso()
+    if (near || FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
       for (const work of [
         recallHeld,
         handOver,
@@ -88,7 +89,7 @@ export async function tick(): Promise<void> {
   })
 }
 
-/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, a run. */
+/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, a run, a post that comes near enough to be handed over. */
 export async function nextOwnEvent(): Promise<string | null> {
   const due = (await all('sources')).filter((s) => s.held === null).flatMap((s) => s.nextVisitAt ?? [])
   // Recurring posts are made further ahead long before the last of them goes out.
@@ -96,8 +97,8 @@ export async function nextOwnEvent(): Promise<string | null> {
     r.endedAt === null && r.madeUntil ? [`${addDays(r.madeUntil, -28)}T00:00:00.000Z`] : [],
   )
   const now = nowIso()
-  const run = nextRunAt()
-  return [...due, ...[...recurring, ...(run ? [run] : [])].filter((at) => at > now)].sort()[0] ?? null
+  const noted = [nextRunAt(), nextHandOverAt()].flatMap((at) => at ?? [])
+  return [...due, ...[...recurring, ...noted].filter((at) => at > now)].sort()[0] ?? null
 }
 
 async function collectReceipts(): Promise<void> {

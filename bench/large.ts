@@ -1,0 +1,126 @@
+import type { Page } from '@playwright/test'
+import { openPage, startDemo } from '../e2e/demo'
+import { freePort } from '../e2e/ports'
+import type { Ratio } from './intake'
+
+const BRANDS = 20
+const PIECES = 20_000
+const POSTS = 50_000
+
+/** Fills the browser's database with brands like the demo's, their pieces and published posts. */
+async function fill(page: Page): Promise<void> {
+  await page.evaluate(
+    async ({ brands, pieces, posts }) => {
+      const request = <T>(r: IDBRequest<T>): Promise<T> =>
+        new Promise((resolve, reject) => {
+          r.onsuccess = () => resolve(r.result)
+          r.onerror = () => reject(new Error('The database does not answer.'))
+        })
+      const db = await request(indexedDB.open('dripline'))
+      type Row = Record<string, unknown> & { id: string; name?: string; brand?: string }
+      const rows = async (store: string): Promise<Row[]> =>
+        (await request(db.transaction(store).objectStore(store).getAll())) as Row[]
+      const [kept, accounts, samples, words] = await Promise.all(
+        ['brands', 'accounts', 'pieces', 'posts'].map(rows),
+      )
+      const yard = kept?.find((b) => b.name === 'Oakum Yard')
+      const mine = (list: Row[] | undefined): Row[] => (list ?? []).filter((r) => r.brand === yard?.id)
+      const put = async (store: string, made: Row[]): Promise<void> => {
+        for (let from = 0; from < made.length; from += 2000) {
+          const tx = db.transaction(store, 'readwrite')
+          for (const row of made.slice(from, from + 2000)) tx.objectStore(store).put(row)
+          await new Promise((resolve) => (tx.oncomplete = resolve))
+        }
+      }
+      const ids = Array.from({ length: brands }, (_, i) => `brand-${i}`)
+      await put(
+        'brands',
+        ids.map((id, i) => ({ ...yard, id, name: `Brand ${i}`, createdAt: '2020-01-01T00:00:00.000Z' })),
+      )
+      const own = mine(accounts)
+      await put(
+        'accounts',
+        ids.flatMap((brand) =>
+          [0, 1, 2].map((n) => ({ ...own[n % own.length], id: `${brand}-a${n}`, brand })),
+        ),
+      )
+      const of = (i: number): string => ids[i % ids.length] ?? ''
+      const [many, texts] = [mine(samples), mine(words)]
+      await put(
+        'pieces',
+        Array.from({ length: pieces }, (_, i) => ({
+          ...many[i % many.length],
+          id: `piece-${i}`,
+          brand: of(i),
+          double: null,
+        })),
+      )
+      await put(
+        'posts',
+        Array.from({ length: posts }, (_, i) => {
+          const at = new Date(Date.now() - i * 600_000).toISOString()
+          return {
+            ...texts[i % texts.length],
+            id: `post-${i}`,
+            brand: of(i),
+            piece: `piece-${i % pieces}`,
+            drip: null,
+            pipeline: null,
+            account: `${of(i)}-a${i % 3}`,
+            state: 'published',
+            at,
+            publishedAt: at,
+          }
+        }),
+      )
+      db.close()
+    },
+    { brands: BRANDS, pieces: PIECES, posts: POSTS },
+  )
+}
+
+/** Opens a workspace of 20 brands, 20,000 pieces and 50,000 posts: until the Desk can be used, and what it keeps in memory. */
+export async function largeWorkspace(): Promise<Ratio[]> {
+  const demo = await startDemo(await freePort(), await freePort())
+  const { browser, page } = await openPage()
+  const row = (what: string, time: string, bound: string): Ratio => ({
+    what: `20 brands, 20,000 pieces, 50,000 posts: ${what}`,
+    time,
+    against: '–',
+    ratio: '–',
+    bound,
+  })
+  try {
+    await page.addInitScript('globalThis.__name = (f) => f')
+    await page.addInitScript(`globalThis.longTasks = []
+      new PerformanceObserver((list) => { for (const e of list.getEntries()) longTasks.push(e.duration) }).observe({ type: 'longtask', buffered: true })`)
+    await page.goto(demo.base)
+    await page.getByRole('heading', { name: /wait/ }).waitFor({ timeout: 60_000 })
+    await fill(page)
+    await page.evaluate(() => localStorage.setItem('dripline-brand', 'brand-3'))
+    const started = Date.now()
+    await page.goto(demo.base)
+    await page.getByRole('region', { name: 'Went out since your last visit' }).waitFor({ timeout: 60_000 })
+    const open = Date.now() - started
+    await page.getByRole('button', { name: 'Hold everything' }).click({ trial: true, timeout: 60_000 })
+    const usable = Date.now() - started
+    await page.waitForTimeout(20_000)
+    const session = await page.context().newCDPSession(page)
+    await session.send('HeapProfiler.collectGarbage')
+    const { usedSize } = await session.send('Runtime.getHeapUsage')
+    const tasks = await page.evaluate(() => (globalThis as unknown as { longTasks: number[] }).longTasks)
+    return [
+      row('until the Desk is shown', `${open} ms`, '< 2000 ms'),
+      row('until it can be used', `${usable} ms`, '< 2000 ms'),
+      row('memory after twenty seconds', `${(usedSize / 1e6).toFixed(0)} MB`, '< 400 MB'),
+      row(
+        'tasks over 50 ms in these',
+        `${tasks.length}, the longest ${Math.max(0, ...tasks).toFixed(0)} ms`,
+        '–',
+      ),
+    ]
+  } finally {
+    await browser.close()
+    demo.stop()
+  }
+}
