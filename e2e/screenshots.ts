@@ -89,7 +89,7 @@ await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
 )
 await shot('briefs')
 await open('/settings/services', (p) => p.getByRole('region', { name: 'A connected writer' }).waitFor())
-for (const name of ['A connected writer', 'A shortener'])
+for (const name of ['A connected writer', 'A shortener', 'The team chat'])
   await page
     .getByRole('region', { name })
     .getByRole('button', { name: /stand-in/ })
@@ -141,10 +141,12 @@ await open('/dispatch/accounts', (p) =>
 await page.getByRole('button', { name: 'Slots and quiet days' }).first().click()
 await shot('accounts')
 await page.emulateMedia({ colorScheme: 'dark' })
-await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
-await page.getByRole('link', { name: 'Seven tools worth buying once' }).click()
-await page.locator('button[data-post]').nth(1).click()
-await page.getByTestId('caption').waitFor()
-await shot('drip-sheet-dark')
+await open('/settings', (p) =>
+  p
+    .getByText(/posts in the next seven days/)
+    .nth(1)
+    .waitFor(),
+)
+await shot('brands-dark')
 await browser.close()
 stop()

@@ -15,8 +15,7 @@ import {
   visitSource,
 } from '../data'
 import { useWork } from '../shell'
-import { attempt, Button, count, Drop, moment, Mono, Notice, Page, PageHead, say } from '../ui'
-import { network } from '../../core/networks'
+import { attempt, Button, count, Drop, moment, Mono, NetworkMark, Notice, Page, PageHead, say } from '../ui'
 import { FirstSteps, isUnderWay, stepsOf } from './FirstSteps'
 import { PostsHere } from './PostsHere'
 import { River } from './River'
@@ -213,9 +212,8 @@ function WentOut({ post, zone }: { post: Post; zone: string }) {
       <Box fontFamily="reading" fontSize="15px" flex="1" truncate>
         {post.wording.text.split('\n')[0]}
       </Box>
-      <Mono>
-        {network(post.network).name} · {post.publishedAt ? moment(post.publishedAt, zone) : ''}
-      </Mono>
+      <NetworkMark id={post.network} />
+      <Mono>{post.publishedAt ? moment(post.publishedAt, zone) : ''}</Mono>
     </Flex>
   )
 }

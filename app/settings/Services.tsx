@@ -42,8 +42,10 @@ export function Services() {
       />
       <Flex px="6" pb="8" gap="12" align="flex-start" wrap="wrap">
         {writer && <Writer state={writer} />}
-        {shortener && <Shortener settings={shortener.settings} hasKey={shortener.hasKey} />}
-        {chat && <Chat state={chat} />}
+        <Flex direction="column" gap="10">
+          {shortener && <Shortener settings={shortener.settings} hasKey={shortener.hasKey} />}
+          {chat && <Chat state={chat} />}
+        </Flex>
       </Flex>
     </Page>
   )
