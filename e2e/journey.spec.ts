@@ -289,7 +289,9 @@ test('a week of a running brand takes under sixty clicks and keys', async ({ pag
       const waiting = page.locator('[data-here]')
       await expect(waiting.first()).toBeFocused()
       for (let left = await waiting.count(); left > 0 && spent < 200; left = await waiting.count()) {
-        await press('a')
+        // What breaks a rule can only be mended or set aside.
+        const may = page.locator('[data-here]:focus').getByRole('button', { name: /^Approve/ })
+        await press((await may.count()) > 0 ? 'a' : 'x')
         await expect.poll(() => waiting.count()).not.toBe(left)
       }
     }

@@ -43,6 +43,8 @@ export {
   goBack,
   putToWork,
   removePipeline,
+  repeatable,
+  repeatRun,
   savePipeline,
   switchOff,
   switchOn,

@@ -19,8 +19,19 @@ export function PostsHere({ posts, accounts }: { posts: readonly Post[]; account
     const rows = list.current?.querySelectorAll<HTMLElement>('[data-here]')
     rows?.[Math.max(0, Math.min(index, rows.length - 1))]?.focus()
   }
-  const done = (index: number, work: () => Promise<void>): void =>
-    void attempt(work).then(() => requestAnimationFrame(() => goTo(index)))
+  /** Where the next one is to be found once the list has changed; null while nothing was done. */
+  const next = useRef<number | null>(null)
+  const ids = shown.map((p) => p.id).join(' ')
+  useEffect(() => {
+    if (next.current !== null) goTo(next.current)
+    next.current = null
+  }, [ids])
+  const done = (index: number, work: () => Promise<void>): void => {
+    next.current = index
+    void attempt(work).then((went) => {
+      if (!went) next.current = null
+    })
+  }
   return (
     <Box ref={list} pl="5" pb="3" role="list" aria-label="Posts that wait">
       {shown.map((post, index) => (

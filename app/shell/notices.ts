@@ -54,7 +54,7 @@ export function noticesOf(brand: Pick<Brand, 'name'>, rows: Rows, kinds: readonl
         {
           kind: 'things that wait',
           key: `waits ${d.id}`,
-          text: `${count(waiting, 'caption')} of “${title}” ${waiting === 1 ? 'waits' : 'wait'} for a yes since more than two days.`,
+          text: `${count(waiting, 'caption')} of “${title}” ${waiting === 1 ? 'has' : 'have'} waited for a yes for more than two days.`,
         },
       ]
     }),

@@ -31,7 +31,7 @@ export const FILLED_IN: Readonly<Record<Told, readonly Filling[]>> = {
 
 const BRACED = /\{([^{}\s]+)\}/g
 
-/** A message with its words filled in, once: what is filled in is never filled in again. Spaces that nothing left are closed up. */
+/** A message with its words filled in, once: what is filled in is never filled in again. No line ends in spaces. */
 export function filledIn(text: string, words: Partial<Record<Filling, string>>): string {
   return text
     .replace(BRACED, (whole, name: string) =>

@@ -83,6 +83,7 @@ describe('linked accounts', () => {
     links = new Links(database)
     expect(await links.all()).toHaveLength(3)
     const versions = await database.query<{ version: number }>('select version from schema_version')
-    expect(versions.map((v) => v.version)).toEqual([1, 2, 3])
+    expect(versions.length).toBeGreaterThan(2)
+    expect(versions.map((v) => v.version)).toEqual(versions.map((_, i) => i + 1))
   })
 })

@@ -15,8 +15,8 @@ interface Row {
 
 /**
  * Test deliveries: a post that is really sent, read back as it arrived, and taken down again. Each is written down
- * before it is sent, so that one that a crash or a network without an answer left standing is taken down later; what was sent
- * and never answered is found again under the same idempotency key.
+ * before it is sent, so that one that a crash or a lost answer left standing is taken down later: what was sent and
+ * never answered is found again under the same idempotency key.
  */
 export class Trials {
   readonly #database: Database

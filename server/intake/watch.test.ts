@@ -60,7 +60,7 @@ const feed = (change: Partial<Watched> = {}): Watched => ({
 })
 /** Moves on and visits what is due; every five minutes of the way. */
 const pass = async (minutes: number): Promise<void> => {
-  for (const until = now + minutes * MINUTE; now < until; ) {
+  for (const until = now + minutes * MINUTE; now < until;) {
     now += 5 * MINUTE
     await watcher.visitDue()
   }

@@ -12,6 +12,9 @@ const LONGEST_PAUSE = 3_600_000
 /** What could not be sent for a day is news no longer. */
 const GIVEN_UP = 86_400_000
 
+/** How long a key is remembered after it was said: longer than the app tells anything late. */
+const REMEMBERED = 30 * 86_400_000
+
 interface Waiting {
   key: string
   text: string
@@ -102,6 +105,7 @@ export class Chat {
   async say(lines: readonly ChatLine[]): Promise<void> {
     if (!(await this.#settings.read()))
       throw new Fault('no-chat', 'No team chat is connected. Connect one under Services.')
+    await this.#database.query(`delete from messages where done_at < $1`, [this.#now() - REMEMBERED])
     for (const [i, { key, text }] of lines.entries())
       await this.#database.query(
         `insert into messages (key, text, at, next_try_at) values ($1, $2, $3, 0) on conflict (key) do nothing`,

@@ -7,6 +7,7 @@ import {
   type Post,
   type Recipe,
   type ReleaseRow,
+  type Run,
   type WordList,
 } from '../../../core/model'
 import { circle, releasedTo } from '../../../core/pipeline'
@@ -193,6 +194,33 @@ export async function switchOff(id: string, planned: WhenOff): Promise<number> {
     ...going.map((p) => happensIfMay(p.id, 'set aside', (row) => ({ ...row, reasons: [reason] }))),
   ])
   return going.length
+}
+
+/** The pieces of a run that can be looked at again: those of which something failed, or was left. */
+export function repeatable({ steps }: Pick<Run, 'steps'>): string[] {
+  return [...new Set(steps.flatMap((s) => (s.came === 'done' || s.what === 'follow' ? [] : [s.piece])))]
+}
+
+/**
+ * Repeats a run: what of it failed or was left is looked at again with the next round, as the pipeline stands now.
+ * What was done is not done again. Gives how many pieces that are.
+ */
+export async function repeatRun(id: string): Promise<number> {
+  const run = await must('runs', id)
+  const { name } = await must('pipelines', run.pipeline)
+  const pieces = repeatable(run)
+  await commit(
+    { brand: run.brand, label: `Repeat a run of ${name}` },
+    pieces.map((piece) =>
+      patch('pieces', piece, (p) => ({
+        ...p,
+        trouble: null,
+        seenBy: p.seenBy.filter((s) => s !== run.pipeline),
+        verdicts: p.verdicts.filter((v) => v.pipeline !== run.pipeline),
+      })),
+    ),
+  )
+  return pieces.length
 }
 
 export async function removePipeline(id: string): Promise<void> {

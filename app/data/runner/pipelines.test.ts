@@ -8,7 +8,7 @@ import { takeWriting, toPassages } from '../../../core/pipeline'
 import { readFragment } from '../../../core/reading'
 import { readArticle } from '../../../demo/content'
 import { startDrip } from '../actions/drips'
-import { switchOff, switchOn } from '../actions/pipelines'
+import { repeatRun, switchOff, switchOn } from '../actions/pipelines'
 import { setWorkspace } from '../api'
 import { nowIso, readClock } from '../clock'
 import { all, commit, must, patch, put, putPiece } from '../store'
@@ -180,7 +180,16 @@ describe('a pipeline of rows', () => {
     expect((await must('pieces', 'oars-that-fit')).trouble).toMatch(/no row of its release takes it/)
     expect((await all('runs'))[0]?.steps.map((s) => s.came).sort()).toEqual(['done', 'failed', 'skipped'])
     await runPipelines()
-    expect(await all('runs')).toHaveLength(1)
+    const runs = await all('runs')
+    expect(runs).toHaveLength(1)
+    // Once the piece has its field, the run is repeated; what it did is not done again.
+    await commit('machine', [
+      patch('pieces', 'scarf-not-butt', (p) => ({ ...p, fields: { begins: nowIso().slice(0, 10) } })),
+    ])
+    expect(await repeatRun(runs[0]?.id ?? '')).toBe(2)
+    await runPipelines()
+    expect(await drips()).toEqual(['scarf-not-butt dated 0', 'seven-tools news 0'])
+    expect((await must('pieces', 'oars-that-fit')).trouble).toMatch(/no row of its release takes it/)
   })
 
   it('of which one row refuses a piece makes the drip of the other, and is done with the piece', async () => {

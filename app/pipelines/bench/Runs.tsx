@@ -2,9 +2,9 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Pipeline, Run, RunStep } from '../../../core/model'
-import { useRows } from '../../data'
+import { repeatable, repeatRun, useRows } from '../../data'
 import { useWork } from '../../shell'
-import { count, moment, Mono } from '../../ui'
+import { attempt, Button, count, moment, Mono, say } from '../../ui'
 import { Part } from './parts'
 
 /** So many runs are listed. */
@@ -54,6 +54,20 @@ export function Runs({ pipeline }: { pipeline: Pipeline }) {
             <Mono>{run.milliseconds} ms</Mono>
             <span aria-hidden>{open === run.id ? '▴' : '▾'}</span>
           </chakra.button>
+          {open === run.id && pipeline.on && repeatable(run).length > 0 && (
+            <Button
+              size="sm"
+              my="1"
+              onClick={() =>
+                void attempt(async () => {
+                  const pieces = await repeatRun(run.id)
+                  say(`${count(pieces, 'piece is', 'pieces are')} looked at again.`)
+                })
+              }
+            >
+              Repeat what was left or failed
+            </Button>
+          )}
           {open === run.id &&
             run.steps.map((step, i) => (
               <Flex key={i} gap="3" py="1" pl="3" fontSize="13px" align="baseline">
