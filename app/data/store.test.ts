@@ -3,6 +3,7 @@ import { deleteDB, openDB } from 'idb'
 import { emptyDatabase } from './testing/browser'
 import { aBrand, aPost, anAccount, aPipeline } from '../../core/model/samples'
 import { TABLE_NAMES, TABLES, type Post } from '../../core/model'
+import { forget } from './kept'
 import { schema1 } from '../../core/formats/testing/schema1'
 import { DATABASE_VERSION, migrate, MIGRATIONS } from './schema'
 import {
@@ -32,6 +33,16 @@ describe('writing', () => {
       /not a time zone/,
     )
     expect(await all('brands')).toEqual([])
+  })
+
+  it('gives each record of a large table once, in the order of their ids', async () => {
+    const ids = Array.from({ length: 2003 }, (_, i) => `p${String(i).padStart(5, '0')}`)
+    await commit(
+      'machine',
+      ids.map((id) => put('posts', aPost({ id }))),
+    )
+    forget(['posts'])
+    expect((await all('posts')).map((p) => p.id)).toEqual(ids)
   })
 
   it('finds records by what they belong to', async () => {
