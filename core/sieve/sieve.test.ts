@@ -10,6 +10,7 @@ import {
   readsText,
   sieve,
   sieveContext,
+  isFor,
   sourcesOf,
   waitingPieces,
   type Sieved,
@@ -191,6 +192,15 @@ it('takes from named sources and from whatever is in a group', () => {
     aSource({ id: 'c', group: 'Huts' }),
   ]
   expect(sourcesOf({ sources: ['a'], groups: ['Boats'] }, sources)).toEqual(new Set(['a', 'b']))
+})
+
+it('a piece is for the pipelines of its source, one made of posts for those alone that it was handed to', () => {
+  const mine = isFor(aPipeline({ id: 'l' }), [aSource()])
+  expect(mine(aPiece())).toBe(true)
+  expect(mine(aPiece({ source: 'other' }))).toBe(false)
+  expect(mine(aPiece({ source: 'other', handedTo: ['l'] }))).toBe(true)
+  expect(mine(aPiece({ through: ['m'], handedTo: ['n'] }))).toBe(false)
+  expect(mine(aPiece({ through: ['m'], handedTo: ['l'] }))).toBe(true)
 })
 
 it('folds doubles under the first, also through one that is folded itself', () => {
