@@ -24,10 +24,12 @@ export {
   type PostSheetReading,
 } from './postSheet'
 export {
+  freshPipeline,
   matchingFor,
   PipelineFile,
   pipelineOf,
   readPipeline,
+  renamed,
   writePipeline,
   type Matching,
 } from './pipelineFile'

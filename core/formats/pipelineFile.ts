@@ -60,7 +60,7 @@ interface Around {
 }
 
 /** A recipe whose accounts, sources, lists and pipelines go by other names, each by none, one or several. */
-function renamed(
+export function renamed(
   recipe: Recipe,
   to: {
     account: (id: string) => readonly string[]
@@ -246,8 +246,16 @@ export function pipelineOf(
     list: (key) => [byKey.get(key) ?? []].flat(),
     pipeline: (key) => matching.pipelines[key] ?? [],
   })
+  return { pipeline: freshPipeline(recipe, { ...of, hue: file.hue }), lists: fresh }
+}
+
+/** A pipeline of its own that says what a recipe does, switched off; its backlog begins now unless it takes in everything. */
+export function freshPipeline(
+  recipe: Recipe,
+  of: Pick<Pipeline, 'id' | 'brand' | 'name' | 'hue'> & { now: string; newId: () => string },
+): Pipeline {
   const { since } = recipe.takeIn
-  const pipeline: Pipeline = {
+  return {
     ...recipe,
     takeIn: { ...recipe.takeIn, since: since < '1971' ? since : of.now },
     release: recipe.release.map((row) => ({ ...row, id: of.newId() })),
@@ -255,7 +263,7 @@ export function pipelineOf(
     id: of.id,
     brand: of.brand,
     name: of.name,
-    hue: file.hue,
+    hue: of.hue,
     on: false,
     held: null,
     endedAt: null,
@@ -265,5 +273,4 @@ export function pipelineOf(
     savedAt: of.now,
     createdAt: of.now,
   }
-  return { pipeline, lists: fresh }
 }

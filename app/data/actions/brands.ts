@@ -1,14 +1,6 @@
 import { nanoid } from 'nanoid'
-import {
-  asEdited,
-  HouseStyle,
-  recipeOf,
-  USUAL_WEIGHTS,
-  type Brand,
-  type Follow,
-  type Pipeline,
-  type SieveRule,
-} from '../../../core/model'
+import { freshPipeline, renamed } from '../../../core/formats'
+import { asEdited, HouseStyle, recipeOf, USUAL_WEIGHTS, type Brand, type Pipeline } from '../../../core/model'
 import { nowIso } from '../clock'
 import { all, commit, must, put } from '../store'
 import { commitRecalled } from './life'
@@ -73,40 +65,21 @@ function pipelineFor(
   lists: ReadonlyMap<string, string>,
   now: string,
 ): Pipeline {
-  const recipe = recipeOf(asEdited(pipeline))
+  const other = (ids: ReadonlyMap<string, string>) => (id: string) => [ids.get(id) ?? []].flat()
   // A rule about sources of the other brand catches everything until a person says which are meant.
-  const rules = (list: readonly SieveRule[]): SieveRule[] =>
-    list.map((rule) =>
-      rule.kind === 'words'
-        ? { ...rule, lists: rule.lists.flatMap((l) => lists.get(l) ?? []) }
-        : rule.kind === 'source'
-          ? { ...rule, sources: [] }
-          : rule,
-    )
-  return {
-    ...recipe,
-    takeIn: { ...recipe.takeIn, sources: [], sieve: rules(recipe.takeIn.sieve), since: now },
-    release: recipe.release.map((row) => ({
-      ...row,
-      accounts: [],
-      pieces: row.pieces.kind === 'that' ? { kind: 'that', rules: rules(row.pieces.rules) } : row.pieces,
-    })),
-    follows: recipe.follows.flatMap((f): Follow[] => {
-      if (f.kind !== 'pipeline') return [{ ...f, id: nanoid() }]
-      const next = pipelines.get(f.pipeline)
-      return next ? [{ ...f, id: nanoid(), pipeline: next }] : []
-    }),
+  const recipe = renamed(recipeOf(asEdited(pipeline)), {
+    account: () => [],
+    source: () => [],
+    list: other(lists),
+    pipeline: other(pipelines),
+  })
+  const { name, hue } = pipeline
+  return freshPipeline(recipe, {
     id: pipelines.get(pipeline.id) ?? nanoid(),
     brand,
-    name: pipeline.name,
-    hue: pipeline.hue,
-    on: false,
-    held: null,
-    endedAt: null,
-    draft: null,
-    versions: [],
-    version: 1,
-    savedAt: now,
-    createdAt: now,
-  }
+    name,
+    hue,
+    now,
+    newId: nanoid,
+  })
 }
