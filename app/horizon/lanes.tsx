@@ -1,9 +1,9 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import type { Pipeline, Post } from '../../core/model'
 import { network } from '../../core/networks'
-import { longDay, moment, Mono, NetworkMark } from '../ui'
+import { count, longDay, moment, Mono, NetworkMark } from '../ui'
 import type { Zoom } from './geometry'
-import { momentOf } from './marks'
+import { momentOf, type NamedLane } from './marks'
 
 /** "23 – 29 November", "30 November – 6 December", with the years where they differ. */
 export function spanWords(from: string, to: string): string {
@@ -13,7 +13,7 @@ export function spanWords(from: string, to: string): string {
 }
 
 /** What stands beside a lane: its name, and how full it is. */
-export function LaneLabel({
+function LaneLabel({
   name,
   mark,
   note,
@@ -128,4 +128,28 @@ export function Legend({ pipelines }: { pipelines: readonly Pipeline[] }) {
       <Box ml="auto">Drag a drop, or choose one and press m. Shift adds to the selection.</Box>
     </Flex>
   )
+}
+
+/** What stands beside each lane; `counts` is how many posts of it are in view. An account's opens its times. */
+export function laneLabels(
+  lanes: readonly NamedLane[],
+  counts: readonly number[],
+  zoom: Zoom,
+  onOpen: (lane: string) => void,
+) {
+  return lanes.map(({ id, name, account }, i) => {
+    const posts = counts[i] ?? 0
+    const full =
+      account && zoom === 'week' ? `${posts} of ${count(account.slots.length, 'slot')}` : count(posts, 'post')
+    return (
+      <LaneLabel
+        key={id}
+        name={name}
+        mark={account?.network ?? null}
+        note={`${full}${account?.held ? ' · held' : ''}`}
+        zoom={zoom}
+        onOpen={account ? () => onOpen(id) : null}
+      />
+    )
+  })
 }
