@@ -12,13 +12,14 @@ import { readFragment } from '../core/reading'
 import { readArticle } from '../demo/content'
 import { horizonFrames, screenFrames } from './frames'
 import { intakeRatios } from './intake'
+import { flood } from './flood'
 import { largeWorkspace } from './large'
 import { planningCurve } from './planning'
 
 /*
  * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
  * libraries; how the planner grows with the posts; the frames of a list of 20,000 pieces and of
- * a Horizon of 10,000 posts in Chromium; and how long a workspace of 20 brands takes to open; `-- --heart` stops after the first. Times are
+ * a Horizon of 10,000 posts in Chromium; how long a workspace of 20 brands takes to open; and 200 pieces through a pipeline; `-- --heart` stops after the first. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -111,3 +112,4 @@ console.table(planningCurve())
 console.table(await screenFrames())
 console.table(await horizonFrames())
 console.table(await largeWorkspace())
+console.table(await flood())

@@ -6,19 +6,8 @@ import { TABLE_NAMES, TABLES, type Post } from '../../core/model'
 import { forget } from './kept'
 import { schema1 } from '../../core/formats/testing/schema1'
 import { DATABASE_VERSION, migrate, MIGRATIONS } from './schema'
-import {
-  all,
-  commit,
-  isTouched,
-  must,
-  newAction,
-  onWrite,
-  one,
-  patch,
-  put,
-  remove,
-  type Write,
-} from './store'
+import { all, commit, must, newAction, onWrite, one, patch, put, remove, type Write } from './store'
+import { isTouched } from './refresh'
 import { lastChange, undo } from './undo'
 
 vi.mock('../workers', () => ({}))

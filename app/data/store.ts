@@ -1,5 +1,4 @@
 import { nanoid } from 'nanoid'
-import { mutate } from 'swr'
 import {
   Fault,
   joinPiece,
@@ -16,6 +15,7 @@ import { clockNow } from './clock'
 import { database } from './database'
 import { indexesOf } from './schema'
 import { forget, isInMemory, isKept, keepUp, keptRows } from './kept'
+import { readOf, refresh, type Touched } from './refresh'
 
 /**
  * One record to write. `change` is given the record as it stands inside the transaction and gives
@@ -133,7 +133,7 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
     await tx.done.catch(() => undefined)
     throw error
   }
-  announceRows(written)
+  announceRows(written, actor === 'machine')
   return new Set(entries.map((e) => e.id))
 }
 
@@ -153,16 +153,13 @@ interface Written {
   row: Row<TableName> | null
 }
 
-/** Says which rows were written: what is kept in memory follows, and the hooks that read the tables, here and in every other tab. */
-export function announceRows(written: readonly Written[]): void {
+/**
+ * Says which rows were written: what is kept in memory follows, and the hooks that read the tables, here and in every
+ * other tab; what the machine wrote shows a moment later where it writes much.
+ */
+export function announceRows(written: readonly Written[], byMachine = true): void {
   for (const { table, id, row } of written) keepUp(table, id, row)
-  spread({ tables: [...new Set(written.map((w) => w.table))], reads: readsOf(written) })
-}
-
-/** What was written: the tables, and what reads of them are touched; null where all may be. */
-interface Touched {
-  tables: readonly TableName[]
-  reads: ReadonlySet<string> | null
+  spread({ tables: [...new Set(written.map((w) => w.table))], reads: readsOf(written), byMachine })
 }
 
 /** The reads that would give another answer since some rows were written: of the table, of the record, by its indexes. */
@@ -178,26 +175,22 @@ function readsOf(written: readonly Written[]): Set<string> {
   return reads
 }
 
-function readOf(table: string, index?: unknown, value?: unknown): string {
-  return index === undefined ? table : `${table} ${String(index)} ${String(value)}`
-}
-
 const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('dripline')
 channel?.addEventListener('message', (event: MessageEvent<Touched>) => {
   forget(event.data.tables)
-  refresh(event.data)
+  tell(event.data)
 })
 
 /** Says that a transaction of its own wrote these tables: they are read anew, here and in every other tab. */
 export function announce(tables: readonly TableName[]): void {
   forget(tables)
-  spread({ tables, reads: null })
+  spread({ tables, reads: null, byMachine: false })
 }
 
 /** Refreshes the hooks whose answers changed, here and in every other tab. */
 function spread(touched: Touched): void {
   if (touched.tables.length === 0) return
-  refresh(touched)
+  tell(touched)
   channel?.postMessage(touched)
 }
 
@@ -209,16 +202,9 @@ export function onWrite(watcher: (tables: readonly TableName[]) => void): () => 
   return () => watchers.delete(watcher)
 }
 
-function refresh(touched: Touched): void {
+function tell(touched: Touched): void {
   for (const watcher of watchers) watcher(touched.tables)
-  void mutate((key) => Array.isArray(key) && key[0] === 'rows' && isTouched(key.slice(1), touched))
-}
-
-/** Whether a read, as a hook names it (a table; or an index and its value besides), may have another answer now. */
-export function isTouched(read: readonly unknown[], { tables, reads }: Touched): boolean {
-  const [table, index, value] = read
-  if (!tables.includes(table as TableName)) return false
-  return reads === null || reads.has(readOf(String(table), index, value))
+  refresh(touched)
 }
 
 /** One record, or undefined. */

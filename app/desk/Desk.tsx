@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Heading } from '@chakra-ui/react'
-import { useEffect, useState } from 'react'
+import { memo, useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Account, Piece, Pipeline, Post, Source } from '../../core/model'
 import { pieceState } from '../../core/sieve'
@@ -24,6 +24,8 @@ import { waitingFor, type Waiting } from './waiting'
 const TWO_DAYS = 48 * 3_600_000
 /** So many of what is new are listed. */
 const SHOWN = 8
+/** So many of what waits are listed, until one asks for all; the most urgent come first. */
+const FIRST = 20
 
 /** What waits for a person, the next 48 hours, and what went out since the last visit. */
 export function Desk() {
@@ -116,13 +118,7 @@ export function Desk() {
           </Notice>
         )}
         {!isUnderWay(steps, posts) && <FirstSteps steps={steps} />}
-        {waiting.length > 0 && (
-          <Box borderBottomWidth="1px" borderColor="hairline">
-            {waiting.map((item) => (
-              <Line key={item.id} item={item} accounts={accounts} />
-            ))}
-          </Box>
-        )}
+        {waiting.length > 0 && <WaitingList waiting={waiting} accounts={accounts} />}
         {begun && waiting.length === 0 && <Box color="soft">Everything runs. Come back in a week.</Box>}
         <Grid templateColumns="repeat(auto-fit, minmax(340px, 1fr))" gap="7" mt="7">
           {out.length > 0 && (
@@ -161,6 +157,25 @@ export function Desk() {
   )
 }
 
+function WaitingList({ waiting, accounts }: { waiting: readonly Waiting[]; accounts: readonly Account[] }) {
+  const [whole, setWhole] = useState(false)
+  const shown = whole ? waiting : waiting.slice(0, FIRST)
+  return (
+    <>
+      <Box borderBottomWidth="1px" borderColor="hairline">
+        {shown.map((item) => (
+          <Line key={item.id} item={item} accounts={accounts} />
+        ))}
+      </Box>
+      {shown.length < waiting.length && (
+        <Button mt="3" onClick={() => setWhole(true)}>
+          Show the other {waiting.length - shown.length}
+        </Button>
+      )}
+    </>
+  )
+}
+
 function word(number: number): string {
   return (
     ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten'][number] ??
@@ -168,7 +183,15 @@ function word(number: number): string {
   )
 }
 
-function Line({ item, accounts }: { item: Waiting; accounts: readonly Account[] }) {
+/** Whether two lines show the same, so that one stays as it is drawn while others change. */
+function sameLine(
+  a: { item: Waiting; accounts: readonly Account[] },
+  b: { item: Waiting; accounts: readonly Account[] },
+): boolean {
+  return a.accounts === b.accounts && JSON.stringify(a.item) === JSON.stringify(b.item)
+}
+
+const Line = memo(function Line({ item, accounts }: { item: Waiting; accounts: readonly Account[] }) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const [open, setOpen] = useState(false)
@@ -203,9 +226,9 @@ function Line({ item, accounts }: { item: Waiting; accounts: readonly Account[] 
       {open && here?.do === 'posts' && <PostsHere posts={here.posts} accounts={accounts} />}
     </Box>
   )
-}
+}, sameLine)
 
-function WentOut({ post, zone }: { post: Post; zone: string }) {
+const WentOut = memo(function WentOut({ post, zone }: { post: Post; zone: string }) {
   return (
     <Flex align="center" gap="2.5" py="1">
       <Drop state="published" picture={post.media !== null} size={20} />
@@ -216,10 +239,10 @@ function WentOut({ post, zone }: { post: Post; zone: string }) {
       <Mono>{post.publishedAt ? moment(post.publishedAt, zone) : ''}</Mono>
     </Flex>
   )
-}
+})
 
 /** A piece that came in, and where it stands. */
-function CameIn({
+const CameIn = memo(function CameIn({
   piece,
   pipelines,
   sources,
@@ -246,4 +269,4 @@ function CameIn({
       </Box>
     </Flex>
   )
-}
+})
