@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { marked } from 'marked'
 import { z } from 'zod'
-import type { Site, SiteArticle, SiteFilm, WorldAccount } from '../world'
+import type { Site, SiteArticle, SiteFilm, WorldLogin } from '../world'
 import { writeDocx } from './docx'
 import { picturePng } from './pictures'
 
@@ -230,7 +230,7 @@ export function sites(): Site[] {
 }
 
 /** Logins of the agency that no brand uses yet: for linking by hand. */
-export const SPARE_ACCOUNTS: readonly WorldAccount[] = ['murmur', 'guildhall', 'shutterleaf'].map(
+export const SPARE_ACCOUNTS: readonly WorldLogin[] = ['murmur', 'guildhall', 'shutterleaf'].map(
   (network) => ({
     id: `${network}-agency`,
     network,
@@ -241,11 +241,35 @@ export const SPARE_ACCOUNTS: readonly WorldAccount[] = ['murmur', 'guildhall', '
   }),
 )
 
+/** Logins of the brands on the other networks, for whoever wants to link them. */
+const place = (kind: string, ...names: string[]) =>
+  names.map((name) => ({ id: name.toLowerCase().replace(/\W+/g, '-'), name, kind }))
+export const FURTHER_ACCOUNTS: readonly WorldLogin[] = [
+  [
+    'hearthside',
+    'oakum-yard',
+    [...place('page', 'Oakum Yard'), ...place('group', 'Old boats, free weekends')],
+  ],
+  ['rackwell', 'oakum.yard', place('rack', 'Seams and caulking', 'Tools worth keeping', 'Boats at rest')],
+  ['loopyard', 'oakum.yard', []],
+  ['longwave', 'oakum-yard', []],
+  ['courier', 'oakum-yard', []],
+  ['broadside', 'oakum-yard', []],
+].map(([network, handle, targets]) => ({
+  id: `${String(network)}-yard`,
+  network: String(network),
+  handle: String(handle),
+  name: 'Oakum Yard',
+  about: 'A school for restoring wooden boats.',
+  zone: 'Europe/Lisbon',
+  targets: targets as ReturnType<typeof place>,
+}))
+
 const YARD = { name: 'Oakum Yard', zone: 'Europe/Lisbon' }
 const HUTS = { name: 'Fernhollow Huts', zone: 'Europe/Dublin' }
 
 /** The logins of the sample brands on the stand-in networks. */
-export const ACCOUNTS: Readonly<Record<'oakum-yard' | 'fernhollow', readonly WorldAccount[]>> = {
+export const ACCOUNTS: Readonly<Record<'oakum-yard' | 'fernhollow', readonly WorldLogin[]>> = {
   'oakum-yard': [
     {
       ...YARD,

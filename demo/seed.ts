@@ -40,7 +40,7 @@ import {
   sharesOf,
   webvtt,
   type Site,
-  type WorldAccount,
+  type WorldLogin,
 } from '../world'
 import { ACCOUNTS, handbook, readingList } from './content'
 
@@ -177,7 +177,7 @@ class House {
     return brand
   }
 
-  accounts(brand: Brand, logins: readonly WorldAccount[]): Account[] {
+  accounts(brand: Brand, logins: readonly WorldLogin[]): Account[] {
     const accounts = logins.map((a) => accountOf(a, brand, this.#now, this.#request.port))
     this.#rows.accounts.push(...accounts)
     return accounts
@@ -485,13 +485,15 @@ class House {
   }
 }
 
-function accountOf(login: WorldAccount, brand: Brand, now: string, port: number): Account {
+function accountOf(login: WorldLogin, brand: Brand, now: string, port: number): Account {
   const profile = network(login.network)
   return {
     id: login.id,
     brand: brand.id,
     network: login.network,
+    connector: 'stand-in',
     remoteId: login.id,
+    target: null,
     handle: login.handle,
     name: login.name,
     profileUrl: `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`,

@@ -4,9 +4,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { FastifyInstance } from 'fastify'
 import { freePort } from './ports'
+import { NETWORKS } from '../core/networks'
 import type { HandOver, Receipt } from '../core/model'
+import { aPayload } from '../core/model/samples'
 import { createServer } from '../server/server'
-import { createWorld, type Site, type WorldAccount } from '../world'
+import { createWorld, type Site, type WorldLogin } from '../world'
 
 /** An empty folder, and its removal. */
 export function temporaryFolder(): { path: string; remove: () => void } {
@@ -14,7 +16,14 @@ export function temporaryFolder(): { path: string; remove: () => void } {
   return { path, remove: () => rmSync(path, { recursive: true, force: true }) }
 }
 
-export const LOGINS: readonly WorldAccount[] = ['murmur', 'guildhall', 'shutterleaf'].flatMap((network) =>
+/** The places that the test logins have. */
+const PLACES: Record<string, readonly string[]> = {
+  hearthside: ['page', 'group'],
+  rackwell: ['rack', 'rack-2'],
+}
+
+/** Two logins on each network. */
+export const LOGINS: readonly WorldLogin[] = NETWORKS.flatMap(({ id: network }) =>
   ['one', 'two'].map((n) => ({
     id: `${network}-${n}`,
     network,
@@ -22,8 +31,12 @@ export const LOGINS: readonly WorldAccount[] = ['murmur', 'guildhall', 'shutterl
     name: `Account ${n}`,
     about: 'A login for tests.',
     zone: 'UTC',
+    targets: (PLACES[network] ?? []).map((id) => ({ id, name: `The ${id}`, kind: id.replace(/-\d/, '') })),
   })),
 )
+
+/** Those that are linked when a house opens. */
+const LINKED = LOGINS.filter((a) => ['murmur', 'guildhall', 'shutterleaf'].includes(a.network))
 
 /** The stand-in world on a port of its own, reading the clock of a server that may come later. */
 export async function startWorld(parts: {
@@ -93,7 +106,7 @@ export async function openHouse({ patience, ...options }: { sites?: Site[]; pati
   const call = caller(port)
   await call('POST', '/api/workspace/claim', { id: 'ws' })
   await call('POST', '/api/demo/link', {
-    accounts: LOGINS.map((a) => ({ id: a.id, network: a.network, remoteId: a.id })),
+    accounts: LINKED.map((a) => ({ id: a.id, network: a.network, remoteId: a.id })),
   })
   return {
     port,
@@ -151,7 +164,7 @@ export function handOver(id: string, dueAt: string, change: Partial<HandOver> = 
     account: 'murmur-one',
     dueAt,
     gapMinutes: 0,
-    payload: { text: `The words of ${id}.`, parts: [], poll: [], firstComment: null, link: null, media: [] },
+    payload: aPayload({ text: `The words of ${id}.` }),
     ...change,
   }
 }

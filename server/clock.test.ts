@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Clock } from './clock'
-import type { Database } from './database'
+import type { Database } from './store/database'
 
 const HOUR = 3_600_000
 

@@ -1,5 +1,5 @@
 import { Fault } from '../core/model'
-import type { Database } from './database'
+import type { Database } from './store/database'
 
 /** Milliseconds since 1970 as the whole of Dripline sees them. No business rule reads another clock. */
 export class Clock {

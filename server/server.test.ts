@@ -6,6 +6,7 @@ import { gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { caller, handOver, openHouse, temporaryFolder, until, type Page } from '../e2e/house'
 import { oakumYard } from '../demo/content'
+import { aPayload } from '../core/model/samples'
 import { picturePng } from '../demo/pictures'
 import { createServer } from './server'
 
@@ -214,14 +215,11 @@ describe('the spool over HTTP', () => {
     })
     expect(wrong).toMatchObject({ status: 400, body: { code: 'bad-request', where: 'hash' } })
     const due = await soon()
-    const payload = {
-      parts: [],
-      poll: [],
+    const payload = aPayload({
       text: 'With a picture.',
       firstComment: 'First!',
-      link: null,
       media: [{ hash, alt: 'A seam' }],
-    }
+    })
     const entry = handOver('pic', due, { account: 'guildhall-one', payload })
     expect((await house.call('PUT', '/api/spool/posts/pic', entry)).body).toMatchObject({
       result: 'media missing',
@@ -270,7 +268,7 @@ describe('the spool over HTTP', () => {
 
   it('says why a network refused, and marks an account whose permission was withdrawn', async () => {
     const due = await soon()
-    const long = { text: 'x'.repeat(400), parts: [], poll: [], firstComment: null, link: null, media: [] }
+    const long = aPayload({ text: 'x'.repeat(400) })
     await house.call('PUT', '/api/spool/posts/long', handOver('long', due, { payload: long }))
     await house.call('POST', '/api/clock/advance', { to: due })
     const { receipts } = (await house.call<Page>('GET', '/api/spool/receipts')).body

@@ -4,7 +4,7 @@ import helmet from '@fastify/helmet'
 import rateLimit from '@fastify/rate-limit'
 import fastifyStatic from '@fastify/static'
 import swagger from '@fastify/swagger'
-import Fastify, { type FastifyError, type FastifyInstance, type FastifyRequest } from 'fastify'
+import Fastify, { type FastifyError, type FastifyRequest } from 'fastify'
 import {
   hasZodFastifySchemaValidationErrors,
   jsonSchemaTransform,
@@ -14,19 +14,24 @@ import {
 } from 'fastify-type-provider-zod'
 import { asFault, Fault } from '../core/model'
 import { Clock } from './clock'
-import { openDatabase, type Database } from './database'
-import { httpConnector } from './dispatch/connector'
-import { Links } from './dispatch/links'
+import type { App, Context, House, ServerOptions } from './context'
+import { makeRegistry } from './networks/registry'
+import { accountRoutes } from './routes/accounts'
+import { ConnectedWriter } from './services/writer'
+import { Accounts } from './store/accounts'
+import { Authorisations } from './store/authorisations'
+import { openDatabase } from './store/database'
+import { Media } from './store/media'
+import { keyOf, Secrets } from './store/secrets'
 import { tellSetback } from './dispatch/setbacks'
 import { Spool } from './dispatch/spool'
 import { Trials } from './dispatch/trials'
 import { Worker } from './dispatch/worker'
 import { clockRoutes } from './routes/clock'
-import { demoRoutes } from './routes/demo'
 import { documentRoutes } from './routes/documents'
+import type { World } from './intake/addresses'
 import { Watcher } from './intake/watch'
-import { fetchText, intakeRoutes, worldOf } from './routes/intake'
-import { linkRoutes } from './routes/link'
+import { fetchText, intakeRoutes } from './routes/intake'
 import { calendarRoutes } from './routes/calendars'
 import { pageRoutes } from './routes/pages'
 import { serviceRoutes } from './routes/services'
@@ -35,45 +40,6 @@ import { watchRoutes } from './routes/watch'
 import { workspaceRoutes } from './routes/workspace'
 import { Chat } from './services/chat'
 import { Shortener } from './services/shortener'
-import { ConnectedWriter, type Patience } from './services/writer'
-
-export interface ServerOptions {
-  port: number
-  host: string
-  /** Folder of the spool and of everything that is kept. */
-  dataDir: string
-  databaseUrl?: string | undefined
-  /** The built application, served as files. */
-  appDir?: string | undefined
-  /** Where the stand-in world answers; set in demo mode only. */
-  worldUrl: string | null
-  /** Further origins the app may come from: the development server. */
-  origins?: readonly string[]
-  /** How patient the server is with a connected writer, where it is not as usual. */
-  patience?: Partial<Patience>
-}
-
-/** What the routes share, there once the database is open. */
-export interface House {
-  database: Database
-  spool: Spool
-  links: Links
-  worker: Worker
-  trials: Trials
-  watcher: Watcher
-  services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
-}
-
-/** What the routes are given. `house()` throws `not-ready` until the spool is up. */
-export interface Context {
-  options: ServerOptions
-  clock: Clock
-  house: () => House
-  isReady: () => boolean
-  origin: string
-}
-
-export type App = FastifyInstance
 
 /** How often test deliveries that were left standing are looked for, in real milliseconds. */
 const SWEEP = 60_000
@@ -95,7 +61,16 @@ export async function createServer(
     return house
   }
   const clock = new Clock(options.worldUrl !== null, () => current().database)
-  const context: Context = { options, clock, house: current, isReady: () => house !== null, origin }
+  const registry = makeRegistry({ now: () => clock.now(), origin, world: options.worldUrl })
+  const context: Context = {
+    options,
+    clock,
+    registry,
+    world: worldOf(options.worldUrl),
+    house: current,
+    isReady: () => house !== null,
+    origin,
+  }
 
   const app = Fastify({
     bodyLimit: API_BODY,
@@ -175,7 +150,7 @@ export async function createServer(
   app.get('/api/docs.json', { schema: { hide: true } }, () => app.swagger())
   workspaceRoutes(app, context)
   clockRoutes(app, context)
-  linkRoutes(app, context)
+  accountRoutes(app, context)
   spoolRoutes(app, context)
   intakeRoutes(app, context)
   serviceRoutes(app, context)
@@ -183,7 +158,7 @@ export async function createServer(
   calendarRoutes(app, context)
   documentRoutes(app, context)
   watchRoutes(app, context)
-  demoRoutes(app, context)
+  if (options.worldUrl) (await import('./demo')).demo(app, context, options.worldUrl)
   await serveApp(app, options.appDir)
 
   let opening: Promise<void> | null = null
@@ -191,9 +166,10 @@ export async function createServer(
   const open = async (): Promise<void> => {
     try {
       const database = await openDatabase({ url: options.databaseUrl, folder: options.dataDir })
+      const secrets = new Secrets(keyOf(options.dataDir, options.key))
+      const accounts = new Accounts(database, secrets, (id) => registry.capabilities(id))
+      const media = new Media(database)
       const spool = new Spool(database)
-      const links = new Links(database)
-      const connector = httpConnector(options.worldUrl ?? origin, () => clock.now())
       const services = {
         writer: new ConnectedWriter(database, () => clock.now(), options.patience),
         shortener: new Shortener(database),
@@ -202,18 +178,20 @@ export async function createServer(
       const worker = new Worker({
         database,
         spool,
-        links,
+        accounts,
+        media,
         clock,
-        connector,
-        onSetback: (claim, setback, now) => tellSetback(services.chat, links, claim, setback, now),
+        registry,
+        onSetback: (claim, setback, now) => tellSetback(services.chat, accounts, claim, setback, now),
       })
-      const trials = new Trials({ database, links, connector })
+      const trials = new Trials({ database, accounts, media, registry })
       const watcher = new Watcher({
         database,
         now: () => clock.now(),
-        fetch: (url, known) => fetchText({ url, ...known, as: 'feed' }, worldOf(options.worldUrl)),
+        fetch: (url, known) => fetchText({ url, ...known, as: 'feed' }, context.world),
       })
-      house = { database, spool, links, worker, trials, watcher, services }
+      const authorisations = new Authorisations(database)
+      house = { database, accounts, authorisations, media, spool, worker, trials, watcher, services }
       await clock.load()
       await worker.start()
       services.chat.start()
@@ -301,4 +279,10 @@ async function serveApp(app: App, dir: string | undefined): Promise<void> {
     const fault = new Fault('not-found', 'There is nothing at this address.', request.url)
     return reply.status(404).send(fault.toJSON())
   })
+}
+
+/** Where the stand-in world answers, which may be fetched from in the demo; null in a real run. */
+function worldOf(worldUrl: string | null): World | null {
+  const url = worldUrl ? new URL(worldUrl) : null
+  return url ? { host: url.hostname, port: Number(url.port || 80) } : null
 }

@@ -50,7 +50,7 @@ export function chatRoutes(
         page(
           'Team chat',
           `<header>Team chat</header><main><h1># social</h1>${said.join('') || '<p>Nothing has been said yet.</p>'}<form method="post" action="/control/chat"><p class="small">The chat is away for the next <input name="refuses" value="${store.state.chatRefuses}" size="3" aria-label="How many messages it refuses"> messages <button>Set</button></p></form></main>`,
-          '#5a6778',
+          { accent: '#5a6778', font: 'system-ui, sans-serif', posts: 'stream', ground: '#fbfaf7' },
         ),
       )
   })

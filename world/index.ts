@@ -6,24 +6,25 @@ import { asFault } from '../core/model'
 import { SERVED } from '../core/networks'
 import { WorldClock } from './clock'
 import { escape, page } from './html'
-import { networkRoutes } from './networks/routes'
+import { networkRoutes } from './networks'
 import { countRoutes } from './counts'
 import { chatRoutes } from './chat'
+import { webhookRoutes } from './webhook'
 import { SERVICE_KEY, serviceRoutes } from './services'
 import { appearsAt, momentsOf, siteRoutes, type Site } from './sites/site'
-import { Store, VICES, WorldAccount, type State } from './state'
+import { Store, TROUBLES, VICES, WorldAccount, type State, type WorldLogin } from './state'
 
 export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
 export { channelFeed, webvtt, type SiteFilm } from './sites/films'
-export type { WorldAccount } from './state'
+export type { WorldLogin } from './state'
 
 export interface WorldOptions {
   port: number
   serverUrl: string
   dataDir: string
   sites: readonly Site[]
-  accounts: readonly WorldAccount[]
+  accounts: readonly WorldLogin[]
   /** The demo's workspace as a bundle, made for a seed id and a moment. */
   seed: (seed: string, bornAt: number, now: number) => Promise<Uint8Array>
 }
@@ -50,6 +51,8 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     answers: 0,
     links: [],
     said: [],
+    received: [],
+    webhookSecret: '',
     chatRefuses: 0,
     away: [],
   })
@@ -63,7 +66,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   })
   await app.register(formbody)
   app.addContentTypeParser(
-    /^image\//,
+    /^(?:image|video)\/|^multipart\/form-data/,
     { parseAs: 'buffer', bodyLimit: 12 * 1024 * 1024 },
     (_request, body, done) => done(null, body),
   )
@@ -74,7 +77,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
       .send({ error: status === 413 ? 'too_large' : 'invalid', reason: asFault(error).message })
   })
 
-  const accounts = [...options.accounts]
+  const accounts = WorldAccount.array().parse(options.accounts)
   networkRoutes(app, { store, clock, accounts, origin })
   for (const site of options.sites)
     siteRoutes(app, site, {
@@ -85,6 +88,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     })
   serviceRoutes(app, { store, clock, origin })
   chatRoutes(app, { store, clock })
+  webhookRoutes(app, { store, clock })
   countRoutes(app, {
     clock,
     publishedAt: (url) => {
@@ -151,14 +155,17 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     const body = z
       .object({
         network: z.string(),
-        kind: z.enum(['fail', 'slow', 'drop', 'limit', 'withdraw', 'expire']),
+        kind: z.enum([...TROUBLES, 'up', 'withdraw', 'expire']),
         count: z.coerce.number().int().min(1).default(1),
-        account: z.string().optional(),
+        account: z
+          .string()
+          .optional()
+          .transform((a) => a || undefined),
       })
       .parse(request.body)
     if (body.kind === 'withdraw' || body.kind === 'expire') {
       const ids = new Set(
-        options.accounts
+        accounts
           .filter((a) => a.network === body.network && (!body.account || a.id === body.account))
           .map((a) => a.id),
       )
@@ -167,7 +174,15 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
           if (body.kind === 'withdraw') token.withdrawn = true
           else token.expiresAt = 0
         }
-    } else store.state.troubles.push({ network: body.network, kind: body.kind, left: body.count })
+    } else if (body.kind === 'up')
+      store.state.troubles = store.state.troubles.filter((t) => t.network !== body.network)
+    else
+      store.state.troubles.push({
+        network: body.network,
+        account: body.account ?? null,
+        kind: body.kind,
+        left: body.count,
+      })
     store.save()
     return (request.headers['content-type'] ?? '').includes('form')
       ? reply.redirect('/', 303)
@@ -194,14 +209,14 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
     'The stand-in world',
     `<header>The stand-in world</header><main><h1>Everything outside, played here</h1><p class="small">The time is ${new Date(now).toISOString().slice(0, 16).replace('T', ' ')} UTC.</p>
 <h2>Sites</h2><ul>${sites.join('')}</ul><h2>Networks</h2><table>${networks.join('')}</table>
-<h2>Trouble</h2><form method="post" action="/control/trouble"><select name="network" aria-label="Network">${choices}</select> <select name="kind" aria-label="Trouble"><option value="fail">is down for the next post</option><option value="drop">takes the next post but drops the line</option><option value="slow">answers the next post slowly</option><option value="limit">says: too many requests</option><option value="withdraw">withdraws its tokens</option><option value="expire">lets its tokens expire</option></select> <button>Switch on</button></form>
+<h2>Trouble</h2><form method="post" action="/control/trouble"><select name="network" aria-label="Network">${choices}</select> <select name="account" aria-label="Account"><option value="">for all its accounts</option>${options.accounts.map((a) => `<option value="${a.id}">for @${escape(a.handle)}, ${a.network}</option>`).join('')}</select> <select name="kind" aria-label="Trouble"><option value="fail">is not available for the next post</option><option value="down">goes down until it is told to be up</option><option value="up">is up again, without any trouble</option><option value="drop">takes the next post but drops the line</option><option value="slow">answers the next post slowly</option><option value="limit">says: too many requests</option><option value="withdraw">withdraws its tokens</option><option value="expire">lets its tokens expire</option></select> <button>Switch on</button></form>
 <form method="post" action="/control/page"><select name="page" aria-label="Page">${options.sites
       .flatMap((s) => s.articles.map((a) => `${s.host}/${a.slug}`))
       .map((p) => `<option>${p}</option>`)
       .join(
         '',
       )}</select> <select name="away" aria-label="Away"><option value="yes">is taken away</option><option value="no">comes back</option></select> <button>Do it</button>${state.away.length ? ` Away: ${state.away.join(', ')}` : ''}</form>
-<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li><li><a href="/chat">A team chat</a> that takes {“text”: …} at ${origin}/chat/hooks/workshop; ${state.said.length} messages so far.</li></ul>
+<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li><li><a href="/chat">A team chat</a> that takes {“text”: …} at ${origin}/chat/hooks/workshop; ${state.said.length} messages so far.</li><li><a href="/webhook">A system fed by a webhook</a> at ${origin}/webhook; ${state.received.length} posts so far.</li></ul>
 <form method="post" action="/control/vice"><select name="vice" aria-label="Vice of the writer">${VICES.map((v) => `<option>${v}</option>`).join('')}</select> for the next <input name="count" value="1" size="3" aria-label="How many answers"> answers <button>Switch on</button></form>
 <ul>${state.vices
       .filter((v) => v.left > 0)

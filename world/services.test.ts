@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { startWorld, temporaryFolder } from '../e2e/house'
 import { freePort } from '../e2e/ports'
 import { oakumYard } from '../demo/content'
-import { weeklyPosts } from './networks/routes'
+import { weeklyPosts } from './networks/standIn'
 import { SERVICE_KEY, written } from './services'
 import { VICES } from './state'
 

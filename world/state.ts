@@ -1,6 +1,7 @@
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
+import { Target } from '../core/model'
 
 /** A login on a stand-in network. */
 export const WorldAccount = z.object({
@@ -10,8 +11,12 @@ export const WorldAccount = z.object({
   name: z.string(),
   about: z.string(),
   zone: z.string(),
+  /** Its places: pages, groups, racks. */
+  targets: z.array(Target).default([]),
 })
 export type WorldAccount = z.infer<typeof WorldAccount>
+/** A login as it is written down: one without places names none. */
+export type WorldLogin = z.input<typeof WorldAccount>
 
 const Token = z.object({
   token: z.string(),
@@ -26,6 +31,11 @@ const WorldPost = z.object({
   network: z.string(),
   account: z.string(),
   key: z.string(),
+  format: z.string().default(''),
+  target: z.string().nullable().default(null),
+  title: z.string().nullable().default(null),
+  summary: z.string().nullable().default(null),
+  tags: z.array(z.string()).default([]),
   text: z.string(),
   parts: z.array(z.string()).default([]),
   poll: z.array(z.string()).default([]),
@@ -33,14 +43,20 @@ const WorldPost = z.object({
   link: z.string().nullable(),
   media: z.array(z.object({ id: z.string(), alt: z.string() })),
   at: z.number(),
+  /** Before that a moderator has it. */
+  visibleFrom: z.number().default(0),
   gone: z.boolean(),
 })
 export type WorldPost = z.infer<typeof WorldPost>
 
-/** Trouble that is switched on for a network: how many of the next publications it befalls. */
+/** What can befall a publication: a network that is down stays so until it is told to be up. */
+export const TROUBLES = ['fail', 'slow', 'drop', 'limit', 'down'] as const
+
+/** Trouble that is switched on for a network or for one account of it: how many of the next publications it befalls. */
 const Trouble = z.object({
   network: z.string(),
-  kind: z.enum(['fail', 'slow', 'drop', 'limit']),
+  account: z.string().nullable().default(null),
+  kind: z.enum(TROUBLES),
   left: z.number(),
 })
 export type Trouble = z.infer<typeof Trouble>
@@ -64,7 +80,7 @@ export type Link = z.infer<typeof Link>
 const State = z.object({
   seed: z.string(),
   bornAt: z.number(),
-  codes: z.array(z.object({ code: z.string(), account: z.string() })),
+  codes: z.array(z.object({ code: z.string(), account: z.string(), challenge: z.string().default('') })),
   tokens: z.array(Token),
   posts: z.array(WorldPost),
   media: z.array(
@@ -85,6 +101,11 @@ const State = z.object({
   /** What was said in the team chat, the newest last, and how many of the next messages it refuses. */
   said: z.array(z.object({ at: z.number(), text: z.string() })).default([]),
   chatRefuses: z.number().default(0),
+  /** What the webhook's receiver has, by key, and the secret that it checks signatures with. */
+  received: z
+    .array(z.object({ key: z.string(), at: z.number(), text: z.string(), pictures: z.number() }))
+    .default([]),
+  webhookSecret: z.string().default(''),
   /** Pages of sites that were taken away, as host and slug. */
   away: z.array(z.string()).default([]),
 })
@@ -115,6 +136,19 @@ export class Store {
     const path = join(this.#folder, 'world.json')
     writeFileSync(`${path}.new`, JSON.stringify(this.#state))
     renameSync(`${path}.new`, path)
+  }
+
+  /** The trouble that befalls an account's next publication, or null. */
+  takeTrouble(network: string, account: string): Trouble['kind'] | null {
+    const found = this.#state.troubles.find(
+      (t) => t.network === network && (t.account ?? account) === account && (t.left > 0 || t.kind === 'down'),
+    )
+    if (!found) return null
+    if (found.kind !== 'down') {
+      found.left--
+      this.save()
+    }
+    return found.kind
   }
 
   /** The vice that befalls the next answer, or null. */

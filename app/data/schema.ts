@@ -107,6 +107,8 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['workspace', 'pipelines', 'pieces', 'drips', 'posts'], from: 8, to: 9 },
     ],
   },
+  // Accounts by several connectors, and places of a login.
+  { version: 11, steps: [{ do: 'upgrade rows', stores: ['accounts'], from: 9, to: 10 }] },
 ]
 
 /** The fields of a table's records by which it can be read. */

@@ -19,6 +19,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 7, rows: takeOffGlue },
   { to: 8, rows: sayMore },
   { to: 9, rows: letThingsFollow },
+  { to: 10, rows: linkByOthers },
 ]
 
 /** The schema of the tables as they are now. */
@@ -254,6 +255,16 @@ function letThingsFollow(rows: RawRows): RawRows {
     drips: give('drips', { followed: [] }),
     posts: give('posts', { followed: [] }),
   }
+}
+
+/** Schema 10: an account is reached by one of several connectors, and may be one of the places of its login. */
+function linkByOthers(rows: RawRows): RawRows {
+  const accounts = (rows['accounts'] ?? []).map((row): Raw => ({
+    connector: 'stand-in',
+    target: null,
+    ...row,
+  }))
+  return { ...rows, accounts }
 }
 
 const FIRST_ROW = 'row-1'

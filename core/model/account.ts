@@ -1,11 +1,12 @@
 import { z } from 'zod'
+import { AccountState, ConnectorId, Target } from './linked'
 import { Hold, Id, Instant, LocalDate, Zone } from './primitives'
 import { QuietDay } from './quiet'
 import { Slot } from './slot'
 
 /** Whether the network still lets us post, as last seen. */
 export const AccountHealth = z.object({
-  state: z.enum(['linked', 'expired', 'withdrawn']),
+  state: AccountState,
   since: Instant,
   message: z.string(),
 })
@@ -15,12 +16,15 @@ export type AccountHealth = z.infer<typeof AccountHealth>
 export const WarmUpStep = z.object({ days: z.int().positive(), postsPerDay: z.int().positive() })
 export type WarmUpStep = z.infer<typeof WarmUpStep>
 
-/** One login on one network. Its token lives on the server only. */
+/** One login on one network, or one of the places that a login has. Its secret lives on the server only. */
 export const Account = z.object({
   id: Id,
   brand: Id,
   network: Id,
+  connector: ConnectorId,
+  /** The login at the network; several accounts may share one, each with a target of its own. */
   remoteId: z.string(),
+  target: Target.nullable(),
   handle: z.string(),
   name: z.string(),
   profileUrl: z.string(),

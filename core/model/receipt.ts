@@ -17,7 +17,7 @@ export const Receipt = z.object({
   post: Id,
   generation: z.int().min(1),
   account: Id,
-  outcome: z.enum(['published', 'failed', 'late', 'gone']),
+  outcome: z.enum(['published', 'failed', 'unsure', 'by hand', 'late', 'gone']),
   reason: z.string(),
   dueAt: Instant,
   finishedAt: Instant,

@@ -8,6 +8,7 @@ import { NO_LIMITS, PLAIN_MAKE, type Pipeline, type ReleaseRow } from './pipelin
 import type { Post, Wording } from './post'
 import type { Recurrence } from './recurrence'
 import type { SheetRow, Source } from './source'
+import { Payload } from './spool'
 import { USUAL_WEIGHTS } from './weights'
 import { USUAL_NOTICES } from './workspace'
 import type { Workspace } from './workspace'
@@ -18,6 +19,13 @@ import type { Workspace } from './workspace'
  */
 
 const T0 = '2026-11-24T10:00:00.000Z'
+
+export function aPayload(change: Partial<Payload> = {}): Payload {
+  return {
+    ...Payload.parse({ text: 'Green oak bends.', firstComment: null, link: null, media: [] }),
+    ...change,
+  }
+}
 
 export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
   return {
@@ -60,7 +68,9 @@ export function anAccount(change: Partial<Account> = {}): Account {
     id: 'account',
     brand: 'brand',
     network: 'murmur',
+    connector: 'stand-in',
     remoteId: 'remote',
+    target: null,
     handle: 'the.yard',
     name: 'The Yard',
     profileUrl: 'http://localhost/@the.yard',

@@ -4,6 +4,14 @@ import { Attempt, Receipt } from './receipt'
 
 /** What the network is sent, apart from the media's bytes. */
 export const Payload = z.object({
+  /** The kind of post, one of the network's formats; empty for its usual one. */
+  format: z.string().default(''),
+  /** Where on the account it goes (a page, a group, a rack), by the network's id; null where there is no choice. */
+  target: z.string().nullable().default(null),
+  title: z.string().nullable().default(null),
+  summary: z.string().nullable().default(null),
+  /** Tags in a field of their own. */
+  tags: z.array(z.string()).default([]),
   text: z.string(),
   /** What follows the text in a thread, part by part. */
   parts: z.array(z.string()).default([]),
@@ -42,6 +50,7 @@ export type HandOverAnswer = z.infer<typeof HandOverAnswer>
 
 /** A post as its network has it. */
 export const ShownPost = z.object({
+  title: z.string().nullable().default(null),
   text: z.string(),
   parts: z.array(z.string()).default([]),
   poll: z.array(z.string()).default([]),
@@ -79,24 +88,18 @@ export const ReceiptPage = z.object({
 export type ReceiptPage = z.infer<typeof ReceiptPage>
 
 /** How a delivery stands on the server. */
-export const DeliveryState = z.enum(['waiting', 'sending', 'published', 'failed', 'late', 'recalled', 'gone'])
+export const DeliveryState = z.enum([
+  'waiting',
+  'sending',
+  'published',
+  'failed',
+  'unsure',
+  'by hand',
+  'late',
+  'recalled',
+  'gone',
+])
 export type DeliveryState = z.infer<typeof DeliveryState>
-
-/** An account as the server knows it: all but its token. */
-export const LinkedAccount = z.object({
-  id: Id,
-  network: Id,
-  remoteId: z.string(),
-  handle: z.string(),
-  name: z.string(),
-  zone: z.string(),
-  profileUrl: z.string(),
-  state: z.enum(['linked', 'expired', 'withdrawn']),
-  message: z.string(),
-  since: Instant,
-  expiresAt: Instant.nullable(),
-})
-export type LinkedAccount = z.infer<typeof LinkedAccount>
 
 /** The clock that app, server and world share. `worldUrl` is there in demo mode only. */
 export const ClockAnswer = z.object({

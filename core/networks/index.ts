@@ -13,7 +13,6 @@ import shutterleaf from './profiles/shutterleaf.json'
 export { NetworkProfile, type LinkPlace } from './profile'
 export { graphemes, measure, sliceGraphemes } from './measure'
 export { chooseShape, cropAboutCentre, type Shape } from './shape'
-export { payloadFaults } from './validate'
 
 /** The profiles that ship, in the order in which they are shown. */
 export const NETWORKS: readonly NetworkProfile[] = [

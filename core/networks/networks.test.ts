@@ -1,15 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  chooseShape,
-  cropAboutCentre,
-  graphemes,
-  measure,
-  network,
-  NETWORKS,
-  payloadFaults,
-  sliceGraphemes,
-} from '.'
+import { chooseShape, cropAboutCentre, graphemes, measure, network, NETWORKS, sliceGraphemes } from '.'
 
 describe('measuring', () => {
   it('counts what a reader sees as one character once', () => {
@@ -88,27 +79,6 @@ describe('shapes', () => {
 })
 
 describe('profiles', () => {
-  it('refuse what breaks their rules, naming the field', () => {
-    const picture = { width: 1200, height: 800, bytes: 1000 }
-    expect(payloadFaults(network('murmur'), { text: 'x'.repeat(301), pictures: [] })).toMatchObject([
-      { field: 'text' },
-    ])
-    expect(payloadFaults(network('shutterleaf'), { text: 'A frame.', pictures: [] })).toMatchObject([
-      { field: 'media' },
-    ])
-    expect(payloadFaults(network('shutterleaf'), { text: 'A frame.', pictures: [picture] })).toMatchObject([
-      { field: 'media' },
-    ])
-    expect(
-      payloadFaults(network('shutterleaf'), { text: 'A frame.', pictures: [{ ...picture, width: 800 }] }),
-    ).toEqual([])
-    expect(payloadFaults(network('murmur'), { text: '#a #b #c #d #e #f', pictures: [] })).toMatchObject([
-      { field: 'hashtags' },
-    ])
-    expect(payloadFaults(network('murmur'), { text: 'See https://a.example/#b#c', pictures: [] })).toEqual([])
-    expect(payloadFaults(network('murmur'), { text: ' ', pictures: [] })).toMatchObject([{ field: 'text' }])
-  })
-
   it('are told apart by id, name and mark', () => {
     for (const key of ['id', 'name', 'mark', 'hatch'] as const)
       expect(new Set(NETWORKS.map((n) => n[key])).size).toBe(NETWORKS.length)

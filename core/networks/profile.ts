@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Slot } from '../model'
+import { ConnectorId, Slot } from '../model'
 
 /** Where a link does its work on a network; `field` is one of its own beside the text. */
 export const LinkPlace = z.enum(['text', 'first comment', 'profile', 'field', 'none'])
@@ -80,7 +80,7 @@ export const NetworkProfile = z.object({
   }),
   /** Weekly slots proposed for a new account. */
   slots: z.array(Slot),
-  /** Where its service answers, below the address of the stand-in world; null while there is none. */
-  service: z.object({ path: z.string() }).nullable(),
+  /** Where its service answers, below the address of the stand-in world, and by which connector. */
+  service: z.object({ connector: ConnectorId, path: z.string() }).nullable(),
 })
 export type NetworkProfile = z.infer<typeof NetworkProfile>

@@ -1,5 +1,5 @@
 import { Receipt } from '../../core/model'
-import type { Queryable } from '../database'
+import type { Queryable } from '../store/database'
 
 /** A row of the table of deliveries. */
 export interface Row {

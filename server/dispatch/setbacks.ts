@@ -1,6 +1,6 @@
 import { network } from '../../core/networks'
 import type { Chat } from '../services/chat'
-import type { Links } from './links'
+import type { Accounts } from '../store/accounts'
 import type { Claim, Setback } from './spool'
 
 const OPENING = 80
@@ -11,12 +11,12 @@ const OPENING = 80
  */
 export async function tellSetback(
   chat: Chat,
-  links: Links,
+  accounts: Accounts,
   claim: Pick<Claim, 'account' | 'post' | 'generation' | 'payload'>,
   { what, reason }: Setback,
   now: number,
 ): Promise<void> {
-  const { handle, network: id } = await links.one(claim.account)
+  const { handle, network: id } = await accounts.one(claim.account)
   const place = `${network(id).name} (@${handle})`
   if (what === 'failed') {
     const [line = ''] = claim.payload.text.split('\n')
@@ -25,7 +25,12 @@ export async function tellSetback(
       key: `notice failed ${claim.post} ${claim.generation}`,
       text: `A post on ${place} was refused. ${reason} “${opening}”`,
     })
-  } else
+  } else if (what === 'by hand')
+    await chat.notice('things that wait', {
+      key: `notice hand ${claim.post} ${claim.generation}`,
+      text: `A post for ${place} waits to be published by hand. It is laid out on the Desk.`,
+    })
+  else
     await chat.notice('broken accounts', {
       key: `notice account ${claim.account} ${new Date(now).toISOString()}`,
       text: `${place} lost its permission: ${reason} Its posts wait until it is linked again.`,

@@ -5,8 +5,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { HandOver } from '../../core/model'
-import { openDatabase, type Database } from '../database'
-import { Links } from './links'
+import { openDatabase, type Database } from '../store/database'
+import { aPayload } from '../../core/model/samples'
+import { accountsOf, aGrant } from '../testing/parts'
 import { LEASE, Spool } from './spool'
 
 const T0 = Date.parse('2026-11-24T10:00:00Z')
@@ -21,7 +22,7 @@ function entry(id: string, change: Partial<HandOver> = {}): HandOver {
     account: 'acc',
     dueAt: new Date(T0).toISOString(),
     gapMinutes: 60,
-    payload: { text: `Words of ${id}`, parts: [], poll: [], firstComment: null, link: null, media: [] },
+    payload: aPayload({ text: `Words of ${id}` }),
     ...change,
   }
 }
@@ -82,23 +83,10 @@ describe.each([
   afterAll(() => database?.close())
   beforeEach(async () => {
     if (!options) return
-    for (const table of ['deliveries', 'receipts', 'links', 'media'])
+    for (const table of ['deliveries', 'receipts', 'accounts', 'media'])
       await database.query(`delete from ${table}`)
     spool = new Spool(database)
-    await new Links(database).keep(
-      'murmur',
-      {
-        remoteId: 'r',
-        handle: 'h',
-        name: 'N',
-        zone: 'UTC',
-        profileUrl: 'http://x',
-        token: 't',
-        expiresAt: null,
-      },
-      T0,
-      'acc',
-    )
+    await accountsOf(database).keep('murmur', 'stand-in', aGrant(), T0, 'acc')
   })
 
   const published = {
@@ -192,20 +180,8 @@ describe.each([
     await spool.settle(claim!, 'me', [], { kind: 'unlinked', reason: 'Withdrawn.', state: 'withdrawn' }, T0)
     expect(await spool.accountsDue(T0, LEASE * 9)).toEqual([])
     expect(await spool.isSettled(T0)).toBe(true)
-    expect((await new Links(database).all())[0]).toMatchObject({ state: 'withdrawn', message: 'Withdrawn.' })
-    await new Links(database).keep(
-      'murmur',
-      {
-        remoteId: 'r',
-        handle: 'h',
-        name: 'N',
-        zone: 'UTC',
-        profileUrl: 'http://x',
-        token: 'new',
-        expiresAt: null,
-      },
-      T0,
-    )
+    expect((await accountsOf(database).all())[0]).toMatchObject({ state: 'withdrawn', message: 'Withdrawn.' })
+    await accountsOf(database).keep('murmur', 'stand-in', aGrant(), T0)
     expect(await spool.accountsDue(T0, LEASE * 9)).toEqual(['acc'])
   })
 
@@ -251,7 +227,7 @@ it('refuses a second process on one PGlite folder with the holder’s number, an
       '--import',
       'tsx',
       '-e',
-      `import('${join(import.meta.dirname, '../lock.ts')}').then((m) => m.lockFolder('${shared}')).then(() => { console.log('held'); ${then} }, (e) => { console.log(e.message); process.exit(3) })`,
+      `import('${join(import.meta.dirname, '../store/lock.ts')}').then((m) => m.lockFolder('${shared}')).then(() => { console.log('held'); ${then} }, (e) => { console.log(e.message); process.exit(3) })`,
     ])
   const said = async (child: ChildProcess): Promise<string> => String((await once(child.stdout!, 'data'))[0])
   // Three at once: one has it, and says who it is.

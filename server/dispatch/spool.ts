@@ -8,7 +8,10 @@ import {
   type RecallAnswer,
   type ReceiptPage,
 } from '../../core/model'
-import type { Database } from '../database'
+import type { Database } from '../store/database'
+import type { Outcome } from '../networks/connector'
+import { setState } from '../store/accounts'
+import { hasMedia } from '../store/media'
 import { finish, lockAccount, receiptOf, type Row } from './deliveries'
 
 /** How late a post may be and still be sent: two hours. Later ones wait for a decision. */
@@ -33,18 +36,14 @@ export interface Claim {
 
 /** What went wrong for good with a delivery, or with its account. */
 export interface Setback {
-  what: 'failed' | 'unlinked'
+  what: 'failed' | 'unlinked' | 'by hand'
   reason: string
 }
 
-/** What came of carrying it out. */
-export type Outcome =
-  | { kind: 'published'; remoteId: string; publicUrl: string | null; visibility: Receipt['visibility'] }
-  | { kind: 'refused'; reason: string }
-  | { kind: 'later'; reason: string; afterMilliseconds: number }
-  | { kind: 'unlinked'; reason: string; state: 'expired' | 'withdrawn' }
-
 const TRIES = 6
+
+/** States in which nothing more is done with a delivery; a late one may be handed over anew. */
+const FINISHED = new Set(['published', 'failed', 'unsure', 'gone'])
 
 /**
  * The table of deliveries, which is the truth about what has been handed over. Invariants: one row
@@ -69,11 +68,11 @@ export class Spool {
     ): HandOverAnswer => ({ id: entry.id, result, message, receipt, standing })
     return this.#database.transaction(async (tx) => {
       await lockAccount(tx, entry.account)
-      const [link] = await tx.query(`select 1 from links where account = $1`, [entry.account])
+      const [link] = await tx.query(`select 1 from accounts where account = $1`, [entry.account])
       if (!link) return answer('not linked', 'The account is not linked on this server. Link it again.')
       for (const { hash } of entry.payload.media) {
-        const [media] = await tx.query(`select 1 from media where hash = $1`, [hash])
-        if (!media) return answer('media missing', `The picture ${hash.slice(0, 8)}… has not been uploaded.`)
+        if (!(await hasMedia(tx, hash)))
+          return answer('media missing', `The picture ${hash.slice(0, 8)}… has not been uploaded.`)
       }
       const rows = await tx.query<Row>(`select * from deliveries where post = $1 order by generation desc`, [
         entry.id,
@@ -82,7 +81,7 @@ export class Spool {
       const [newest] = rows
       if (newest && newest.generation >= entry.generation) {
         if (newest.state === 'sending') return answer('already sending', 'The post is being sent right now.')
-        if (newest.state === 'published' || newest.state === 'failed' || newest.state === 'gone')
+        if (FINISHED.has(newest.state))
           return answer('finished', `The post is ${newest.state}.`, receiptOf(newest))
         if (newest.generation > entry.generation || newest.revision > entry.revision)
           return answer('older revision', 'A later one of this post is here already.', null, {
@@ -126,8 +125,7 @@ export class Spool {
       ])
       if (!row) return { id: post, result: 'unknown', receipt: null }
       if (row.state === 'sending') return { id: post, result: 'already sending', receipt: null }
-      if (row.state === 'published' || row.state === 'failed' || row.state === 'gone')
-        return { id: post, result: 'finished', receipt: receiptOf(row) }
+      if (FINISHED.has(row.state)) return { id: post, result: 'finished', receipt: receiptOf(row) }
       await tx.query(`update deliveries set state = 'recalled' where post = $1 and generation = $2`, [
         post,
         row.generation,
@@ -173,7 +171,7 @@ export class Spool {
   /** The accounts that have work to do at a moment. */
   async accountsDue(now: number, realNow: number): Promise<string[]> {
     const rows = await this.#database.query<{ account: string }>(
-      `select distinct d.account from deliveries d join links l on l.account = d.account
+      `select distinct d.account from deliveries d join accounts l on l.account = d.account
        where l.state = 'linked' and d.state in ('waiting', 'sending') and d.next_try_at <= $1 and d.lease_until <= $2
          and not exists (select 1 from deliveries o where o.account = d.account and o.lease_until > $2)`,
       [now, realNow],
@@ -184,7 +182,7 @@ export class Spool {
   /** Whether anything is being sent, or is due and not yet taken up. */
   async isSettled(now: number): Promise<boolean> {
     const [row] = await this.#database.query(
-      `select 1 from deliveries d join links l on l.account = d.account
+      `select 1 from deliveries d join accounts l on l.account = d.account
        where l.state = 'linked' and (d.state = 'sending' or (d.state = 'waiting' and d.next_try_at <= $1)) limit 1`,
       [now],
     )
@@ -194,7 +192,7 @@ export class Spool {
   /** The next moment after `now` at which a delivery wants to be sent, or null. */
   async nextAt(now: number): Promise<number | null> {
     const [row] = await this.#database.query<{ next: string | number | null }>(
-      `select min(d.next_try_at) as next from deliveries d join links l on l.account = d.account
+      `select min(d.next_try_at) as next from deliveries d join accounts l on l.account = d.account
        where l.state = 'linked' and d.state in ('waiting', 'sending') and d.next_try_at > $1`,
       [now],
     )
@@ -299,13 +297,14 @@ export class Spool {
       } else if (outcome.kind === 'refused') {
         await finish(tx, row, 'failed', now, outcome.reason)
         return { what: 'failed', reason: outcome.reason }
+      } else if (outcome.kind === 'unsure') {
+        await finish(tx, row, 'unsure', now, outcome.reason)
+        return { what: 'failed', reason: outcome.reason }
+      } else if (outcome.kind === 'by hand') {
+        await finish(tx, row, 'by hand', now, outcome.reason)
+        return { what: 'by hand', reason: outcome.reason }
       } else if (outcome.kind === 'unlinked') {
-        await tx.query(`update links set state = $2, message = $3, since = $4 where account = $1`, [
-          claim.account,
-          outcome.state,
-          outcome.reason,
-          now,
-        ])
+        await setState(tx, claim.account, outcome.state, outcome.reason, now)
         await tx.query(
           `update deliveries set state = 'waiting', tries = 0, lease_until = 0, lease_owner = '', attempts = $3 where post = $1 and generation = $2`,
           [row.post, row.generation, row.attempts],

@@ -1,9 +1,11 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { openHouse, temporaryFolder } from '../../e2e/house'
-import type { Payload, Trial } from '../../core/model'
-import { openDatabase, type Database } from '../database'
-import { httpConnector } from './connector'
-import { Links } from './links'
+import type { Trial } from '../../core/model'
+import { openDatabase, type Database } from '../store/database'
+import { aPayload } from '../../core/model/samples'
+import { makeRegistry } from '../networks/registry'
+import { Media } from '../store/media'
+import { accountsOf } from '../testing/parts'
 import { Trials } from './trials'
 
 /* Test deliveries to the stand-in networks: what they hold afterwards is read off their public pages. */
@@ -14,14 +16,7 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const payload = (text: string): Payload => ({
-  text,
-  parts: [],
-  poll: [],
-  firstComment: 'More in the journal.',
-  link: null,
-  media: [],
-})
+const payload = (text: string) => aPayload({ text, firstComment: 'More in the journal.' })
 let n = 0
 const tryOn = async (text: string, account = 'murmur-one') =>
   (
@@ -81,16 +76,23 @@ describe('what a test delivery left standing', () => {
   let trials: Trials
   beforeAll(async () => {
     database = await openDatabase({ folder: folder.path })
-    const links = new Links(database)
-    const connector = httpConnector(house.worldUrl, () => Date.now())
-    trials = new Trials({ database, links, connector })
+    const accounts = accountsOf(database)
+    const registry = makeRegistry({ now: () => Date.now(), origin: '', world: house.worldUrl })
+    trials = new Trials({ database, accounts, media: new Media(database), registry })
     const code = await fetch(`${house.worldUrl}/networks/guildhall/demo-code`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ account: 'guildhall-one' }),
     })
     const { code: grant } = (await code.json()) as { code: string }
-    await links.keep('guildhall', await connector.exchange('guildhall', grant), Date.now(), 'hall')
+    const asked = { network: 'guildhall', redirect: '', code: grant, kept: {} }
+    await accounts.keep(
+      'guildhall',
+      'stand-in',
+      await registry.of('stand-in').grant(asked),
+      Date.now(),
+      'hall',
+    )
   })
   afterAll(async () => {
     await database.close()

@@ -1,7 +1,9 @@
-import { asFault, Fault, type Attempt, type Payload, type Trial } from '../../core/model'
-import type { Database } from '../database'
-import type { Connector, MediaFile } from './connector'
-import type { Links } from './links'
+import { asFault, Fault, Payload, type Attempt, type Trial } from '../../core/model'
+import type { Database } from '../store/database'
+import type { Sent } from '../networks/connector'
+import type { Registry } from '../networks/registry'
+import type { Accounts } from '../store/accounts'
+import type { Media } from '../store/media'
 
 /** How long after its start an unfinished trial counts as left behind, in real milliseconds. */
 const LEFT_BEHIND = 60_000
@@ -20,44 +22,53 @@ interface Row {
  */
 export class Trials {
   readonly #database: Database
-  readonly #links: Links
-  readonly #connector: Connector
+  readonly #accounts: Accounts
+  readonly #media: Media
+  readonly #registry: Registry
 
-  constructor(parts: { database: Database; links: Links; connector: Connector }) {
+  constructor(parts: { database: Database; accounts: Accounts; media: Media; registry: Registry }) {
     this.#database = parts.database
-    this.#links = parts.links
-    this.#connector = parts.connector
+    this.#accounts = parts.accounts
+    this.#media = parts.media
+    this.#registry = parts.registry
   }
 
   /** Sends, reads back and takes down. What the network refuses is an outcome, not a fault. */
   async run(id: string, account: string, payload: Payload): Promise<Trial> {
-    const { network, token } = await this.#links.token(account)
-    const media = await this.#media(payload)
+    const login = await this.#accounts.login(account)
+    const connector = this.#registry.of(login.connector)
+    if (!connector.capabilities.reads)
+      throw new Fault(
+        'bad-request',
+        'This account cannot show a post as it arrived, so there is nothing to test.',
+      )
+    await this.#media.of(payload)
     await this.#database.query(
       `insert into trials (id, account, payload, begun_at) values ($1, $2, $3, $4)`,
       [id, account, JSON.stringify(payload), Date.now()],
     )
-    const { outcome, attempt } = await this.#connector.publish(network, token, keyOf(id), payload, media)
+    const { outcome, attempts: sent } = await this.#publish(id, account, payload, false)
     if (outcome.kind !== 'published') {
       // Without an answer nobody knows whether it stands: it is looked for again.
-      if (attempt.answer !== null) await this.#forget(id)
+      const answered = sent.at(-1)?.answer !== null
+      if (answered) await this.#forget(id)
       return {
         arrived: false,
-        takenDown: attempt.answer !== null,
+        takenDown: answered,
         message: outcome.reason,
         shown: null,
         publicUrl: null,
-        attempts: [attempt],
+        attempts: [...sent],
       }
     }
     await this.#database.query(`update trials set remote_id = $2 where id = $1`, [id, outcome.remoteId])
-    const attempts: Attempt[] = [attempt]
-    const read = await this.#connector.read(network, token, outcome.remoteId)
+    const attempts: Attempt[] = [...sent]
+    const read = await connector.read(login, outcome.remoteId)
     attempts.push(read.attempt)
     let takenDown = true
     let message = 'It arrived, and was taken down again.'
     try {
-      attempts.push(await this.#connector.takeDown(network, token, outcome.remoteId))
+      attempts.push(await connector.takeDown(login, outcome.remoteId))
       await this.#forget(id)
     } catch (error) {
       takenDown = false
@@ -75,17 +86,10 @@ export class Trials {
   }
 
   async #takeDown({ id, account, payload, remote_id }: Row): Promise<boolean> {
-    const { network, token } = await this.#links.token(account)
+    const login = await this.#accounts.login(account)
     let remote = remote_id
     if (remote === null) {
-      const sent = JSON.parse(payload) as Payload
-      const { outcome } = await this.#connector.publish(
-        network,
-        token,
-        keyOf(id),
-        sent,
-        await this.#media(sent),
-      )
+      const { outcome } = await this.#publish(id, account, Payload.parse(JSON.parse(payload)), true)
       if (outcome.kind === 'published') remote = outcome.remoteId
       else if (outcome.kind === 'refused') {
         await this.#forget(id)
@@ -93,22 +97,16 @@ export class Trials {
       } else return false
       await this.#database.query(`update trials set remote_id = $2 where id = $1`, [id, remote])
     }
-    await this.#connector.takeDown(network, token, remote)
+    await this.#registry.of(login.connector).takeDown(login, remote)
     await this.#forget(id)
     return true
   }
 
-  async #media(payload: Payload): Promise<MediaFile[]> {
-    const files: MediaFile[] = []
-    for (const { hash, alt } of payload.media) {
-      const [row] = await this.#database.query<{ type: string; bytes: Uint8Array }>(
-        `select type, bytes from media where hash = $1`,
-        [hash],
-      )
-      if (!row) throw new Fault('bad-request', 'Its picture did not arrive. Try the test again.', hash)
-      files.push({ bytes: row.bytes, type: row.type, alt })
-    }
-    return files
+  async #publish(id: string, account: string, payload: Payload, doubt: boolean): Promise<Sent> {
+    const login = await this.#accounts.login(account)
+    const before = { doubt, ...this.#media.uploads(account, Date.now()) }
+    const media = await this.#media.of(payload)
+    return this.#registry.of(login.connector).publish(login, keyOf(id), payload, media, before)
   }
 
   async #forget(id: string): Promise<void> {

@@ -2,9 +2,11 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import type { HandOver } from '../../core/model'
 import { Clock } from '../clock'
-import { openDatabase, type Database } from '../database'
-import type { Connector } from './connector'
-import { Links } from './links'
+import { openDatabase, type Database } from '../store/database'
+import { aPayload } from '../../core/model/samples'
+import type { Registry } from '../networks/registry'
+import { Media } from '../store/media'
+import { accountsOf, aGrant } from '../testing/parts'
 import { Spool } from './spool'
 import { Worker } from './worker'
 
@@ -26,44 +28,28 @@ beforeEach(async () => {
   spool = new Spool(database)
   published = []
   free = []
-  const links = new Links(database)
+  const accounts = accountsOf(database)
   for (const id of ACCOUNTS)
-    await links.keep(
-      'murmur',
-      {
-        remoteId: id,
-        handle: id,
-        name: id,
-        zone: 'UTC',
-        profileUrl: '',
-        token: 'secret',
-        expiresAt: null,
-      },
-      Date.now(),
-      id,
-    )
+    await accounts.keep('murmur', 'stand-in', aGrant({ remoteId: id, handle: id }), Date.now(), id)
   worker = new Worker({
     database,
     spool,
-    links,
+    accounts,
+    media: new Media(database),
     clock: new Clock(false, () => database),
     longest: 1_000,
-    connector: {
-      publish: async (_network: string, _token: string, _key: string, payload: { text: string }) => {
-        if (way(payload.text) === 'stalls') await new Promise<void>((resolve) => free.push(resolve))
-        else published.push(payload.text)
-        return {
-          outcome: { kind: 'published', remoteId: payload.text, publicUrl: null, visibility: 'visible' },
-          attempt: {
-            at: new Date().toISOString(),
-            request: { method: 'POST', url: 'http://murmur.localhost/posts', body: null },
-            answer: null,
-            error: null,
-            milliseconds: 0,
-          },
-        }
-      },
-    } as unknown as Connector,
+    registry: {
+      of: () => ({
+        publish: async (_login: unknown, _key: string, payload: { text: string }) => {
+          if (way(payload.text) === 'stalls') await new Promise<void>((resolve) => free.push(resolve))
+          else published.push(payload.text)
+          return {
+            outcome: { kind: 'published', remoteId: payload.text, publicUrl: null, visibility: 'visible' },
+            attempts: [],
+          }
+        },
+      }),
+    } as unknown as Registry,
   })
 })
 afterEach(async () => {
@@ -80,7 +66,7 @@ const post = (account: string, words: string): HandOver => ({
   account,
   dueAt: new Date(Date.now() - 1000).toISOString(),
   gapMinutes: 0,
-  payload: { text: words, parts: [], poll: [], firstComment: null, link: null, media: [] },
+  payload: aPayload({ text: words }),
 })
 const until = async (done: () => boolean, milliseconds: number): Promise<boolean> => {
   for (const end = Date.now() + milliseconds; Date.now() < end && !done();)

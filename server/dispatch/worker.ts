@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import PgBoss from 'pg-boss'
 import type { Clock } from '../clock'
-import type { Database } from '../database'
-import { backoff, type Connector, type MediaFile } from './connector'
-import type { Links } from './links'
+import type { Database } from '../store/database'
+import { backoff } from '../networks/calls'
+import type { Registry } from '../networks/registry'
+import type { Accounts } from '../store/accounts'
+import type { Media } from '../store/media'
 import { LEASE, type Claim, type Setback, type Spool } from './spool'
 
 const QUEUE = 'account-work'
@@ -26,10 +28,10 @@ export class Worker {
   readonly #owner = randomUUID()
   readonly #boss: PgBoss
   readonly #spool: Spool
-  readonly #links: Links
-  readonly #database: Database
+  readonly #accounts: Accounts
+  readonly #media: Media
   readonly #clock: Clock
-  readonly #connector: Connector
+  readonly #registry: Registry
   readonly #longest: number
   readonly #onSetback: (claim: Claim, setback: Setback, now: number) => Promise<void>
   #timer: NodeJS.Timeout | null = null
@@ -42,20 +44,21 @@ export class Worker {
   constructor(parts: {
     database: Database
     spool: Spool
-    links: Links
+    accounts: Accounts
+    media: Media
     clock: Clock
-    connector: Connector
+    registry: Registry
     longest?: number
     /** Hears of what went wrong for good; the delivery is settled by then. */
     onSetback?: (claim: Claim, setback: Setback, now: number) => Promise<void>
   }) {
     this.#onSetback = parts.onSetback ?? (() => Promise.resolve())
     this.#longest = parts.longest ?? LONGEST
-    this.#database = parts.database
     this.#spool = parts.spool
-    this.#links = parts.links
+    this.#accounts = parts.accounts
+    this.#media = parts.media
     this.#clock = parts.clock
-    this.#connector = parts.connector
+    this.#registry = parts.registry
     this.#boss = new PgBoss({
       db: { executeSql: (text: string, values?: unknown[]) => parts.database.executeSql(text, values) },
     })
@@ -126,30 +129,31 @@ export class Worker {
   }
 
   async #deliver(claim: Claim): Promise<void> {
-    const { network, token } = await this.#links.token(claim.account)
-    const media: MediaFile[] = []
-    for (const { hash, alt } of claim.payload.media) {
-      const [row] = await this.#database.query<{ type: string; bytes: Uint8Array }>(
-        `select type, bytes from media where hash = $1`,
-        [hash],
-      )
-      if (row) media.push({ bytes: row.bytes, type: row.type, alt })
-    }
+    const login = await this.#accounts.login(claim.account)
+    const connector = this.#registry.of(login.connector)
+    const media = await this.#media.of(claim.payload)
     const key = `${claim.workspace}:${claim.post}:${claim.generation}`
     const until = Date.now() + this.#longest
     const keeping = setInterval(() => {
       if (Date.now() > until) clearInterval(keeping)
       else void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined)
     }, LEASE / 4)
-    const { outcome, attempt } = await this.#connector
-      .publish(network, token, key, claim.payload, media)
+    const before = { doubt: claim.tries > 1, ...this.#media.uploads(claim.account, this.#clock.now()) }
+    const { outcome, attempts } = await connector
+      .publish(login, key, claim.payload, media, before)
       .finally(() => clearInterval(keeping))
     const settled =
       outcome.kind === 'later'
         ? { ...outcome, afterMilliseconds: Math.max(outcome.afterMilliseconds, backoff(claim.tries)) }
         : outcome
     const now = this.#clock.now()
-    const setback = await this.#spool.settle(claim, this.#owner, [...claim.attempts, attempt], settled, now)
+    const setback = await this.#spool.settle(
+      claim,
+      this.#owner,
+      [...claim.attempts, ...attempts],
+      settled,
+      now,
+    )
     if (setback) await this.#onSetback(claim, setback, now).catch(() => undefined)
   }
 }

@@ -26,6 +26,8 @@ export interface Fetched {
   contentType: string
   etag: string | null
   lastModified: string | null
+  /** The Link header as it came, or null. */
+  link: string | null
   unchanged: boolean
   /** Where it ended, when every redirect on the way was for good (301, 308); else null. */
   movedTo: string | null
@@ -170,6 +172,7 @@ function receive(
     contentType: header('content-type') ?? '',
     etag: header('etag'),
     lastModified: header('last-modified'),
+    link: header('link'),
     unchanged: status === 304,
     movedTo: null,
     retryAfter: waitOf(header('retry-after'), header('date')),

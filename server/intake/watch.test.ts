@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import type { FetchAnswer, Watched } from '../../core/model'
-import { openDatabase, type Database } from '../database'
+import { openDatabase, type Database } from '../store/database'
 import { Watcher } from './watch'
 
 const MINUTE = 60_000

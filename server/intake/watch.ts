@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { FetchAnswer, Snapshot, Watched } from '../../core/model'
-import type { Database } from '../database'
+import type { Database } from '../store/database'
 
 /** How long after its moment a visit of the app is waited for, in milliseconds of the shared clock: while it is open it comes by itself. */
 const GRACE = 5 * 60_000

@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { z } from 'zod'
 import { writeCalendar } from '../../core/formats'
 import { CalendarEntry, Fault, Id } from '../../core/model'
-import type { App, Context } from '../server'
+import type { App, Context } from '../context'
 import { typed } from './typed'
 import { mustOwn } from './workspace'
 

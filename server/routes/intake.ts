@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { decodeText } from '../../core/feeds'
 import { asFault, Counts, Fault, FetchAnswer } from '../../core/model'
-import type { App, Context } from '../server'
+import type { App, Context } from '../context'
 import type { World } from '../intake/addresses'
 import { safeFetch, type Fetched } from '../intake/fetch'
 import { callOutside, parseJson } from '../outside'
@@ -15,7 +15,7 @@ const ACCEPT = {
 }
 
 /** What a site's refusal means, in words a person can act on. */
-function troubleOf({ url, status, retryAfter }: Omit<Fetched, 'bytes'>): FetchAnswer['trouble'] {
+function troubleOf({ url, status, retryAfter }: Omit<Fetched, 'bytes' | 'link'>): FetchAnswer['trouble'] {
   const { host } = new URL(url)
   const say = (message: string, gone = false) => ({ message, gone, waitSeconds: retryAfter })
   if (status === 410)
@@ -46,12 +46,6 @@ async function linkTrouble(url: string, world: World | null): Promise<string | n
 
 const CountsAnswer = z.object({ counts: z.array(Counts.nullable()) })
 
-/** Where the stand-in world answers, which may be fetched from in the demo; null in a real run. */
-export function worldOf(worldUrl: string | null): World | null {
-  const url = worldUrl ? new URL(worldUrl) : null
-  return url ? { host: url.hostname, port: Number(url.port || 80) } : null
-}
-
 /** A feed, a page or a file as text, with what stands in the way as a sentence. Pages are read only where robots.txt lets programs read them. */
 export async function fetchText(
   {
@@ -62,7 +56,11 @@ export async function fetchText(
   }: { url: string; etag: string | null; lastModified: string | null; as: keyof typeof ACCEPT },
   world: World | null,
 ): Promise<FetchAnswer> {
-  const { bytes, ...answer } = await safeFetch(url, {
+  const {
+    bytes,
+    link: _,
+    ...answer
+  } = await safeFetch(url, {
     world,
     etag,
     lastModified,
@@ -75,7 +73,7 @@ export async function fetchText(
 
 /** Fetching on behalf of sources, safely. */
 export function intakeRoutes(app: App, context: Context): void {
-  const world = worldOf(context.options.worldUrl)
+  const { world } = context
   const limit = { rateLimit: { max: 1200, timeWindow: 60_000 } }
 
   typed(app).post(

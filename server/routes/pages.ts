@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { linkPage, linksAt } from '../../core/formats'
 import { Id, PageLink } from '../../core/model'
-import type { App, Context } from '../server'
+import type { App, Context } from '../context'
 import { typed } from './typed'
 import { mustOwn } from './workspace'
 

@@ -13,7 +13,7 @@ import {
   WriterSettings,
   WriterState,
 } from '../../core/model'
-import type { App, Context } from '../server'
+import type { App, Context } from '../context'
 import { typed, type TypedApp } from './typed'
 import { mustOwn } from './workspace'
 

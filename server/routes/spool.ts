@@ -10,8 +10,7 @@ import {
   ReceiptPage,
   Trial,
 } from '../../core/model'
-import type { App, Context } from '../server'
-import { httpConnector } from '../dispatch/connector'
+import type { App, Context } from '../context'
 import { typed } from './typed'
 import { mustOwn } from './workspace'
 
@@ -20,7 +19,6 @@ const Hash = z.string().regex(/^[0-9a-f]{64}$/)
 /** Hand-over, recall, receipts and media of the workspace that owns the spool. */
 export function spoolRoutes(app: App, context: Context): void {
   const spool = () => context.house().spool
-  const connector = httpConnector(context.options.worldUrl ?? context.origin, () => context.clock.now())
 
   void app.register(async (scope) => {
     scope.addHook('preHandler', async (request) => void (await mustOwn(request, context)))
@@ -103,8 +101,8 @@ export function spoolRoutes(app: App, context: Context): void {
             'This post is not published by this server, so there is nothing to take down.',
             id,
           )
-        const { network, token } = await context.house().links.token(published.account)
-        const attempt = await connector.takeDown(network, token, published.remoteId)
+        const login = await context.house().accounts.login(published.account)
+        const attempt = await context.registry.of(login.connector).takeDown(login, published.remoteId)
         await spool().takenDown(id, published.generation, attempt, context.clock.now())
         return { id }
       },
@@ -155,12 +153,7 @@ export function spoolRoutes(app: App, context: Context): void {
             'The bytes do not match their hash; upload the picture again.',
             'hash',
           )
-        await context
-          .house()
-          .database.query(
-            `insert into media (hash, type, bytes) values ($1, $2, $3) on conflict (hash) do nothing`,
-            [hash, request.headers['content-type'] ?? 'image/png', bytes],
-          )
+        await context.house().media.keep(hash, request.headers['content-type'] ?? 'image/png', bytes)
         return { hash }
       },
     )

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Id, Snapshot, Watched } from '../../core/model'
-import type { App, Context } from '../server'
+import type { App, Context } from '../context'
 import { typed } from './typed'
 import { mustOwn } from './workspace'
 

@@ -1,7 +1,7 @@
 import type { FastifyRequest } from 'fastify'
 import { z } from 'zod'
 import { Fault, FaultBody, Id } from '../../core/model'
-import type { App, Context } from '../server'
+import type { App, Context } from '../context'
 import { typed } from './typed'
 
 const OWNER = `select value from settings where key = 'workspace'`

@@ -1,5 +1,5 @@
 import { ChatSettings, Fault, NoticeKind, type ChatLine, type ChatState } from '../../core/model'
-import type { Database } from '../database'
+import type { Database } from '../store/database'
 import { callOutside, waitOf, type Answer } from '../outside'
 import { mindKey, ServiceSettings } from './settings'
 

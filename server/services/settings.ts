@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fault } from '../../core/model'
-import type { Database } from '../database'
+import type { Database } from '../store/database'
 
 /**
  * What the server keeps of an outside service: its settings and its key. The key is written only;

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fault, ShortenerSettings, ShortLink, type ShortenerState } from '../../core/model'
-import type { Database } from '../database'
+import type { Database } from '../store/database'
 import { callOutside, parseJson } from '../outside'
 import { ServiceSettings } from './settings'
 

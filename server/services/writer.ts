@@ -6,7 +6,7 @@ import {
   type WriterAnswer,
   type WriterState,
 } from '../../core/model'
-import type { Database } from '../database'
+import type { Database } from '../store/database'
 import { CallFailed, callOutside, parseJson, waitOf, type Answer } from '../outside'
 import { ServiceSettings } from './settings'
 

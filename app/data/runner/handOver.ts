@@ -146,8 +146,14 @@ async function packed(
 function payloadOf(post: Post, picture: string | null, shortLink: string | null): Payload {
   const short = (text: string): string =>
     post.link && shortLink ? text.split(post.link).join(shortLink) : text
-  const { text, parts, poll, firstComment } = post.wording
+  const { format, title, summary, tags, text, parts, poll, firstComment } = post.wording
   return {
+    format,
+    // The server knows which place of its login the account stands for.
+    target: null,
+    title,
+    summary: summary && short(summary),
+    tags,
     text: short(text),
     parts: parts.map(short),
     poll,

@@ -33,6 +33,7 @@ const PAPER: Record<PostEvent, string> = {
   'try again': '.....a.',
   'take down': '....p..',
   remove: 'draa...',
+  'say it is out': '..p..p.',
   publish: 'ppppppp',
   fail: 'ffff...',
   'come late': 'draa...',

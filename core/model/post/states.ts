@@ -31,6 +31,8 @@ export type PostEvent =
   | 'take down'
   /** It is deleted, since nothing asks for it any more. */
   | 'remove'
+  /** A person says that it is out: it was published by hand, or nobody knew. */
+  | 'say it is out'
   | 'publish'
   | 'fail'
   | 'come late'
@@ -79,6 +81,7 @@ const LIFE: Record<PostEvent, Life> = {
   'try again': { failed: 'approved' },
   'take down': { published: 'published' },
   remove: CHANGES,
+  'say it is out': { approved: 'published', failed: 'published' },
   // A receipt is the truth: what is public is published, whatever was done to it here meanwhile.
   publish: FROM_ANYWHERE('published'),
   fail: { draft: 'failed', 'for review': 'failed', approved: 'failed', 'handed over': 'failed' },
@@ -167,8 +170,10 @@ export function afterReceipt(post: Post, receipt: Receipt): Post {
         failure: null,
       }
     case 'failed':
+    case 'unsure':
       return may(known, 'fail') ? { ...next(known, 'fail'), failure: receipt.reason } : known
     case 'late':
+    case 'by hand':
       // One of an earlier moment comes after the post was placed anew: that is not late.
       if (post.at !== null && Date.parse(post.at) !== Date.parse(receipt.dueAt)) return post
       return may(known, 'come late')

@@ -2,8 +2,11 @@ import { once } from 'node:events'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { freePort } from '../../e2e/ports'
-import type { Payload } from '../../core/model'
-import { backoff, httpConnector, type Connector } from './connector'
+import { aPayload } from '../../core/model/samples'
+import { aLogin, FIRST } from '../testing/parts'
+import { backoff } from './calls'
+import type { Connector } from './connector'
+import { standInConnector } from './standIn'
 
 /* What any connector must do, held against a network that answers as it is told. */
 
@@ -33,7 +36,7 @@ beforeAll(async () => {
     })
   }).listen(port, '127.0.0.1')
   await once(server, 'listening')
-  connector = httpConnector(`http://localhost:${port}`, () => Date.parse('2026-11-24T10:00:00.000Z'))
+  connector = standInConnector(`http://localhost:${port}`, () => Date.parse('2026-11-24T10:00:00.000Z'))
 })
 afterAll(() => {
   server.closeAllConnections()
@@ -46,16 +49,14 @@ beforeEach(() => {
 
 const POSTS = 'POST /networks/murmur/posts'
 const MEDIA = 'POST /networks/murmur/media'
-const payload: Payload = {
-  parts: [],
-  poll: [],
-  text: 'Green oak bends.',
-  firstComment: 'First.',
-  link: null,
-  media: [],
+const payload = aPayload({ firstComment: 'First.' })
+const login = aLogin()
+const publish = async (media: Parameters<Connector['publish']>[3] = [], before = FIRST) => {
+  const { outcome, attempts } = await connector.publish(login, 'ws:post:1', payload, media, before)
+  const attempt = attempts.at(-1)
+  if (!attempt) throw new Error('nothing was asked')
+  return { outcome, attempt, attempts }
 }
-const publish = (media: Parameters<Connector['publish']>[4] = []) =>
-  connector.publish('murmur', 'token-1', 'ws:post:1', payload, media)
 const taken = { id: 'r1', url: 'http://n.example/r1', visibility: 'visible' }
 
 describe('publishing', () => {
@@ -86,7 +87,7 @@ describe('publishing', () => {
     answers[MEDIA] = json(201, { id: 'm7' })
     answers[POSTS] = json(201, { ...taken, visibility: 'waiting for a moderator' })
     const { outcome } = await publish([
-      { bytes: new Uint8Array([1, 2, 3]), type: 'image/png', alt: 'A frame' },
+      { hash: 'h1', bytes: new Uint8Array([1, 2, 3]), type: 'image/png', alt: 'A frame' },
     ])
     expect(outcome).toMatchObject({ kind: 'published', visibility: 'waiting for a moderator' })
     expect(asked.map((a) => a.path)).toEqual(['/networks/murmur/media', '/networks/murmur/posts'])
@@ -96,8 +97,8 @@ describe('publishing', () => {
 
   it('does not post where a picture was refused, and says why', async () => {
     answers[MEDIA] = json(413, { error: 'too_large', reason: 'The picture has 9 MB.' })
-    const { outcome } = await publish([{ bytes: new Uint8Array(3), type: 'image/png', alt: '' }])
-    expect(outcome).toEqual({ kind: 'refused', reason: 'Murmur: The picture has 9 MB.' })
+    const { outcome } = await publish([{ hash: 'h1', bytes: new Uint8Array(3), type: 'image/png', alt: '' }])
+    expect(outcome).toEqual({ kind: 'refused', reason: 'Murmur: The picture has 9 MB.', field: undefined })
     expect(asked).toHaveLength(1)
   })
 
@@ -122,11 +123,43 @@ describe('publishing', () => {
   })
 
   it.each([
-    ['The token has expired.', 'expired'],
-    ['The permission was withdrawn.', 'withdrawn'],
-  ] as const)('401, “%s”, means that the account is %s', async (reason, state) => {
-    answers[POSTS] = json(401, { error: 'x', reason })
-    expect((await publish()).outcome).toEqual({ kind: 'unlinked', reason: `Murmur: ${reason}`, state })
+    ['expired', 'expired'],
+    ['unknown_token', 'expired'],
+    ['withdrawn', 'withdrawn'],
+  ] as const)(
+    '401 with the code “%s” means that the account is %s, whatever the sentence',
+    async (error, state) => {
+      answers[POSTS] = json(401, { error, reason: 'Nothing was withdrawn, nothing expired.' })
+      expect((await publish()).outcome).toMatchObject({ kind: 'unlinked', state })
+    },
+  )
+
+  it('says which field breaks a rule', async () => {
+    answers[POSTS] = json(422, { error: 'invalid', field: 'title', reason: 'Too long.' })
+    expect((await publish()).outcome).toEqual({
+      kind: 'refused',
+      reason: 'Murmur: Too long.',
+      field: 'title',
+    })
+  })
+
+  it('uploads a picture once, and posts to the place that the account stands for', async () => {
+    const kept = new Map<string, string>()
+    const before = {
+      doubt: true,
+      known: (hash: string) => Promise.resolve(kept.get(hash) ?? null),
+      keep: async (hash: string, id: string) => void kept.set(hash, id),
+    }
+    answers[MEDIA] = json(201, { id: 'm7' })
+    answers[POSTS] = json(503, { error: 'unavailable', reason: 'Down.' })
+    const picture = { hash: 'h1', bytes: new Uint8Array(3), type: 'image/png', alt: '' }
+    expect((await publish([picture], before)).outcome.kind).toBe('later')
+    answers[POSTS] = json(201, taken)
+    const target = { ...login, target: 'rack-2' }
+    const { outcome } = await connector.publish(target, 'k', payload, [picture], before)
+    expect(outcome.kind).toBe('published')
+    expect(asked.map((a) => a.path.split('/').pop())).toEqual(['media', 'posts', 'posts'])
+    expect(JSON.parse(asked[2]?.body ?? '')).toMatchObject({ target: 'rack-2', media: [{ id: 'm7' }] })
   })
 
   it('waits as long as the network asks', async () => {
@@ -158,8 +191,9 @@ describe('publishing', () => {
 })
 
 describe('linking and taking down', () => {
-  it('sends the person to the network’s own page with the way back', () => {
-    const url = new URL(connector.authorizeUrl('guildhall', 'http://localhost/back', 'state-1'))
+  it('sends the person to the network’s own page with the way back', async () => {
+    const asked = { network: 'guildhall', redirect: 'http://localhost/back', state: 'state-1', site: null }
+    const url = new URL((await connector.authorise(asked)).address)
     expect(url.pathname).toBe('/networks/guildhall/authorize')
     expect(Object.fromEntries(url.searchParams)).toEqual({
       redirect_uri: 'http://localhost/back',
@@ -174,13 +208,13 @@ describe('linking and taking down', () => {
       expiresAt: '2027-01-01T00:00:00.000Z',
       account,
     })
-    expect(await connector.exchange('murmur', 'c')).toMatchObject({
+    expect(await connector.grant({ network: 'murmur', redirect: '', code: 'c', kept: {} })).toMatchObject({
       remoteId: 'a',
-      token: 't',
+      secret: 't',
       expiresAt: Date.parse('2027-01-01T00:00:00.000Z'),
     })
     answers['POST /networks/murmur/token'] = json(400, { error: 'bad_code', reason: 'Used.' })
-    await expect(connector.exchange('murmur', 'c')).rejects.toThrow(
+    await expect(connector.grant({ network: 'murmur', redirect: '', code: 'c', kept: {} })).rejects.toThrow(
       /did not grant the account\. Start the linking again/,
     )
   })
@@ -189,10 +223,10 @@ describe('linking and taking down', () => {
     const path = 'DELETE /networks/murmur/posts/r%2F1'
     for (const status of [204, 404]) {
       answers[path] = (_, response) => response.writeHead(status).end()
-      await connector.takeDown('murmur', 't', 'r/1')
+      await connector.takeDown(login, 'r/1')
     }
     answers[path] = json(403, { error: 'x', reason: 'Not yours.' })
-    await expect(connector.takeDown('murmur', 't', 'r/1')).rejects.toThrow(
+    await expect(connector.takeDown(login, 'r/1')).rejects.toThrow(
       'Murmur did not take the post down: Murmur: Not yours.',
     )
   })
@@ -200,7 +234,8 @@ describe('linking and taking down', () => {
   it('reads a post back as the network has it, or says that it has none', async () => {
     const path = 'GET /networks/murmur/posts/r%2F1'
     answers[path] = json(200, { id: 'r/1', text: 'Oak.', firstComment: null, pictures: 2 })
-    expect((await connector.read('murmur', 't', 'r/1')).shown).toEqual({
+    expect((await connector.read(login, 'r/1')).shown).toEqual({
+      title: null,
       text: 'Oak.',
       parts: [],
       poll: [],
@@ -209,7 +244,7 @@ describe('linking and taking down', () => {
     })
     for (const answer of [json(404, { error: 'gone', reason: 'x' }), json(200, { text: 7 })]) {
       answers[path] = answer
-      expect((await connector.read('murmur', 't', 'r/1')).shown).toBeNull()
+      expect((await connector.read(login, 'r/1')).shown).toBeNull()
     }
   })
 })

@@ -2,8 +2,9 @@ import { accessSync, chmodSync, constants, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import pg from 'pg'
-import { Fault } from '../core/model'
+import { Fault } from '../../core/model'
 import { lockFolder } from './lock'
+import { MIGRATIONS } from './migrations'
 
 /** Values that both engines take as parameters. */
 export type Value = string | number | boolean | null | Uint8Array
@@ -21,59 +22,6 @@ export interface Database extends Queryable {
   executeSql(text: string, values?: unknown[]): Promise<{ rows: unknown[] }>
   close(): Promise<void>
 }
-
-/** Every change of the schema there has been, oldest first; a database runs those it lacks. */
-const MIGRATIONS = [
-  `
-create table if not exists settings (key text primary key, value text not null);
-create table if not exists links (
-  account text primary key, network text not null, remote_id text not null, handle text not null,
-  name text not null, zone text not null, profile_url text not null, token text not null,
-  state text not null, message text not null, since bigint not null, expires_at bigint
-);
-create table if not exists media (hash text primary key, type text not null, bytes bytea not null);
-create table if not exists deliveries (
-  post text not null, generation int not null, revision int not null, workspace text not null, account text not null,
-  due_at bigint not null, gap_minutes int not null, payload text not null, state text not null,
-  tries int not null default 0, next_try_at bigint not null, lease_until bigint not null default 0,
-  lease_owner text not null default '', attempts text not null default '[]',
-  published_at bigint, remote_id text, public_url text,
-  finished_at bigint, reason text not null default '', visibility text,
-  primary key (post, generation)
-);
-create index if not exists deliveries_work on deliveries (account, state, next_try_at);
-create table if not exists receipts (cursor bigserial primary key, post text not null, body text not null);
-`,
-  `
-create table if not exists writer_use (day text primary key, words bigint not null, questions int not null);
-create table if not exists link_pages (brand text primary key, name text not null, links text not null);
-`,
-  `
-create table if not exists calendars (
-  brand text primary key, secret text not null unique, name text not null, entries text not null
-);
-`,
-  `
-create table if not exists messages (
-  key text primary key, text text not null, at bigint not null, tries int not null default 0,
-  next_try_at bigint not null, done_at bigint, reason text not null default ''
-);
-create index if not exists messages_waiting on messages (next_try_at) where done_at is null;
-create table if not exists documents (
-  id text primary key, secret text not null unique, kind text not null, title text not null,
-  home text not null, items int not null, publications text not null
-);
-create table if not exists watched (
-  source text primary key, url text not null, every_minutes int not null, etag text, last_modified text,
-  hash text not null, next_at bigint not null, failures int not null
-);
-create table if not exists snapshots (id bigserial primary key, source text not null, at bigint not null, text text not null);
-create index if not exists snapshots_source on snapshots (source, id);
-create table if not exists trials (
-  id text primary key, account text not null, payload text not null, begun_at bigint not null, remote_id text
-);
-`,
-]
 
 /**
  * Opens the database and brings its schema up. A folder belongs to one process: two on one PGlite

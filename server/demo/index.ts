@@ -1,16 +1,18 @@
 import { z } from 'zod'
 import { Fault, Id, LinkedAccount } from '../../core/model'
-import { servicePath } from '../../core/networks'
-import type { App, Context } from '../server'
-import { httpConnector } from '../dispatch/connector'
-import { typed } from './typed'
-import { mustOwn } from './workspace'
+import { network, servicePath } from '../../core/networks'
+import type { App, Context } from '../context'
+import { typed } from '../routes/typed'
+import { mustOwn } from '../routes/workspace'
+import { jumpRoutes } from './clock'
 
 /** Every table that a demo fills. */
 const EMPTIED = [
   'deliveries',
   'receipts',
-  'links',
+  'accounts',
+  'authorisations',
+  'uploads',
   'media',
   'settings',
   'messages',
@@ -22,19 +24,15 @@ const EMPTIED = [
   'calendars',
 ]
 
-/** What exists in demo mode only: the seed, its accounts, and starting again. */
-export function demoRoutes(app: App, context: Context): void {
-  const { worldUrl } = context.options
-  const world = (): string => {
-    if (!worldUrl) throw new Fault('not-demo', 'This server does not run the demo.')
-    return worldUrl
-  }
+/** Everything that is demo: the seed, its accounts, moving the clock, starting again. A real run does not load it. */
+export function demo(app: App, context: Context, world: string): void {
+  jumpRoutes(app, context, world)
 
   typed(app).get(
     '/api/demo/seed',
     { schema: { summary: 'The demo’s workspace as a bundle' } },
     async (_request, reply) => {
-      const response = await fetch(`${world()}/demo/seed.zip`, { signal: AbortSignal.timeout(30_000) }).catch(
+      const response = await fetch(`${world}/demo/seed.zip`, { signal: AbortSignal.timeout(30_000) }).catch(
         () => null,
       )
       if (!response?.ok)
@@ -50,7 +48,7 @@ export function demoRoutes(app: App, context: Context): void {
     '/api/demo',
     { schema: { summary: 'Which demo the world plays', response: { 200: z.object({ seed: Id }) } } },
     async () => {
-      const response = await fetch(`${world()}/demo`, { signal: AbortSignal.timeout(3000) }).catch(() => null)
+      const response = await fetch(`${world}/demo`, { signal: AbortSignal.timeout(3000) }).catch(() => null)
       if (!response?.ok)
         throw new Fault(
           'unreachable',
@@ -71,19 +69,24 @@ export function demoRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      const connector = httpConnector(world(), () => context.clock.now())
       const accounts: LinkedAccount[] = []
       for (const { id, network: networkId, remoteId } of request.body.accounts) {
-        const response = await fetch(`${world()}${servicePath(networkId)}/demo-code`, {
+        const response = await fetch(`${world}${servicePath(networkId)}/demo-code`, {
           method: 'POST',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ account: remoteId }),
         })
         const { code } = z.object({ code: z.string() }).parse(await response.json())
+        const connector = network(networkId).service?.connector ?? 'stand-in'
+        const at = `${world}${servicePath(networkId)}`
+        const grant = await context.registry.of(connector).grant({
+          network: networkId,
+          redirect: '',
+          code,
+          kept: { micropub: `${at}/micropub`, token: `${at}/token` },
+        })
         accounts.push(
-          await context
-            .house()
-            .links.keep(networkId, await connector.exchange(networkId, code), context.clock.now(), id),
+          await context.house().accounts.keep(networkId, connector, grant, context.clock.now(), id),
         )
       }
       return { accounts }
@@ -104,7 +107,7 @@ export function demoRoutes(app: App, context: Context): void {
         for (const table of EMPTIED) await tx.query(`delete from ${table}`)
       })
       await context.clock.load()
-      const response = await fetch(`${world()}/control/restart`, { method: 'POST' })
+      const response = await fetch(`${world}/control/restart`, { method: 'POST' })
       return z.object({ seed: Id }).parse(await response.json())
     },
   )

@@ -3,7 +3,7 @@ import { realpathSync, rmSync } from 'node:fs'
 import { connect, createServer, type Server } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { Fault } from '../core/model'
+import { Fault } from '../../core/model'
 
 /**
  * Takes a folder for this process alone and gives what lets it go. The lock is a name that the process listens

@@ -1,0 +1,60 @@
+import type { FastifyInstance } from 'fastify'
+import type { Clock } from './clock'
+import type { Spool } from './dispatch/spool'
+import type { Trials } from './dispatch/trials'
+import type { Worker } from './dispatch/worker'
+import type { World } from './intake/addresses'
+import type { Watcher } from './intake/watch'
+import type { Registry } from './networks/registry'
+import type { Chat } from './services/chat'
+import type { Shortener } from './services/shortener'
+import type { ConnectedWriter, Patience } from './services/writer'
+import type { Accounts } from './store/accounts'
+import type { Authorisations } from './store/authorisations'
+import type { Database } from './store/database'
+import type { Media } from './store/media'
+
+export interface ServerOptions {
+  port: number
+  host: string
+  /** Folder of the spool and of everything that is kept. */
+  dataDir: string
+  databaseUrl?: string | undefined
+  /** The key that secrets are sealed under, in base64; a file in the data folder where it is not given. */
+  key?: string | undefined
+  /** The built application, served as files. */
+  appDir?: string | undefined
+  /** Where the stand-in world answers; set in demo mode only. */
+  worldUrl: string | null
+  /** Further origins the app may come from: the development server. */
+  origins?: readonly string[]
+  /** How patient the server is with a connected writer, where it is not as usual. */
+  patience?: Partial<Patience>
+}
+
+/** What the routes share, there once the database is open. */
+export interface House {
+  database: Database
+  accounts: Accounts
+  authorisations: Authorisations
+  media: Media
+  spool: Spool
+  worker: Worker
+  trials: Trials
+  watcher: Watcher
+  services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
+}
+
+/** What the routes are given. `house()` throws `not-ready` until the spool is up. */
+export interface Context {
+  options: ServerOptions
+  clock: Clock
+  registry: Registry
+  /** What may be fetched beyond the public internet: the stand-in world, in the demo. */
+  world: World | null
+  house: () => House
+  isReady: () => boolean
+  origin: string
+}
+
+export type App = FastifyInstance

@@ -1,0 +1,149 @@
+import { randomUUID } from 'node:crypto'
+import { imageSize } from 'image-size'
+import { z } from 'zod'
+import type { NetworkProfile, ServedNetwork } from '../../core/networks'
+import { bareWords } from '../../core/text'
+import type { WorldAccount, WorldPost } from '../state'
+import type { NetworkParts } from './parts'
+import { postFaults } from './rules'
+
+const DAY = 86_400_000
+/** How long a group's moderator takes. */
+const MODERATION = 2 * 3_600_000
+
+/** A post as any of the interfaces takes it; fields that a network does not have are empty. */
+export const Draft = z.object({
+  format: z.string().default(''),
+  target: z.string().nullable().default(null),
+  title: z.string().nullable().default(null),
+  summary: z.string().nullable().default(null),
+  tags: z.array(z.string()).default([]),
+  text: z.string(),
+  parts: z.array(z.string()).default([]),
+  poll: z.array(z.string()).default([]),
+  firstComment: z.string().nullable().default(null),
+  link: z.string().nullable().default(null),
+  media: z.array(z.object({ id: z.string(), alt: z.string().default('') })).default([]),
+})
+export type Draft = z.infer<typeof Draft>
+
+/** What came of publishing: the post, new or there before; or a refusal. `drop` asks to break the line instead of answering. */
+export type Published =
+  | { ok: true; post: WorldPost; fresh: boolean; drop: boolean }
+  | { ok: false; status: number; error: string; reason: string; field?: string; retryAfter?: number }
+
+/** Takes a post under a key, by the network's rules and in whatever trouble it is in. One key is one post. */
+export async function publish(
+  profile: ServedNetwork,
+  { store, clock }: NetworkParts,
+  account: WorldAccount,
+  key: string,
+  draft: Draft,
+): Promise<Published> {
+  const known = (): WorldPost | undefined =>
+    store.state.posts.find((p) => p.key === key && p.account === account.id)
+  const before = known()
+  if (before) return { ok: true, post: before, fresh: false, drop: false }
+  const trouble = store.takeTrouble(profile.id, account.id)
+  if (trouble === 'fail' || trouble === 'down')
+    return refusal(503, 'unavailable', 'The service is not available right now.')
+  if (trouble === 'limit')
+    return { ...refusal(429, 'rate', 'Too many requests; wait two minutes.'), retryAfter: 120 }
+  if (trouble === 'slow') await new Promise((resolve) => setTimeout(resolve, 4000))
+  const now = await clock.now()
+  const fault = faultOf(profile, { store }, account, draft, now)
+  if (fault) return fault
+  // Between looking and writing nothing is awaited, so a doubled request cannot slip in.
+  const twin = known()
+  if (twin) return { ok: true, post: twin, fresh: false, drop: false }
+  const moderated = account.targets.find((t) => t.id === draft.target)?.kind === 'group'
+  const post: WorldPost = {
+    id: randomUUID(),
+    network: profile.id,
+    account: account.id,
+    key,
+    ...draft,
+    at: now,
+    visibleFrom: moderated ? now + MODERATION : now,
+    gone: false,
+  }
+  store.state.posts.push(post)
+  store.save()
+  return { ok: true, post, fresh: true, drop: trouble === 'drop' }
+}
+
+function refusal(status: number, error: string, reason: string, field?: string): Published & { ok: false } {
+  return { ok: false, status, error, reason, ...(field ? { field } : {}) }
+}
+
+/** Why a post is refused as it is: its media, its place, the network's rules, the day's number, words seen before. */
+function faultOf(
+  profile: ServedNetwork,
+  { store }: Pick<NetworkParts, 'store'>,
+  account: WorldAccount,
+  draft: Draft,
+  now: number,
+): (Published & { ok: false }) | null {
+  const media = draft.media.map((m) =>
+    store.state.media.find((x) => x.id === m.id && x.network === profile.id),
+  )
+  if (media.some((m) => m === undefined))
+    return refusal(422, 'invalid', 'A picture was not uploaded here.', 'media')
+  const found = media.filter((m) => m !== undefined)
+  if (account.targets.length > 0 && profile.service.connector === 'stand-in') {
+    if (draft.target === null)
+      return refusal(422, 'invalid', `Say where: ${account.targets.map((t) => t.name).join(', ')}.`, 'target')
+    if (!account.targets.some((t) => t.id === draft.target))
+      return refusal(403, 'forbidden', 'The token does not reach this place.', 'target')
+  }
+  const fault = postFaults(profile, {
+    ...draft,
+    pictures: found.filter((m) => !m.type.startsWith('video/')),
+    clips: found.filter((m) => m.type.startsWith('video/')).length,
+  })[0]
+  if (fault) return refusal(422, 'invalid', fault.reason, fault.field)
+  const recent = store.state.posts.filter((p) => p.network === profile.id && !p.gone)
+  const today = recent.filter((p) => p.account === account.id && now - p.at < DAY)
+  if (today.length >= profile.limits.postsPerDay)
+    return {
+      ...refusal(429, 'rate', `At most ${profile.limits.postsPerDay} posts a day.`),
+      retryAfter: 3600,
+    }
+  const words = bareWords(draft.text)
+  const doubled = recent.some(
+    (p) =>
+      p.account !== account.id &&
+      now - p.at <= profile.limits.siblingDays * DAY &&
+      bareWords(p.text) === words,
+  )
+  return doubled && words
+    ? refusal(422, 'seen', 'The same words were posted by another account this week.', 'text')
+    : null
+}
+
+/** Takes a picture or a clip in; null where it is neither. */
+export function takeMedia(
+  profile: NetworkProfile,
+  { store }: Pick<NetworkParts, 'store'>,
+  bytes: Buffer,
+  type: string,
+): { id: string; width: number; height: number } | null {
+  let size = { width: 0, height: 0 }
+  if (!type.startsWith('video/'))
+    try {
+      size = imageSize(bytes)
+    } catch {
+      return null
+    }
+  const { width, height } = size
+  const id = randomUUID()
+  store.putMedia(id, bytes)
+  store.state.media.push({ id, network: profile.id, type, width, height, bytes: bytes.length })
+  store.save()
+  return { id, width, height }
+}
+
+/** Whether readers see a post at a moment: a group's moderator let it through, and a story is not over. */
+export function isShown(post: WorldPost, now: number): boolean {
+  return !post.gone && post.visibleFrom <= now && (post.format !== 'story' || now - post.at < DAY)
+}

@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest'
+import { network } from '../../core/networks'
+import { postFaults, type SentPost } from './rules'
+
+const fields = (id: string, post: Partial<SentPost>): string[] =>
+  postFaults(network(id), { text: 'Green oak bends.', pictures: [], ...post }).map((f) => f.field)
+const rack = { width: 800, height: 1200, bytes: 1000 }
+const video = { clips: 1, title: 'Paying a seam' }
+
+describe('the rules of the networks', () => {
+  it('refuse what breaks their rules, naming the field', () => {
+    const picture = { width: 1200, height: 800, bytes: 1000 }
+    expect(postFaults(network('murmur'), { text: 'x'.repeat(301), pictures: [] })).toMatchObject([
+      { field: 'text' },
+    ])
+    expect(postFaults(network('shutterleaf'), { text: 'A frame.', pictures: [] })).toMatchObject([
+      { field: 'media' },
+    ])
+    expect(postFaults(network('shutterleaf'), { text: 'A frame.', pictures: [picture] })).toMatchObject([
+      { field: 'media' },
+    ])
+    expect(
+      postFaults(network('shutterleaf'), { text: 'A frame.', pictures: [{ ...picture, width: 800 }] }),
+    ).toEqual([])
+    expect(postFaults(network('murmur'), { text: '#a #b #c #d #e #f', pictures: [] })).toMatchObject([
+      { field: 'hashtags' },
+    ])
+    expect(postFaults(network('murmur'), { text: 'See https://a.example/#b#c', pictures: [] })).toEqual([])
+    expect(postFaults(network('murmur'), { text: ' ', pictures: [] })).toMatchObject([{ field: 'text' }])
+  })
+
+  // What networks.md says of each, a row a rule.
+  it.each([
+    ['murmur', { poll: ['Oak', 'Larch'] }, []],
+    ['murmur', { format: 'story' }, ['format']],
+    ['murmur', { title: 'A title' }, ['title']],
+    ['guildhall', { parts: ['More.'] }, ['parts']],
+    ['hearthside', { text: 'x'.repeat(5000) }, []],
+    ['hearthside', { text: 'x'.repeat(5001) }, ['text']],
+    ['rackwell', { title: 'Seams', link: 'https://a.example', pictures: [rack] }, []],
+    ['rackwell', { title: 'x'.repeat(101), link: 'https://a.example', pictures: [rack] }, ['title']],
+    ['rackwell', { link: 'https://a.example', pictures: [rack] }, ['title']],
+    ['rackwell', { title: 'Seams', pictures: [rack] }, ['link']],
+    ['rackwell', { title: 'Seams', link: 'https://a.example', pictures: [rack, rack] }, ['media']],
+    ['loopyard', {}, ['media']],
+    ['loopyard', { clips: 1 }, []],
+    ['loopyard', { clips: 2 }, ['media']],
+    ['longwave', { ...video, tags: ['x'.repeat(250), 'y'.repeat(250)] }, []],
+    ['longwave', { ...video, tags: ['x'.repeat(250), 'y'.repeat(251)] }, ['tags']],
+    ['courier', { text: 'x'.repeat(4097) }, ['text']],
+    ['broadside', { title: 'Oak', summary: 'x'.repeat(301), link: 'https://a.example' }, ['summary']],
+    ['broadside', { title: 'Oak', link: 'https://a.example', text: 'x'.repeat(90_000) }, []],
+  ] as const)('%s, %j: %j', (id, post, expected) => {
+    expect(fields(id, post as Partial<SentPost>)).toEqual(expected)
+  })
+})

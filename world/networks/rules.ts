@@ -1,0 +1,145 @@
+import { graphemes, measure, type NetworkProfile } from '../../core/networks'
+import { tagsIn, withoutAddresses } from '../../core/text'
+
+/** A rule of the network that a post breaks, with the field it concerns. */
+export interface PostFault {
+  field:
+    | 'format'
+    | 'target'
+    | 'title'
+    | 'summary'
+    | 'tags'
+    | 'text'
+    | 'parts'
+    | 'poll'
+    | 'link'
+    | 'media'
+    | 'hashtags'
+  reason: string
+}
+
+/** A post as it is sent to a network; pictures with their size in pixels and bytes. */
+export interface SentPost {
+  text: string
+  format?: string
+  title?: string | null
+  summary?: string | null
+  tags?: readonly string[]
+  parts?: readonly string[]
+  poll?: readonly string[]
+  link?: string | null
+  pictures: readonly { width: number; height: number; bytes: number }[]
+  clips?: number
+}
+
+/** What a stand-in network refuses about a post, by its profile. What the app checks before is written apart from this. */
+export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[] {
+  const faults: PostFault[] = []
+  const length = measure(post.text, profile.text)
+  if (length > (profile.text.limit ?? Infinity))
+    faults.push({
+      field: 'text',
+      reason: `The text has ${length} characters; ${profile.name} takes ${profile.text.limit}.`,
+    })
+  faults.push(...fieldFaults(profile, post))
+  faults.push(...formFaults(profile, post.parts ?? [], post.poll ?? []))
+  const { least, most } = profile.media.pictures
+  if (post.pictures.length < least)
+    faults.push({ field: 'media', reason: `${profile.name} wants at least ${plural(least, 'picture')}.` })
+  if (post.pictures.length > most)
+    faults.push({
+      field: 'media',
+      reason: `There are ${post.pictures.length} pictures; ${profile.name} takes at most ${most}.`,
+    })
+  const clips = post.clips ?? 0
+  if (clips < profile.media.clips.least)
+    faults.push({ field: 'media', reason: `${profile.name} wants a clip.` })
+  if (clips > profile.media.clips.most)
+    faults.push({
+      field: 'media',
+      reason: `${profile.name} takes at most ${plural(profile.media.clips.most, 'clip')}.`,
+    })
+  if (!post.text.trim() && post.pictures.length === 0 && clips === 0)
+    faults.push({ field: 'text', reason: 'There is neither text nor a picture.' })
+  for (const picture of post.pictures) {
+    if (picture.bytes > profile.media.maxBytes)
+      faults.push({
+        field: 'media',
+        reason: `A picture has ${Math.ceil(picture.bytes / 1e6)} MB; ${profile.name} takes ${profile.media.maxBytes / 1e6} MB.`,
+      })
+    const fits =
+      profile.media.shapes.length === 0 ||
+      profile.media.shapes.some((s) => Math.abs(picture.width / picture.height - s.width / s.height) < 0.02)
+    if (!fits)
+      faults.push({
+        field: 'media',
+        reason: `The picture is ${picture.width} by ${picture.height}; ${profile.name} takes ${profile.media.shapes.map((s) => `${s.width}:${s.height}`).join(' or ')}.`,
+      })
+  }
+  const tags = tagsIn(withoutAddresses(post.text)).length
+  if (tags > profile.hashtags.most)
+    faults.push({
+      field: 'hashtags',
+      reason: `There are ${tags} hashtags; ${profile.name} takes at most ${profile.hashtags.most}.`,
+    })
+  return faults
+}
+
+function plural(count: number, noun: string): string {
+  return `${count === 1 ? 'one' : count} ${noun}${count === 1 ? '' : 's'}`
+}
+
+/** What is wrong with the format, and with the fields beside the text. */
+function fieldFaults(profile: NetworkProfile, post: SentPost): PostFault[] {
+  const faults: PostFault[] = []
+  const add = (field: PostFault['field'], reason: string): void => void faults.push({ field, reason })
+  const { format = '', title = null, summary = null, tags = [], link = null } = post
+  if (format && !profile.formats.includes(format))
+    add('format', `${profile.name} knows ${profile.formats.join(', ')}, not ${format}.`)
+  if (profile.title && !title?.trim()) add('title', `${profile.name} wants a title.`)
+  if (title !== null && !profile.title) add('title', `${profile.name} has no titles.`)
+  if (profile.title && graphemes(title ?? '') > profile.title.limit)
+    add(
+      'title',
+      `The title has ${graphemes(title ?? '')} characters; ${profile.name} takes ${profile.title.limit}.`,
+    )
+  if (summary !== null && graphemes(summary) > (profile.summary?.limit ?? 0))
+    add('summary', `${profile.name} takes a summary of at most ${profile.summary?.limit ?? 0} characters.`)
+  if (tags.length > (profile.tags?.most ?? 0))
+    add('tags', `${profile.name} takes at most ${profile.tags?.most ?? 0} tags beside the text.`)
+  const all = tags.reduce((sum, t) => sum + graphemes(t), 0)
+  if (all > (profile.tags?.characters ?? Infinity))
+    add(
+      'tags',
+      `The tags have ${all} characters; ${profile.name} takes ${profile.tags?.characters ?? 0} in all.`,
+    )
+  if (profile.link.required && !link) add('link', `${profile.name} wants a link.`)
+  return faults
+}
+
+/** What is wrong with the parts of a thread or the answers of a poll. */
+function formFaults(profile: NetworkProfile, parts: readonly string[], poll: readonly string[]): PostFault[] {
+  const faults: PostFault[] = []
+  const longest = Math.max(0, ...parts.map((p) => measure(p, profile.text)))
+  if (parts.length && !profile.thread)
+    faults.push({ field: 'parts', reason: `${profile.name} knows no threads.` })
+  else if (parts.length + 1 > (profile.thread?.parts ?? Infinity))
+    faults.push({
+      field: 'parts',
+      reason: `The thread has ${parts.length + 1} parts; ${profile.name} takes ${profile.thread?.parts}.`,
+    })
+  else if (longest > (profile.text.limit ?? Infinity))
+    faults.push({
+      field: 'parts',
+      reason: `A part has ${longest} characters; ${profile.name} takes ${profile.text.limit}.`,
+    })
+  if (!poll.length) return faults
+  if (!profile.poll) return [...faults, { field: 'poll', reason: `${profile.name} knows no polls.` }]
+  const { options, limit } = profile.poll
+  if (poll.length < options.least || poll.length > options.most || poll.some((o) => graphemes(o) > limit))
+    faults.push({
+      field: 'poll',
+      reason: `A poll on ${profile.name} has ${options.least} to ${options.most} answers of at most ${limit} characters.`,
+    })
+  return faults
+}
