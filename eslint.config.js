@@ -111,11 +111,19 @@ export default defineConfig(
     ),
   },
   {
-    files: ['scripts/**/*.mjs', 'bin/**/*.mjs', 'bench/**/*.ts', 'train/**/*.ts', 'e2e/screenshots.ts'],
+    files: [
+      'scripts/**/*.mjs',
+      'bin/**/*.mjs',
+      'docs/**/*.mjs',
+      'bench/**/*.ts',
+      'train/**/*.ts',
+      'e2e/screenshots.ts',
+    ],
     languageOptions: {
       globals: {
         process: 'readonly',
         console: 'readonly',
+        Buffer: 'readonly',
         fetch: 'readonly',
         setTimeout: 'readonly',
         AbortSignal: 'readonly',

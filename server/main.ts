@@ -10,6 +10,7 @@ const { app, ready, close } = await createServer({
   host,
   dataDir: resolve(process.env['DATA_DIR'] ?? '.dripline'),
   databaseUrl: process.env['DATABASE_URL'],
+  key: process.env['DRIPLINE_KEY'],
   appDir: resolve(process.env['APP_DIR'] ?? 'dist/app'),
   worldUrl: process.env['WORLD_URL'] ?? null,
   origins: (process.env['APP_ORIGINS'] ?? '').split(',').filter(Boolean),

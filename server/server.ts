@@ -22,7 +22,9 @@ import { Accounts } from './store/accounts'
 import { Authorisations } from './store/authorisations'
 import { openDatabase } from './store/database'
 import { Media } from './store/media'
-import { keyOf, Secrets } from './store/secrets'
+import { resealAll } from './store/resealing'
+import { keysOf, Secrets } from './store/secrets'
+import { Settings } from './store/settings'
 import { tellSetback } from './dispatch/setbacks'
 import { Spool } from './dispatch/spool'
 import { Trials } from './dispatch/trials'
@@ -166,14 +168,16 @@ export async function createServer(
   const open = async (): Promise<void> => {
     try {
       const database = await openDatabase({ url: options.databaseUrl, folder: options.dataDir })
-      const secrets = new Secrets(keyOf(options.dataDir, options.key))
+      const secrets = new Secrets(keysOf(options.dataDir, options.key))
+      await resealAll(database, secrets)
+      const kept = new Settings(database, secrets)
       const accounts = new Accounts(database, secrets, (id) => registry.capabilities(id))
       const media = new Media(database)
       const spool = new Spool(database)
       const services = {
-        writer: new ConnectedWriter(database, () => clock.now(), options.patience),
-        shortener: new Shortener(database),
-        chat: new Chat(database, () => clock.now()),
+        writer: new ConnectedWriter(database, kept, () => clock.now(), options.patience),
+        shortener: new Shortener(kept),
+        chat: new Chat(database, kept, () => clock.now()),
       }
       const worker = new Worker({
         database,

@@ -1,5 +1,6 @@
 import { ChatSettings, Fault, NoticeKind, type ChatLine, type ChatState } from '../../core/model'
 import type { Database } from '../store/database'
+import type { Settings } from '../store/settings'
 import { callOutside, waitOf, type Answer } from '../outside'
 import { mindKey, ServiceSettings } from './settings'
 
@@ -35,9 +36,9 @@ export class Chat {
   #sending: Promise<void> | null = null
   #stopped = false
 
-  constructor(database: Database, now: () => number) {
+  constructor(database: Database, kept: Settings, now: () => number) {
     this.#database = database
-    this.#settings = new ServiceSettings(database, 'chat', ChatSettings)
+    this.#settings = new ServiceSettings(kept, 'chat', ChatSettings)
     this.#now = now
   }
 

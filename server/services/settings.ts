@@ -1,28 +1,28 @@
 import { z } from 'zod'
 import { Fault } from '../../core/model'
-import type { Database } from '../store/database'
+import type { Settings } from '../store/settings'
 
 /**
  * What the server keeps of an outside service: its settings and its key. The key is written only;
- * nothing gives it back. Settings that come without a key keep the one there is, unless they lead
+ * nothing gives it back, and all of it lies sealed. Settings that come without a key keep the one there is, unless they lead
  * to another place, which must not get it.
  */
 export class ServiceSettings<T extends z.ZodType<{ address: string }>> {
-  readonly #database: Database
+  readonly #kept: Settings
   readonly #name: string
   readonly #stored: z.ZodObject<{ settings: T; key: z.ZodString }>
 
-  constructor(database: Database, name: string, settings: T) {
-    this.#database = database
+  constructor(kept: Settings, name: string, settings: T) {
+    this.#kept = kept
     this.#name = name
     this.#stored = z.object({ settings, key: z.string() })
   }
 
   async read(): Promise<{ settings: z.infer<T>; key: string } | null> {
-    const [row] = await this.#database.query<{ value: string }>(`select value from settings where key = $1`, [
-      this.#name,
-    ])
-    return row ? (this.#stored.parse(JSON.parse(row.value)) as { settings: z.infer<T>; key: string }) : null
+    const value = await this.#kept.readSealed(this.#name)
+    return value === null
+      ? null
+      : (this.#stored.parse(JSON.parse(value)) as { settings: z.infer<T>; key: string })
   }
 
   async keep(settings: z.infer<T>, key: string | undefined): Promise<void> {
@@ -30,14 +30,11 @@ export class ServiceSettings<T extends z.ZodType<{ address: string }>> {
     const same = before && new URL(before.settings.address).origin === new URL(settings.address).origin
     const kept = key ?? (same ? before.key : '')
     mindKey(settings.address, kept)
-    await this.#database.query(
-      `insert into settings (key, value) values ($1, $2) on conflict (key) do update set value = excluded.value`,
-      [this.#name, JSON.stringify({ settings, key: kept })],
-    )
+    await this.#kept.keepSealed(this.#name, JSON.stringify({ settings, key: kept }))
   }
 
   async forget(): Promise<void> {
-    await this.#database.query(`delete from settings where key = $1`, [this.#name])
+    await this.#kept.forget(this.#name)
   }
 }
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fault, ShortenerSettings, ShortLink, type ShortenerState } from '../../core/model'
-import type { Database } from '../store/database'
+import type { Settings } from '../store/settings'
 import { callOutside, parseJson } from '../outside'
 import { ServiceSettings } from './settings'
 
@@ -13,8 +13,8 @@ const TIMEOUT = 8_000
 export class Shortener {
   readonly #settings: ServiceSettings<typeof ShortenerSettings>
 
-  constructor(database: Database) {
-    this.#settings = new ServiceSettings(database, 'shortener', ShortenerSettings)
+  constructor(kept: Settings) {
+    this.#settings = new ServiceSettings(kept, 'shortener', ShortenerSettings)
   }
 
   async state(): Promise<ShortenerState> {

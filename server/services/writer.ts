@@ -7,6 +7,7 @@ import {
   type WriterState,
 } from '../../core/model'
 import type { Database } from '../store/database'
+import type { Settings } from '../store/settings'
 import { CallFailed, callOutside, parseJson, waitOf, type Answer } from '../outside'
 import { ServiceSettings } from './settings'
 
@@ -51,9 +52,9 @@ export class ConnectedWriter {
   readonly #now: () => number
   readonly #patience: Patience
 
-  constructor(database: Database, now: () => number, patience: Partial<Patience> = {}) {
+  constructor(database: Database, kept: Settings, now: () => number, patience: Partial<Patience> = {}) {
     this.#database = database
-    this.#settings = new ServiceSettings(database, 'writer', WriterSettings)
+    this.#settings = new ServiceSettings(kept, 'writer', WriterSettings)
     this.#now = now
     this.#patience = { ...PATIENCE, ...patience }
   }

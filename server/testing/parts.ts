@@ -43,7 +43,7 @@ export function aLogin(change: Partial<Login> = {}): Login {
 
 /** Accounts of a database, sealed under a key of tests. */
 export function accountsOf(database: Database): Accounts {
-  return new Accounts(database, new Secrets(Buffer.alloc(32, 7)), () => CAPABILITIES)
+  return new Accounts(database, new Secrets([Buffer.alloc(32, 7)]), () => CAPABILITIES)
 }
 
 /** Nothing is in doubt and nothing was uploaded before. */
