@@ -503,7 +503,7 @@ function accountOf(login: WorldLogin, brand: Brand, now: string, port: number): 
     quiet: [],
     openedOn: profile.warmUp.length ? now.slice(0, 10) : null,
     warmUp: null,
-    health: { state: 'linked', since: now, message: 'Linked.' },
+    health: { state: 'linked', since: now, message: 'Linked.', endsAt: null },
     held: null,
     endedAt: null,
     linkedAt: now,

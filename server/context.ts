@@ -1,5 +1,6 @@
 import type { FastifyInstance } from 'fastify'
 import type { Clock } from './clock'
+import type { HealthWatch } from './dispatch/health'
 import type { Spool } from './dispatch/spool'
 import type { Trials } from './dispatch/trials'
 import type { Worker } from './dispatch/worker'
@@ -41,6 +42,7 @@ export interface House {
   spool: Spool
   worker: Worker
   trials: Trials
+  health: HealthWatch
   watcher: Watcher
   services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
 }

@@ -26,6 +26,7 @@ import { resealAll } from './store/resealing'
 import { keysOf, Secrets } from './store/secrets'
 import { Settings } from './store/settings'
 import { tellSetback } from './dispatch/setbacks'
+import { HealthWatch } from './dispatch/health'
 import { Spool } from './dispatch/spool'
 import { Trials } from './dispatch/trials'
 import { Worker } from './dispatch/worker'
@@ -195,11 +196,13 @@ export async function createServer(
         fetch: (url, known) => fetchText({ url, ...known, as: 'feed' }, context.world),
       })
       const authorisations = new Authorisations(database)
-      house = { database, accounts, authorisations, media, spool, worker, trials, watcher, services }
+      const health = new HealthWatch({ accounts, registry, chat: services.chat, now: () => clock.now() })
+      house = { database, accounts, authorisations, media, spool, worker, trials, health, watcher, services }
       await clock.load()
       await worker.start()
       services.chat.start()
       watcher.start()
+      health.start()
       sweeping = setInterval(() => void trials.sweep().catch(() => undefined), SWEEP)
     } catch (error) {
       failure = asFault(error)
@@ -216,6 +219,7 @@ export async function createServer(
       await opening.catch(() => undefined)
       clearInterval(sweeping)
       house?.watcher.stop()
+      house?.health.stop()
       await house?.worker.stop()
       await house?.services.chat.stop()
       await app.close()

@@ -1,4 +1,12 @@
-export { adoptAccount, saveTimes, timesOf, type AccountTimes } from './actions/accounts'
+export {
+  adoptAccount,
+  chooseTargets,
+  linkPlainly,
+  saveTimes,
+  timesOf,
+  type AccountTimes,
+} from './actions/accounts'
+export { checkAccount, endsSoon, linkAgainPath, linkPath, useLinkable, useLinked } from './linking'
 export { copyBrand, makeBrand, saveBrand } from './actions/brands'
 export {
   anglesFor,
@@ -84,6 +92,7 @@ export {
   bringBack,
   checkWording,
   decideLate,
+  sayItIsOut,
   editText,
   setAside,
   takeDown,

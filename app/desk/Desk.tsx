@@ -192,14 +192,12 @@ function sameLine(
 }
 
 const Line = memo(function Line({ item, accounts }: { item: Waiting; accounts: readonly Account[] }) {
-  const { brand } = useWork()
   const navigate = useNavigate()
   const [open, setOpen] = useState(false)
   const { here } = item
   const act = (): void => {
     if (here?.do === 'posts') setOpen(!open)
-    else if (here?.do === 'link')
-      window.location.assign(`/api/link/${here.network}/start?brand=${encodeURIComponent(brand.id)}`)
+    else if (here?.do === 'link') window.location.assign(here.path)
     else if (here?.do === 'visit')
       void attempt(async () => {
         const taken = await during('Visiting a source', (show) => visitSource(here.source, show))

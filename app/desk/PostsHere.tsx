@@ -2,8 +2,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { may, openFlagsOf, waitsForReview, type Account, type Check, type Post } from '../../core/model'
-import { approve, approveAsItIs, decideLate, setAside, tryAgain } from '../data'
-import { attempt, Button, count, moment, Mono, NetworkMark, postPath, say } from '../ui'
+import { approve, approveAsItIs, decideLate, sayItIsOut, setAside, tryAgain, usePicture } from '../data'
+import { attempt, Button, count, moment, Mono, NetworkMark, postPath, say, TextField } from '../ui'
 
 /** So many posts are listed at once; more come as these are done. */
 const SHOWN = 12
@@ -84,7 +84,8 @@ function One({
   onMove: (by: number) => void
   onDone: (work: () => Promise<void>) => void
 }) {
-  const [whole, setWhole] = useState(false)
+  const byHand = account?.connector === 'hand' && post.held !== null
+  const [whole, setWhole] = useState(byHand)
   const words = [post.wording.title, post.wording.text, ...post.wording.parts].filter(Boolean).join('\n\n')
   const block = post.checks.find((c) => c.severity === 'block')
   const flags = openFlagsOf(post)
@@ -141,6 +142,7 @@ function One({
         >
           {whole ? words : words.replace(/\s+/g, ' ')}
         </chakra.button>
+        {byHand && <ToCopy post={post} words={words} />}
         {why && (
           <Box fontSize="13px" color={post.failure || block ? 'plumText' : 'clayText'}>
             {why}
@@ -159,14 +161,17 @@ function One({
             Try again
           </Button>
         )}
+        {(byHand || post.failure) && may(post, 'say it is out') && <ItIsOut post={post} onDone={onDone} />}
         {post.held && post.state === 'approved' && (
           <>
             <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'place anew'))}>
               Place anew
             </Button>
-            <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'send now'))}>
-              Send now
-            </Button>
+            {!byHand && (
+              <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'send now'))}>
+                Send now
+              </Button>
+            )}
           </>
         )}
         {may(post, 'set aside') && (
@@ -188,6 +193,74 @@ function One({
         </Link>
       </Flex>
     </Flex>
+  )
+}
+
+/** What a person needs to publish a post by hand: its words and its link to copy, its picture to save. */
+function ToCopy({ post, words }: { post: Post; words: string }) {
+  const picture = usePicture(post.media?.sourceUrl ?? null)
+  const copy = (text: string): void =>
+    void attempt(async () => {
+      await navigator.clipboard.writeText(text)
+      say('Copied.')
+    })
+  return (
+    <Flex gap="2" my="1" wrap="wrap" align="center">
+      <Button size="sm" onClick={() => copy(words)}>
+        Copy the words
+      </Button>
+      {post.wording.firstComment && (
+        <Button size="sm" onClick={() => copy(post.wording.firstComment ?? '')}>
+          Copy the first comment
+        </Button>
+      )}
+      {post.link && !words.includes(post.link) && (
+        <Button size="sm" onClick={() => copy(post.link ?? '')}>
+          Copy the link
+        </Button>
+      )}
+      {picture && (
+        <a href={picture} download={`picture-${post.id}`} target="_blank" rel="noreferrer">
+          <chakra.span fontSize="13px" color="waterText" textDecoration="underline">
+            Save the picture
+          </chakra.span>
+        </a>
+      )}
+    </Flex>
+  )
+}
+
+/** A person says that a post is out, and where. */
+function ItIsOut({ post, onDone }: { post: Post; onDone: (work: () => Promise<void>) => void }) {
+  const [asking, setAsking] = useState(false)
+  const [url, setUrl] = useState('')
+  if (!asking)
+    return (
+      <Button size="sm" look="water" onClick={() => setAsking(true)}>
+        It is out
+      </Button>
+    )
+  return (
+    <chakra.form
+      display="flex"
+      gap="1"
+      onSubmit={(e) => {
+        e.preventDefault()
+        onDone(() => sayItIsOut(post.id, URL.canParse(url.trim()) ? url.trim() : null))
+      }}
+    >
+      <TextField
+        aria-label="Where it stands, if it has an address"
+        placeholder="its address, if any"
+        w="170px"
+        value={url}
+        onChange={(e) => setUrl(e.target.value)}
+        autoFocus
+      />
+      <Button size="sm" look="water" type="submit">
+        Note it
+      </Button>
+    </chakra.form>
   )
 }
 

@@ -43,13 +43,53 @@ describe('what waits for a person', () => {
     expect(both?.detail).toMatch(/^From 1 piece and 1 written by hand/)
   })
 
+  it('names what a person has to publish by hand, and permissions that end within a week', () => {
+    const held = { reason: 'Its time has come.', since: far }
+    const hand = anAccount({ connector: 'hand' })
+    const [line, ...rest] = waitingFor(
+      rows({ accounts: [hand], posts: [aPost({ state: 'approved', held })] }),
+    )
+    expect(line).toMatchObject({ title: '1 post waits to be published by hand', action: 'Publish' })
+    expect(rest.map((l) => l.title).filter((t) => /decision/.test(t))).toEqual([])
+    const ending = (days: number) => ({
+      accounts: [
+        anAccount({
+          connector: 'micropub',
+          remoteId: 'https://a.example/',
+          health: {
+            state: 'linked' as const,
+            since: far,
+            message: '',
+            endsAt: new Date(rows({}).now + days * 86_400_000).toISOString(),
+          },
+        }),
+      ],
+    })
+    expect(titles(ending(8))).toEqual([])
+    expect(titles(ending(6))).toEqual([expect.stringMatching(/^The permission for Murmur ends on /)])
+    expect(waitingFor(rows(ending(6)))[0]?.here).toEqual({
+      do: 'link',
+      path: '/api/link/murmur/start?brand=brand&site=https%3A%2F%2Fa.example%2F',
+    })
+  })
+
   it('is nothing of an account that was ended', () => {
-    const lost = { state: 'withdrawn' as const, since: far, message: 'The permission was withdrawn.' }
+    const lost = {
+      state: 'withdrawn' as const,
+      since: far,
+      message: 'The permission was withdrawn.',
+      endsAt: null,
+    }
     expect(titles({ accounts: [anAccount({ health: lost, endedAt: far })] })).toEqual([])
   })
 
   it('comes in order of urgency', () => {
-    const lost = { state: 'withdrawn' as const, since: far, message: 'The permission was withdrawn.' }
+    const lost = {
+      state: 'withdrawn' as const,
+      since: far,
+      message: 'The permission was withdrawn.',
+      endsAt: null,
+    }
     const flag = { code: 'ages', severity: 'flag' as const, message: '“this year” ages.', words: 'this year' }
     const change = {
       accounts: [anAccount({ health: lost })],
@@ -82,7 +122,7 @@ describe('what waits for a person', () => {
   })
 
   it('says what an account holds back, and leads to where it is mended', () => {
-    const lost = { state: 'expired' as const, since: far, message: 'The token has expired.' }
+    const lost = { state: 'expired' as const, since: far, message: 'The token has expired.', endsAt: null }
     const [line] = waitingFor(
       rows({
         accounts: [anAccount({ health: lost })],

@@ -10,6 +10,7 @@ import {
   openFlagsOf,
 } from '../../core/model'
 import { network } from '../../core/networks'
+import { endsSoon, linkAgainPath } from '../data'
 import { beatCount } from '../../core/planning'
 import { count, moment, postPath } from '../ui'
 
@@ -24,9 +25,7 @@ export interface Waiting {
   to: string
   /** What is done here, without leaving the Desk: with some posts, for a network's permission, or by a visit. */
   here?:
-    | { do: 'posts'; posts: readonly Post[] }
-    | { do: 'link'; network: string }
-    | { do: 'visit'; source: string }
+    { do: 'posts'; posts: readonly Post[] } | { do: 'link'; path: string } | { do: 'visit'; source: string }
 }
 
 interface Rows {
@@ -47,7 +46,9 @@ export function waitingFor(rows: Rows): Waiting[] {
   return [
     ...brokenAccounts(rows),
     ...failedPosts(rows),
+    ...postsByHand(rows),
     ...latePosts(rows),
+    ...endingAccounts(rows),
     ...failingSources(rows),
     ...captions(rows),
     ...homelessPosts(rows),
@@ -71,7 +72,7 @@ function brokenAccounts({ accounts, posts }: Rows): Waiting[] {
         detail: `@${a.handle}: ${a.health.message.replace(/\.$/, '')}. ${stuck ? `${count(stuck, 'post is', 'posts are')} held back, nothing is lost.` : 'Nothing is waiting to go out there.'}`,
         action: 'Link again',
         to: '/dispatch/accounts',
-        here: { do: 'link', network: a.network },
+        here: { do: 'link', path: linkAgainPath(a) },
       }
     })
 }
@@ -93,8 +94,45 @@ function failedPosts({ posts }: Rows): Waiting[] {
   ]
 }
 
-function latePosts({ posts }: Rows): Waiting[] {
-  const late = posts.filter((p) => p.held !== null && p.state === 'approved')
+/** Posts of accounts that a person serves, whose time has come. */
+function postsByHand({ posts, accounts }: Rows): Waiting[] {
+  const due = posts.filter((p) => p.held !== null && p.state === 'approved' && isByHand(p, accounts))
+  const [first] = due
+  if (!first) return []
+  return [
+    {
+      id: 'by hand',
+      tone: 'amber',
+      title: `${count(due.length, 'post waits', 'posts wait')} to be published by hand`,
+      detail: `${network(first.network).name}: “${first.wording.text.split('\n')[0] ?? ''}”`,
+      action: 'Publish',
+      to: postPath(first),
+      here: { do: 'posts', posts: due },
+    },
+  ]
+}
+
+function isByHand(post: Post, accounts: readonly Account[]): boolean {
+  return accounts.find((a) => a.id === post.account)?.connector === 'hand'
+}
+
+/** Accounts whose permission ends within a week. */
+function endingAccounts({ accounts, now }: Rows): Waiting[] {
+  return accounts
+    .filter((a) => a.endedAt === null && endsSoon(a, now))
+    .map((a) => ({
+      id: `ending ${a.id}`,
+      tone: 'amber',
+      title: `The permission for ${network(a.network).name} ends on ${moment(a.health.endsAt ?? '', a.zone)}`,
+      detail: `@${a.handle}: link it again before that, and nothing has to wait.`,
+      action: 'Link again',
+      to: '/dispatch/accounts',
+      here: { do: 'link', path: linkAgainPath(a) },
+    }))
+}
+
+function latePosts({ posts, accounts }: Rows): Waiting[] {
+  const late = posts.filter((p) => p.held !== null && p.state === 'approved' && !isByHand(p, accounts))
   const first = late[0]
   if (!first) return []
   return [

@@ -25,6 +25,7 @@ import {
   weekdayName,
 } from '../ui'
 import { MovesBeside } from './MovesList'
+import { Places } from './Places'
 import { QuietDays } from './QuietDays'
 import { SlotGrid, spanOf } from './SlotGrid'
 
@@ -86,6 +87,7 @@ export function AccountSheet({
           Close
         </Button>
       </Flex>
+      <Places account={account} accounts={accounts} />
       <Labelled label="Its time zone">
         {(id) => (
           <SelectField id={id} w="full" value={draft.zone} onChange={(e) => edit({ zone: e.target.value })}>

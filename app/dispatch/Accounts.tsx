@@ -2,14 +2,25 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import type { Account } from '../../core/model'
-import { network, SERVED } from '../../core/networks'
-import { adoptAccount, clockNow, useAccounts, useRows } from '../data'
+import { network } from '../../core/networks'
+import {
+  adoptAccount,
+  checkAccount,
+  clockNow,
+  endsSoon,
+  linkAgainPath,
+  linkPath,
+  useAccounts,
+  useLinkable,
+  useRows,
+} from '../data'
 import { Holding, useWork } from '../shell'
 import {
   attempt,
   Button,
   count,
   distance,
+  longDay,
   Empty,
   NetworkMark,
   Notice,
@@ -20,6 +31,7 @@ import {
 } from '../ui'
 import { AccountSheet } from './AccountSheet'
 import { BrandSheet } from './BrandSheet'
+import { LinkOtherwise } from './LinkOtherwise'
 import { Tabs } from './Tabs'
 
 /** What the brand's own sheet is called in the address. */
@@ -31,6 +43,7 @@ export function Accounts() {
   const [params, setParams] = useSearchParams()
   const accounts = useAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
+  const linkable = useLinkable()
   const navigate = useNavigate()
   const linked = params.get('linked')
   const declined = params.get('declined')
@@ -110,29 +123,34 @@ export function Accounts() {
             onChoose={() => setParams({ account: a.id }, { replace: true, flushSync: true })}
           />
         ))}
-        <Box mt="6" mb="2" color="soft" fontSize="13px">
-          Link an account on
+        {linkable !== undefined && linkable.length > 0 && (
+          <>
+            <Box mt="6" mb="2" color="soft" fontSize="13px">
+              Link an account on
+            </Box>
+            <Flex gap="2" wrap="wrap">
+              {linkable.map(({ network: id }) => (
+                <LinkButton key={id} path={linkPath(id, brand.id)}>
+                  <NetworkMark id={id} /> {network(id).name}{' '}
+                  <chakra.span color="soft">{network(id).kind}</chakra.span>
+                </LinkButton>
+              ))}
+            </Flex>
+          </>
+        )}
+        <Box mt="5" mb="2" color="soft" fontSize="13px">
+          {linkable?.length === 0
+            ? 'This server knows no network with a page of its own. Link'
+            : 'Or link what has no page here'}
         </Box>
-        <Flex gap="2" wrap="wrap">
-          {SERVED.map((n) => (
-            <LinkButton key={n.id} id={n.id} brand={brand.id}>
-              <NetworkMark id={n.id} /> {n.name} <chakra.span color="soft">{n.kind}</chakra.span>
-            </LinkButton>
-          ))}
-        </Flex>
+        <LinkOtherwise onLinked={(a) => setParams({ account: a.id }, { replace: true, flushSync: true })} />
       </Box>
     </Page>
   )
 }
 
-function LinkButton({ id, brand, children }: { id: string; brand: string; children: React.ReactNode }) {
-  return (
-    <Button
-      onClick={() => window.location.assign(`/api/link/${id}/start?brand=${encodeURIComponent(brand)}`)}
-    >
-      {children}
-    </Button>
-  )
+function LinkButton({ path, children }: { path: string; children: React.ReactNode }) {
+  return <Button onClick={() => window.location.assign(path)}>{children}</Button>
 }
 
 function AccountRow({
@@ -178,16 +196,12 @@ function AccountRow({
         <Box fontSize="13px" color={broken ? 'plumText' : 'soft'}>
           {broken
             ? `${account.health.message} Its posts wait; nothing is lost.`
-            : `linked ${distance(account.linkedAt, clockNow())}`}
+            : `${CONNECTED[account.connector]} ${distance(account.linkedAt, clockNow())}${endsSoon(account, clockNow()) ? `, until ${longDay(account.health.endsAt?.slice(0, 10) ?? '')}` : ''}`}
           {account.endedAt ? ` · ended on ${account.endedAt.slice(0, 10)}` : account.held ? ' · held' : ''} ·{' '}
           {describeSlots(account)}
         </Box>
       </Box>
-      {broken && (
-        <LinkButton id={account.network} brand={account.brand}>
-          Link again
-        </LinkButton>
-      )}
+      {broken && <LinkAgain account={account} />}
       <a href={account.profileUrl} target="_blank" rel="noreferrer">
         <chakra.span fontSize="13px" color="waterText" textDecoration="underline">
           Public page
@@ -197,6 +211,32 @@ function AccountRow({
       <Button onClick={onChoose}>Slots and quiet days</Button>
     </Flex>
   )
+}
+
+/** Links an account once more: on the network's page, on its own site; a webhook is asked whether it takes posts again. */
+function LinkAgain({ account }: { account: Account }) {
+  if (account.connector === 'stand-in' || account.connector === 'micropub')
+    return <LinkButton path={linkAgainPath(account)}>Link again</LinkButton>
+  return (
+    <Button
+      onClick={() =>
+        void attempt(async () => {
+          const { state, message } = await checkAccount(account.id)
+          say(state === 'linked' ? 'It takes posts again.' : message)
+        })
+      }
+    >
+      Check again
+    </Button>
+  )
+}
+
+/** How an account came here, before how long ago. */
+const CONNECTED: Record<Account['connector'], string> = {
+  'stand-in': 'linked',
+  micropub: 'your own site, linked',
+  webhook: 'a webhook, linked',
+  hand: 'by hand, since',
 }
 
 /** "Mon, Wed, Fri: 3 slots a week". */

@@ -196,7 +196,7 @@ function unlinked(networkId: string, brand: Brand, today: string): Account {
     quiet: [],
     openedOn: profile.warmUp.length ? today : null,
     warmUp: null,
-    health: { state: 'linked', since: `${today}T00:00:00.000Z`, message: '' },
+    health: { state: 'linked', since: `${today}T00:00:00.000Z`, message: '', endsAt: null },
     held: null,
     endedAt: null,
     linkedAt: `${today}T00:00:00.000Z`,

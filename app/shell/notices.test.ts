@@ -22,7 +22,9 @@ const keys = (change: Parameters<typeof rows>[0], kinds = [...NOTICE_KINDS]) =>
 describe('notices', () => {
   it('tell of each refused post once a generation, and of an account once each time it drops off', () => {
     const failed = aPost({ id: 'p', state: 'failed', generation: 2, failure: 'Murmur: Too long.' })
-    const broken = anAccount({ health: { state: 'expired', since: at(-1), message: 'It expired.' } })
+    const broken = anAccount({
+      health: { state: 'expired', since: at(-1), message: 'It expired.', endsAt: null },
+    })
     expect(keys({ posts: [failed], accounts: [broken] })).toEqual(['failed p 2', `account account ${at(-1)}`])
     expect(noticesOf({ name: 'Yard' }, rows({ posts: [failed] }), [...NOTICE_KINDS])[0]?.text).toMatch(
       /^Yard: A post was refused\. Murmur: Too long\. “/,

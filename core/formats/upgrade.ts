@@ -263,6 +263,7 @@ function linkByOthers(rows: RawRows): RawRows {
     connector: 'stand-in',
     target: null,
     ...row,
+    health: { endsAt: null, ...(row['health'] as object) },
   }))
   return { ...rows, accounts }
 }

@@ -9,6 +9,8 @@ export const AccountHealth = z.object({
   state: AccountState,
   since: Instant,
   message: z.string(),
+  /** When the permission ends, where the network says so. */
+  endsAt: Instant.nullable(),
 })
 export type AccountHealth = z.infer<typeof AccountHealth>
 

@@ -86,7 +86,7 @@ export function anAccount(change: Partial<Account> = {}): Account {
     maxPerDay: 2,
     maxPerWeek: 14,
     gapMinutes: 120,
-    health: { state: 'linked', since: T0, message: 'Linked.' },
+    health: { state: 'linked', since: T0, message: 'Linked.', endsAt: null },
     held: null,
     endedAt: null,
     linkedAt: T0,

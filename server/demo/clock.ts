@@ -40,6 +40,7 @@ export function jumpRoutes(app: App, context: Context, world: string): void {
       await context.house().worker.settle()
       await clock.moveTo(Date.parse(request.body.to))
       await tellWorld(world)
+      await context.house().health.look()
       await context.house().worker.settle()
       return clockAnswer(context)
     },

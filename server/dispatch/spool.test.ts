@@ -180,6 +180,9 @@ describe.each([
     await spool.settle(claim!, 'me', [], { kind: 'unlinked', reason: 'Withdrawn.', state: 'withdrawn' }, T0)
     expect(await spool.accountsDue(T0, LEASE * 9)).toEqual([])
     expect(await spool.isSettled(T0)).toBe(true)
+    // A job that was sent before finds nothing, neither to send nor to call late.
+    expect(await spool.claim('acc', 'other', T0 + 9 * 3_600_000, LEASE * 9)).toBeNull()
+    expect((await spool.receipts(0)).receipts).toEqual([])
     expect((await accountsOf(database).all())[0]).toMatchObject({ state: 'withdrawn', message: 'Withdrawn.' })
     await accountsOf(database).keep('murmur', 'stand-in', aGrant(), T0)
     expect(await spool.accountsDue(T0, LEASE * 9)).toEqual(['acc'])

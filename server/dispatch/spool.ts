@@ -10,7 +10,7 @@ import {
 } from '../../core/model'
 import type { Database } from '../store/database'
 import type { Outcome } from '../networks/connector'
-import { setState } from '../store/accounts'
+import { isLinked, setState } from '../store/accounts'
 import { hasMedia } from '../store/media'
 import { finish, lockAccount, receiptOf, type Row } from './deliveries'
 
@@ -213,6 +213,8 @@ export class Spool {
         [account, realNow],
       )
       if (busy) return null
+      // A job may have been sent before the account lost its permission.
+      if (!(await isLinked(tx, account))) return null
       const due = await tx.query<Row>(
         `select * from deliveries where account = $1 and state in ('waiting', 'sending') and next_try_at <= $2 order by due_at, post`,
         [account, now],

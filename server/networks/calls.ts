@@ -65,7 +65,6 @@ export function caller(now: () => number) {
     return { attempt, headers: answered }
   }
 }
-export type Call = ReturnType<typeof caller>
 
 export interface CallOptions {
   token?: string | null

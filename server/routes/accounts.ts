@@ -163,13 +163,10 @@ export function accountRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      const { accounts } = context.house()
-      const login = await accounts.login(request.params.id)
-      const health = await registry.of(login.connector).check(login)
-      await accounts.checked(login.account, health, context.clock.now())
-      if (health === null)
+      const { accounts, health } = context.house()
+      if (!(await health.check(request.params.id)))
         throw new Fault('unreachable', 'There was no answer, so nothing is known. Try again in a moment.')
-      return accounts.one(login.account)
+      return accounts.one(request.params.id)
     },
   )
 

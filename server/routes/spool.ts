@@ -51,6 +51,7 @@ export function spoolRoutes(app: App, context: Context): void {
       },
       async (request) => {
         const workspace = await mustOwn(request, context)
+        await context.house().health.freshen(request.body.posts.map((p) => p.account))
         const answers: HandOverAnswer[] = []
         for (const post of request.body.posts) answers.push(await spool().put(post, workspace))
         return { answers }

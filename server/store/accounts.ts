@@ -213,6 +213,17 @@ export class Accounts {
     return rows.map((r) => r.account)
   }
 
+  /** Those of some accounts that are linked and were not looked at since a moment, one of each login. */
+  async uncheckedAmong(accounts: readonly string[], before: number): Promise<string[]> {
+    const rows = await this.#database.query<{ account: string }>(
+      `select min(account) as account from accounts
+       where state = 'linked' and checked_at < $1 and account in (select json_array_elements_text($2::json))
+       group by network, connector, remote_id`,
+      [before, JSON.stringify(accounts)],
+    )
+    return rows.map((r) => r.account)
+  }
+
   /** Writes down what a look at a login brought; null where nobody could say how it is. */
   async checked(account: string, health: Health, now: number): Promise<void> {
     const sharing = `from accounts b
@@ -260,6 +271,13 @@ export async function setState(
     `update accounts a set state = $2, message = $3, since = $4 from accounts b
      where b.account = $1 and a.network = b.network and a.connector = b.connector and a.remote_id = b.remote_id`,
     [account, state, message, now],
+  )
+}
+
+/** Whether an account may be posted to. */
+export async function isLinked(on: Queryable, account: string): Promise<boolean> {
+  return (
+    (await on.query(`select 1 from accounts where account = $1 and state = 'linked'`, [account])).length > 0
   )
 }
 

@@ -1,10 +1,13 @@
-import type { Account, LinkedAccount } from '../../../core/model'
+import type { Account, Brand, LinkedAccount, PlainLink } from '../../../core/model'
 import { network, proposedLimits } from '../../../core/networks'
-import { get } from '../api'
+import { get, post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put } from '../store'
 import { commitRecalled } from './life'
 import { writesOf, type Move } from './plan'
+
+/** Why an account waits whose login has places of which none was chosen. */
+const NO_PLACE = 'Choose where its posts go.'
 
 /** Takes a newly linked account into a brand with sensible slots, or renews one that is there. */
 export async function adoptAccount(brandId: string, id: string): Promise<Account | null> {
@@ -13,25 +16,78 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
   if (!linked) return null
   const brand = await must('brands', brandId)
   const known = (await all('accounts')).find((a) => a.id === id)
-  const now = nowIso()
   if (known) {
-    await commit('machine', [
-      patch('accounts', id, (a) => ({
-        ...a,
-        health: { state: 'linked', since: now, message: 'Linked.' },
-      })),
-    ])
+    // Its login's other places have the same permission.
+    const same = (await all('accounts')).filter(
+      (a) =>
+        a.network === linked.network && a.connector === linked.connector && a.remoteId === linked.remoteId,
+    )
+    await commit(
+      'machine',
+      same.map((one) => patch('accounts', one.id, (a) => ({ ...a, health: healthOf(linked) }))),
+    )
     return known
   }
+  const account = accountOf(linked, brand)
+  await commit({ brand: brand.id, label: `Link @${account.handle}` }, [put('accounts', account)])
+  return account
+}
+
+/**
+ * Chooses places of an account's login: the account takes the first that has none yet, each other one becomes an account
+ * of its own, with slots and a column. Gives the accounts of the places.
+ */
+export async function chooseTargets(account: Account, targets: readonly string[]): Promise<Account[]> {
+  const brand = await must('brands', account.brand)
+  const { accounts } = await post<{ accounts: LinkedAccount[] }>(
+    `/api/accounts/${encodeURIComponent(account.id)}/targets`,
+    { targets },
+  )
+  const known = new Map((await all('accounts')).map((a) => [a.id, a]))
+  const chosen = accounts.map((linked) => {
+    const before = known.get(linked.id)
+    const { target, handle } = accountOf(linked, brand)
+    if (!before) return accountOf(linked, brand)
+    return { ...before, target, handle, held: before.held?.reason === NO_PLACE ? null : before.held }
+  })
+  await commit(
+    'machine',
+    chosen.map((a) => put('accounts', a)),
+  )
+  return chosen
+}
+
+/** Links a system by a signed webhook, or an account that is served by hand; gives the webhook's secret, told this once. */
+export async function linkPlainly(
+  brandId: string,
+  link: PlainLink,
+): Promise<{ account: Account; secret: string | null }> {
+  const { account: linked, secret } = await post<{ account: LinkedAccount; secret: string | null }>(
+    '/api/accounts',
+    link,
+  )
+  const account = await adoptAccount(brandId, linked.id)
+  return { account: account ?? accountOf(linked, await must('brands', brandId)), secret }
+}
+
+function healthOf(linked: LinkedAccount): Account['health'] {
+  return { state: 'linked', since: nowIso(), message: 'Linked.', endsAt: linked.expiresAt }
+}
+
+/** A linked account as it begins in a brand. */
+function accountOf(linked: LinkedAccount, brand: Brand): Account {
   const profile = network(linked.network)
-  const account: Account = {
-    id,
+  const now = nowIso()
+  const { target, targets, capabilities } = linked
+  const placeless = targets.length > 0 && target === null && capabilities.targets === 'required'
+  return {
+    id: linked.id,
     brand: brand.id,
     network: linked.network,
     connector: linked.connector,
     remoteId: linked.remoteId,
-    target: linked.target,
-    handle: linked.target ? `${linked.handle} · ${linked.target.name}` : linked.handle,
+    target,
+    handle: target ? `${linked.handle} · ${target.name}` : linked.handle,
     name: linked.name,
     profileUrl: linked.profileUrl,
     groups: [],
@@ -41,13 +97,11 @@ export async function adoptAccount(brandId: string, id: string): Promise<Account
     quiet: [],
     openedOn: profile.warmUp.length ? now.slice(0, 10) : null,
     warmUp: null,
-    health: { state: 'linked', since: now, message: 'Linked.' },
-    held: null,
+    health: healthOf(linked),
+    held: placeless ? { reason: NO_PLACE, since: now } : null,
     endedAt: null,
     linkedAt: now,
   }
-  await commit({ brand: brand.id, label: `Link @${account.handle}` }, [put('accounts', account)])
-  return account
 }
 
 /** When an account may post: what its sheet changes, and nothing else of it. */

@@ -245,6 +245,19 @@ export async function decideLate(id: string, decision: 'send now' | 'place anew'
   }))
 }
 
+/** Notes that a post is out: a person published it by hand, or looked and found it there. `url` is where, if anywhere. */
+export async function sayItIsOut(id: string, url: string | null): Promise<void> {
+  const post = await must('posts', id)
+  await changePost(post, 'Say that a post is out', 'say it is out', (p) => ({
+    ...p,
+    held: null,
+    failure: null,
+    publishedAt: nowIso(),
+    publicUrl: url,
+    visibility: 'visible',
+  }))
+}
+
 /** Takes a published post down at its network. This cannot be undone. */
 export async function takeDown(id: string): Promise<void> {
   const why = refusal(await must('posts', id), 'take down')

@@ -275,7 +275,10 @@ describe('how much a pipeline takes in', () => {
     await setPipeline({ limits: { ...NO_LIMITS, pauseWhenDown: true } })
     const health = (state: 'expired' | 'linked') =>
       commit('machine', [
-        patch('accounts', 'one', (a) => ({ ...a, health: { state, since: nowIso(), message: '' } })),
+        patch('accounts', 'one', (a) => ({
+          ...a,
+          health: { state, since: nowIso(), message: '', endsAt: null },
+        })),
       ])
     await health('expired')
     await runPipelines()

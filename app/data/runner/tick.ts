@@ -1,10 +1,14 @@
 import {
   afterReceipt,
+  may,
   TABLE_NAMES,
   type LinkedAccount,
+  type Receipt,
   type ReceiptPage,
   type TableName,
 } from '../../../core/model'
+import { happensIfMay } from '../actions/life'
+import { tryPlaces } from '../actions/plan'
 import { extendRecurrences } from '../actions/recurring'
 import { visitSource } from '../actions/visit'
 import { addDays } from '../../../core/planning'
@@ -121,7 +125,32 @@ async function collectReceipts(): Promise<void> {
       patch('workspace', workspace.id, (w) => ({ ...w, receiptCursor: page.cursor })),
     ])
     await send('/api/spool/receipts/acknowledge', { cursor: page.cursor })
+    await placeAfterBreak(page.receipts)
   }
+}
+
+/**
+ * Places anew what came late because its account's permission was lost at its time, and is there again: it was held for
+ * that alone, so nobody has to decide.
+ */
+async function placeAfterBreak(receipts: readonly Receipt[]): Promise<void> {
+  const accounts = new Map((await all('accounts')).map((a) => [a.id, a]))
+  const ids = receipts.flatMap(({ outcome, post, account, dueAt }) => {
+    const health = accounts.get(account)?.health
+    return outcome === 'late' && health?.state === 'linked' && health.since > dueAt ? [post] : []
+  })
+  const posts = (await all('posts')).filter((p) => ids.includes(p.id) && may(p, 'move') && p.held !== null)
+  if (posts.length === 0) return
+  const now = nowIso()
+  const placed = await tryPlaces(
+    posts.map((p) => ({ ...p, held: null, at: null, wished: now, pinned: false })),
+  )
+  await commit(
+    'machine',
+    placed.map(({ id, at, reasons }) =>
+      happensIfMay(id, 'move', (p) => ({ ...p, held: null, pinned: false, at, reasons })),
+    ),
+  )
 }
 
 async function seeAccounts(): Promise<void> {
@@ -130,13 +159,15 @@ async function seeAccounts(): Promise<void> {
   const writes = (await all('accounts')).flatMap((account) => {
     const seen = known.get(account.id)
     const health = seen
-      ? { state: seen.state, since: seen.since, message: seen.message }
+      ? { state: seen.state, since: seen.since, message: seen.message, endsAt: seen.expiresAt }
       : {
           state: 'withdrawn' as const,
           since: nowIso(),
           message: 'This server has no permission for the account. Link it again.',
+          endsAt: null,
         }
-    const same = health.state === account.health.state && health.message === account.health.message
+    const { state, message, endsAt } = account.health
+    const same = health.state === state && health.message === message && health.endsAt === endsAt
     return same ? [] : [patch('accounts', account.id, (a) => ({ ...a, health }))]
   })
   await commit('machine', writes)

@@ -1,0 +1,224 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { connectTo, emptyDatabase } from '../testing/browser'
+import { openHouse } from '../../../e2e/house'
+import { aBrand, aPost, aWorkspace } from '../../../core/model/samples'
+import type { Account, LinkedAccount, Post } from '../../../core/model'
+import { adoptAccount, chooseTargets, linkPlainly } from '../actions/accounts'
+import { sayItIsOut } from '../actions/posts'
+import { setWorkspace } from '../api'
+import { clockNow, readClock } from '../clock'
+import { all, commit, must, patch, put } from '../store'
+import { jump } from '.'
+import { tick } from './tick'
+
+/* From an approved post to the public page, by every way an account can be reached. */
+
+vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
+
+const HOUR = 3_600_000
+let house: Awaited<ReturnType<typeof openHouse>>
+beforeAll(async () => {
+  house = await openHouse()
+  connectTo(house.port)
+  setWorkspace('ws')
+})
+afterAll(() => house.close())
+beforeEach(async () => {
+  await emptyDatabase()
+  await readClock()
+  await commit('machine', [put('workspace', aWorkspace()), put('brands', aBrand())])
+})
+
+/** Links a login on the network's own page, as a person would, and takes it into the brand. */
+async function link(network: string, login: string): Promise<Account> {
+  const start = await house.call('GET', `/api/link/${network}/start?brand=brand`)
+  const page = new URL(start.headers.get('location') ?? '')
+  const form = new URLSearchParams({ account: login, allow: 'yes' })
+  for (const name of ['redirect_uri', 'state', 'code_challenge'])
+    form.set(name, page.searchParams.get(name) ?? '')
+  const allowed = await fetch(`${house.worldUrl}${page.pathname}`, {
+    method: 'POST',
+    body: form,
+    redirect: 'manual',
+  })
+  const back = await fetch(allowed.headers.get('location') ?? '', { redirect: 'manual' })
+  const id = new URL(back.headers.get('location') ?? '', 'http://x').searchParams.get('linked')
+  const account = await adoptAccount('brand', id ?? '')
+  if (!account) throw new Error('It was not linked.')
+  return account
+}
+
+let serial = 0
+async function approvedPost(
+  account: Account,
+  hours: number,
+  change: Partial<Post['wording']> = {},
+): Promise<Post> {
+  const base = aPost()
+  const post = {
+    ...base,
+    id: `n${++serial}`,
+    drip: null,
+    account: account.id,
+    network: account.network,
+    at: new Date(clockNow() + hours * HOUR).toISOString(),
+    wording: { ...base.wording, text: `Words number ${serial} about oak.`, format: '', ...change },
+  }
+  await commit('machine', [
+    put('posts', post),
+    patch('accounts', account.id, (a) => ({ ...a, gapMinutes: 0 })),
+  ])
+  return post
+}
+const page = async (path: string): Promise<string> => (await fetch(`${house.worldUrl}${path}`)).text()
+const state = async (id: string): Promise<Post['state']> => (await must('posts', id)).state
+
+describe('accounts', () => {
+  it('with places wait until some are chosen, and post to each', async () => {
+    const login = await link('hearthside', 'hearthside-one')
+    expect(login.held).toMatchObject({ reason: 'Choose where its posts go.' })
+    const [one, two] = await chooseTargets(login, ['page', 'group'])
+    const named = new Map([one, two].map((a) => [a?.target?.id, a]))
+    expect((await all('accounts')).map((a) => [a.handle, a.held])).toEqual(
+      expect.arrayContaining([
+        ['hearthside.one · The page', null],
+        ['hearthside.one · The group', null],
+      ]),
+    )
+    const onPage = await approvedPost(named.get('page')!, 1)
+    const inGroup = await approvedPost(named.get('group')!, 1)
+    await jump(2 * HOUR)
+    const at = '/networks/hearthside/@hearthside.one'
+    expect(await must('posts', onPage.id)).toMatchObject({ state: 'published', visibility: 'visible' })
+    expect(await page(at)).toMatch(new RegExp(`The page.*${onPage.wording.text}`, 's'))
+    // A group has a moderator: delivered is not yet visible.
+    expect(await must('posts', inGroup.id)).toMatchObject({
+      state: 'published',
+      visibility: 'waiting for a moderator',
+    })
+    expect(await page(at)).not.toContain(inGroup.wording.text)
+    await jump(3 * HOUR)
+    expect(await page(at)).toContain(inGroup.wording.text)
+  })
+
+  it('of a site that speaks Micropub get title, summary and tags', async () => {
+    const site = await link('broadside', 'broadside-two')
+    expect(site).toMatchObject({ connector: 'micropub', handle: 'broadside.two' })
+    const post = await approvedPost(site, 1, {
+      title: 'Oak and steam',
+      summary: 'In short.',
+      tags: ['oak', 'steam'],
+      text: 'A letter about **oak**.',
+    })
+    await commit('machine', [patch('posts', post.id, (p) => ({ ...p, link: 'https://a.example/oak' }))])
+    await jump(2 * HOUR)
+    const out = await must('posts', post.id)
+    expect(out).toMatchObject({ state: 'published', failure: null })
+    const shown = await (await fetch(out.publicUrl ?? '')).text()
+    for (const words of [
+      'Oak and steam',
+      'In short.',
+      'oak · steam',
+      'A letter about',
+      'https://a.example/oak',
+    ])
+      expect(shown).toContain(words)
+  })
+
+  it('fed by a webhook are sent signed posts', async () => {
+    const { account, secret } = await linkPlainly('brand', {
+      connector: 'webhook',
+      network: 'courier',
+      name: 'The intranet',
+      zone: 'UTC',
+      address: `${house.worldUrl}/webhook`,
+    })
+    await fetch(`${house.worldUrl}/control/webhook`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ secret }),
+    })
+    const post = await approvedPost(account, 1)
+    await jump(2 * HOUR)
+    expect(await state(post.id)).toBe('published')
+    expect(await page('/webhook')).toContain(post.wording.text)
+    await expect(
+      linkPlainly('brand', {
+        connector: 'webhook',
+        network: 'courier',
+        name: 'x',
+        zone: 'UTC',
+        address: 'http://a.example/',
+      }),
+    ).rejects.toThrow(/https/)
+  })
+
+  it('served by hand bring their posts back at their time, until a person says that they are out', async () => {
+    const { account, secret } = await linkPlainly('brand', {
+      connector: 'hand',
+      network: 'courier',
+      name: 'The noticeboard',
+      zone: 'UTC',
+      address: '',
+    })
+    expect(secret).toBeNull()
+    const post = await approvedPost(account, 2)
+    await tick()
+    expect(await state(post.id)).toBe('handed over')
+    await jump(3 * HOUR)
+    expect(await must('posts', post.id)).toMatchObject({
+      state: 'approved',
+      held: { reason: expect.stringContaining('publish it by hand') },
+    })
+    await tick()
+    expect(await state(post.id)).toBe('approved')
+    await sayItIsOut(post.id, 'https://board.example/7')
+    expect(await must('posts', post.id)).toMatchObject({
+      state: 'published',
+      held: null,
+      publicUrl: 'https://board.example/7',
+    })
+    expect(await house.call('POST', '/api/spool/held', { posts: [post.id] })).toMatchObject({
+      body: { held: [] },
+    })
+  })
+
+  it('that broke hold their posts, send what is due when they are back, and place anew what would be late', async () => {
+    const account = await link('guildhall', 'guildhall-two')
+    await fetch(`${house.worldUrl}/control/trouble`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ network: 'guildhall', kind: 'withdraw', account: 'guildhall-two' }),
+    })
+    const early = await approvedPost(account, 1)
+    const late = await approvedPost(account, 6)
+    const later = await approvedPost(account, 30)
+    await jump(7 * HOUR)
+    expect((await must('accounts', account.id)).health.state).toBe('withdrawn')
+    for (const p of [early, late]) expect([p.id, await state(p.id)]).toEqual([p.id, 'handed over'])
+    await link('guildhall', 'guildhall-two')
+    await jump(HOUR / 2)
+    expect(await state(late.id)).toBe('published')
+    const anew = await must('posts', early.id)
+    expect([anew.held, Date.parse(anew.at ?? '') > clockNow()]).toEqual([null, true])
+    expect(await state(later.id)).toBe('handed over')
+  })
+
+  it('are asked once a day how they are, and their secrets never come to the browser', async () => {
+    const account = await link('courier', 'courier-one')
+    await fetch(`${house.worldUrl}/control/trouble`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ network: 'courier', kind: 'expire', account: 'courier-one' }),
+    })
+    await tick()
+    expect((await must('accounts', account.id)).health.state).toBe('linked')
+    await jump(25 * HOUR)
+    expect((await must('accounts', account.id)).health).toMatchObject({
+      state: 'expired',
+      message: 'Courier: The token has expired.',
+    })
+    const told = await house.call<{ accounts: LinkedAccount[] }>('GET', '/api/accounts')
+    expect(JSON.stringify(told.body)).not.toMatch(/secret|token"/)
+  })
+})
