@@ -1,5 +1,6 @@
 import type { FastifyInstance } from 'fastify'
 import type { Clock } from './clock'
+import type { Doubts } from './dispatch/doubts'
 import type { HealthWatch } from './dispatch/health'
 import type { Spool } from './dispatch/spool'
 import type { Trials } from './dispatch/trials'
@@ -40,6 +41,7 @@ export interface House {
   authorisations: Authorisations
   media: Media
   spool: Spool
+  doubts: Doubts
   worker: Worker
   trials: Trials
   health: HealthWatch

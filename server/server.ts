@@ -26,6 +26,7 @@ import { resealAll } from './store/resealing'
 import { keysOf, Secrets } from './store/secrets'
 import { Settings } from './store/settings'
 import { tellSetback } from './dispatch/setbacks'
+import { Doubts } from './dispatch/doubts'
 import { HealthWatch } from './dispatch/health'
 import { Spool } from './dispatch/spool'
 import { Trials } from './dispatch/trials'
@@ -196,8 +197,21 @@ export async function createServer(
         fetch: (url, known) => fetchText({ url, ...known, as: 'feed' }, context.world),
       })
       const authorisations = new Authorisations(database)
+      const doubts = new Doubts({ spool, accounts, registry, now: () => clock.now() })
       const health = new HealthWatch({ accounts, registry, chat: services.chat, now: () => clock.now() })
-      house = { database, accounts, authorisations, media, spool, worker, trials, health, watcher, services }
+      house = {
+        database,
+        accounts,
+        authorisations,
+        media,
+        spool,
+        doubts,
+        worker,
+        trials,
+        health,
+        watcher,
+        services,
+      }
       await clock.load()
       await worker.start()
       services.chat.start()

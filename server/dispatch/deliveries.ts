@@ -17,6 +17,8 @@ export interface Row {
   lease_until: string | number
   lease_owner: string
   attempts: string
+  /** An answer was lost: the network may have it. */
+  doubt: boolean
   published_at: string | number | null
   remote_id: string | null
   public_url: string | null

@@ -32,6 +32,8 @@ export interface Claim {
   payload: Payload
   tries: number
   attempts: Attempt[]
+  /** Whether the network may have it already, from an earlier try. */
+  doubt: boolean
 }
 
 /** What went wrong for good with a delivery, or with its account. */
@@ -81,6 +83,11 @@ export class Spool {
       const [newest] = rows
       if (newest && newest.generation >= entry.generation) {
         if (newest.state === 'sending') return answer('already sending', 'The post is being sent right now.')
+        if (newest.doubt && newest.state === 'waiting')
+          return answer(
+            'already sending',
+            'An answer of the network was lost: it may have the post, and is asked first.',
+          )
         if (FINISHED.has(newest.state))
           return answer('finished', `The post is ${newest.state}.`, receiptOf(newest))
         if (newest.generation > entry.generation || newest.revision > entry.revision)
@@ -94,7 +101,7 @@ export class Spool {
          values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5, $8)
          on conflict (post, generation) do update set revision = excluded.revision, account = excluded.account,
            due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload,
-           workspace = excluded.workspace, state = 'waiting', tries = 0, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
+           workspace = excluded.workspace, state = 'waiting', tries = 0, doubt = false, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
         [
           entry.id,
           entry.generation,
@@ -110,8 +117,8 @@ export class Spool {
     })
   }
 
-  /** Takes a post back before it is sent. */
-  async recall(post: string): Promise<RecallAnswer> {
+  /** Takes a post back before it is sent; `in doubt` where the network may have it and is to be asked first. */
+  async recall(post: string): Promise<RecallAnswer | { id: string; result: 'in doubt'; receipt: null }> {
     return this.#database.transaction(async (tx) => {
       const [found] = await tx.query<Row>(
         `select * from deliveries where post = $1 order by generation desc limit 1`,
@@ -126,6 +133,7 @@ export class Spool {
       if (!row) return { id: post, result: 'unknown', receipt: null }
       if (row.state === 'sending') return { id: post, result: 'already sending', receipt: null }
       if (FINISHED.has(row.state)) return { id: post, result: 'finished', receipt: receiptOf(row) }
+      if (row.state === 'waiting' && row.doubt) return { id: post, result: 'in doubt', receipt: null }
       await tx.query(`update deliveries set state = 'recalled' where post = $1 and generation = $2`, [
         post,
         row.generation,
@@ -143,11 +151,43 @@ export class Spool {
     return posts.filter((p) => open.has(p))
   }
 
-  /** Takes back what other workspaces handed over: their browser no longer sees what becomes of it. */
-  async recallOthers(workspace: string): Promise<void> {
+  /**
+   * Takes back what other workspaces handed over: their browser no longer sees what becomes of it. Gives the posts that
+   * the network may have, which stay.
+   */
+  async recallOthers(workspace: string): Promise<string[]> {
     await this.#database.query(
-      `update deliveries set state = 'recalled' where state = 'waiting' and workspace <> $1`,
+      `update deliveries set state = 'recalled' where state = 'waiting' and not doubt and workspace <> $1`,
       [workspace],
+    )
+    const rows = await this.#database.query<{ post: string }>(
+      `select distinct post from deliveries where state = 'waiting' and doubt and workspace <> $1`,
+      [workspace],
+    )
+    return rows.map((r) => r.post)
+  }
+
+  /** Claims a delivery that is in doubt, to ask the network for it; null where it is in nobody's doubt any more, or busy. */
+  async claimDoubt(post: string, owner: string, realNow: number): Promise<Claim | null> {
+    return this.#database.transaction(async (tx) => {
+      const [found] = await tx.query<Row>(`select * from deliveries where post = $1 and doubt`, [post])
+      if (!found) return null
+      await lockAccount(tx, found.account)
+      const [row] = await tx.query<Row>(
+        `update deliveries set state = 'sending', lease_until = $3, lease_owner = $4
+         where post = $1 and generation = $2 and state = 'waiting' and doubt returning *`,
+        [post, found.generation, realNow + LEASE, owner],
+      )
+      return row ? claimOf(row) : null
+    })
+  }
+
+  /** Writes down that a claimed delivery in doubt did not reach the network: it waits as before, and may be recalled. */
+  async clearDoubt(claim: Claim, owner: string): Promise<void> {
+    await this.#database.query(
+      `update deliveries set state = 'waiting', doubt = false, lease_until = 0, lease_owner = ''
+       where post = $1 and generation = $2 and state = 'sending' and lease_owner = $3`,
+      [claim.post, claim.generation, owner],
     )
   }
 
@@ -248,16 +288,7 @@ export class Spool {
           `update deliveries set state = 'sending', tries = tries + 1, lease_until = $3, lease_owner = $4 where post = $1 and generation = $2`,
           [row.post, row.generation, realNow + LEASE, owner],
         )
-        return {
-          post: row.post,
-          generation: row.generation,
-          workspace: row.workspace,
-          account,
-          dueAt,
-          payload: Payload.parse(JSON.parse(row.payload)),
-          tries: row.tries + 1,
-          attempts: z.array(Attempt).parse(JSON.parse(row.attempts)),
-        }
+        return claimOf({ ...row, doubt: row.doubt || row.state === 'sending', tries: row.tries + 1 })
       }
       return null
     })
@@ -290,6 +321,8 @@ export class Spool {
       )
       if (!row) return null
       row.attempts = JSON.stringify(attempts)
+      // Only a try that was answered says for sure that it did not arrive; what was in doubt before stays so.
+      const doubt = claim.doubt || attempts.at(-1)?.answer === null
       if (outcome.kind === 'published') {
         await tx.query(
           `update deliveries set published_at = $3, remote_id = $4, public_url = $5 where post = $1 and generation = $2`,
@@ -308,8 +341,8 @@ export class Spool {
       } else if (outcome.kind === 'unlinked') {
         await setState(tx, claim.account, outcome.state, outcome.reason, now)
         await tx.query(
-          `update deliveries set state = 'waiting', tries = 0, lease_until = 0, lease_owner = '', attempts = $3 where post = $1 and generation = $2`,
-          [row.post, row.generation, row.attempts],
+          `update deliveries set state = 'waiting', tries = 0, lease_until = 0, lease_owner = '', attempts = $3, doubt = $4 where post = $1 and generation = $2`,
+          [row.post, row.generation, row.attempts, doubt],
         )
         return { what: 'unlinked', reason: outcome.reason }
       } else if (claim.tries >= TRIES) {
@@ -318,8 +351,8 @@ export class Spool {
         return { what: 'failed', reason }
       } else {
         await tx.query(
-          `update deliveries set state = 'waiting', next_try_at = $3, lease_until = 0, lease_owner = '', attempts = $4 where post = $1 and generation = $2`,
-          [row.post, row.generation, now + outcome.afterMilliseconds, row.attempts],
+          `update deliveries set state = 'waiting', next_try_at = $3, lease_until = 0, lease_owner = '', attempts = $4, doubt = $5 where post = $1 and generation = $2`,
+          [row.post, row.generation, now + outcome.afterMilliseconds, row.attempts, doubt],
         )
       }
       return null
@@ -349,4 +382,23 @@ export class Spool {
       await finish(tx, row, 'gone', now, 'It was taken down.', row.public_url, 'gone')
     })
   }
+}
+
+function claimOf(row: Row): Claim {
+  return {
+    post: row.post,
+    generation: row.generation,
+    workspace: row.workspace,
+    account: row.account,
+    dueAt: Number(row.due_at),
+    payload: Payload.parse(JSON.parse(row.payload)),
+    tries: row.tries,
+    attempts: z.array(Attempt).parse(JSON.parse(row.attempts)),
+    doubt: row.doubt,
+  }
+}
+
+/** The key under which a network knows a delivery: the same for every try of it. */
+export function keyOf(claim: Pick<Claim, 'workspace' | 'post' | 'generation'>): string {
+  return `${claim.workspace}:${claim.post}:${claim.generation}`
 }

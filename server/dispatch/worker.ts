@@ -6,7 +6,7 @@ import { backoff } from '../networks/calls'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
 import type { Media } from '../store/media'
-import { LEASE, type Claim, type Setback, type Spool } from './spool'
+import { keyOf, LEASE, type Claim, type Setback, type Spool } from './spool'
 
 const QUEUE = 'account-work'
 const TICK = 400
@@ -132,15 +132,14 @@ export class Worker {
     const login = await this.#accounts.login(claim.account)
     const connector = this.#registry.of(login.connector)
     const media = await this.#media.of(claim.payload)
-    const key = `${claim.workspace}:${claim.post}:${claim.generation}`
     const until = Date.now() + this.#longest
     const keeping = setInterval(() => {
       if (Date.now() > until) clearInterval(keeping)
       else void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined)
     }, LEASE / 4)
-    const before = { doubt: claim.tries > 1, ...this.#media.uploads(claim.account, this.#clock.now()) }
+    const before = { doubt: claim.doubt, ...this.#media.uploads(claim.account, this.#clock.now()) }
     const { outcome, attempts } = await connector
-      .publish(login, key, claim.payload, media, before)
+      .publish(login, keyOf(claim), claim.payload, media, before)
       .finally(() => clearInterval(keeping))
     const settled =
       outcome.kind === 'later'

@@ -58,6 +58,9 @@ export type Outcome =
   /** A person has to publish it now. */
   | { kind: 'by hand'; reason: string }
 
+/** A post that stands at a network. */
+export type Found = Extract<Outcome, { kind: 'published' }>
+
 /** An outcome with every request that led to it. */
 export interface Sent {
   outcome: Outcome
@@ -119,6 +122,11 @@ export interface Connector {
     media: readonly MediaFile[],
     before: Before,
   ): Promise<Sent>
+  /**
+   * Looks for a post under its key, without sending it: what stands, null for nothing, undefined where it cannot be
+   * known.
+   */
+  find(login: Login, key: string): Promise<{ found: Found | null | undefined; attempt: Attempt | null }>
   /** A post as the network has it; `shown` is null where it has none, or gives no answer that is understood. */
   read(login: Login, remoteId: string): Promise<{ shown: ShownPost | null; attempt: Attempt }>
   /** Takes a post down. Throws `bad-answer` where the network did not. */

@@ -28,6 +28,7 @@ export function handConnector(): Connector {
         },
         attempts: [],
       }),
+    find: () => Promise.resolve({ found: undefined, attempt: null }),
     read: no,
     takeDown: no,
     tagFigures: no,

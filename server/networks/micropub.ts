@@ -5,7 +5,7 @@ import { network } from '../../core/networks'
 import type { World } from '../intake/addresses'
 import { mindKey } from '../services/settings'
 import { caller, outcomeOf, type Called } from './calls'
-import type { Before, Connector, Grant, Health, Login, MediaFile, Outcome, Sent } from './connector'
+import type { Before, Connector, Found, Grant, Health, Login, MediaFile, Outcome, Sent } from './connector'
 import { discover } from './discover'
 
 const TokenAnswer = z.object({
@@ -218,6 +218,11 @@ export function micropubConnector({ now, origin, world }: Parts): Connector {
       return { outcome: meaning(called, login), attempts }
     },
 
+    async find(login, key) {
+      const { url, attempt } = await find(login, key)
+      return { found: url ? published(url) : url === null ? null : undefined, attempt }
+    },
+
     async read(login, remoteId) {
       const { attempt } = await call('GET', withQuery(endpointOf(login), { q: 'source', url: remoteId }), {
         token: accessOf(login),
@@ -283,7 +288,7 @@ function text(values: readonly unknown[] | undefined): string | null {
   return held.success ? ('value' in held.data ? held.data.value : held.data.html) : null
 }
 
-function published(url: string): Outcome {
+function published(url: string): Found {
   return { kind: 'published', remoteId: url, publicUrl: url, visibility: 'visible' }
 }
 

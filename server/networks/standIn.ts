@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fault, ShownPost, TagFigures, Target, type Attempt, type Payload } from '../../core/model'
 import { network, servicePath } from '../../core/networks'
 import { caller, outcomeOf, type Called } from './calls'
-import type { Connector, Grant, MediaFile, Outcome, Sent, Before } from './connector'
+import type { Connector, Found, Grant, MediaFile, Outcome, Sent, Before } from './connector'
 
 const TokenAnswer = z.object({
   accessToken: z.string(),
@@ -117,14 +117,18 @@ export function standInConnector(world: string, now: () => number): Connector {
       const taken = PostAnswer.safeParse(answer?.body)
       const outcome: Outcome =
         (answer?.status === 200 || answer?.status === 201) && taken.success
-          ? {
-              kind: 'published',
-              remoteId: taken.data.id,
-              publicUrl: taken.data.url,
-              visibility: taken.data.visibility,
-            }
+          ? standing(taken.data)
           : meaning(called, name)
       return { outcome, attempts: [...uploaded.attempts, called.attempt] }
+    },
+
+    async find(login, key) {
+      const query = new URLSearchParams({ key }).toString()
+      const { attempt } = await call('GET', `${base(login.network)}/posts?${query}`, { token: login.secret })
+      const { answer } = attempt
+      if (answer?.status === 404) return { found: null, attempt }
+      const taken = PostAnswer.safeParse(answer?.body)
+      return { found: answer?.status === 200 && taken.success ? standing(taken.data) : undefined, attempt }
     },
 
     async read(login, remoteId) {
@@ -151,6 +155,10 @@ export function standInConnector(world: string, now: () => number): Connector {
       return answer.data.tags
     },
   }
+}
+
+function standing({ id, url, visibility }: z.infer<typeof PostAnswer>): Found {
+  return { kind: 'published', remoteId: id, publicUrl: url, visibility }
 }
 
 function postAt(base: string, remoteId: string): string {

@@ -90,6 +90,7 @@ export function webhookConnector(now: () => number): Connector {
       }
     },
 
+    find: () => Promise.resolve({ found: undefined, attempt: null }),
     read: no,
 
     async takeDown(login, remoteId) {

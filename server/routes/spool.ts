@@ -71,7 +71,7 @@ export function spoolRoutes(app: App, context: Context): void {
     routes.delete(
       '/api/spool/posts/:id',
       { schema: { summary: 'Recall a post', params: z.object({ id: Id }), response: { 200: RecallAnswer } } },
-      (request) => spool().recall(request.params.id),
+      (request) => context.house().doubts.recall(request.params.id),
     )
     routes.post(
       '/api/spool/trials',

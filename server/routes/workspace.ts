@@ -51,7 +51,7 @@ export function workspaceRoutes(app: App, context: Context): void {
         )
         return (await tx.query<{ value: string }>(OWNER))[0]?.value ?? id
       })
-      if (takeOver) await context.house().spool.recallOthers(id)
+      if (takeOver) await context.house().doubts.recallOthers(id)
       if (owner !== id)
         throw new Fault(
           'wrong-workspace',

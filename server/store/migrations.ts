@@ -58,6 +58,7 @@ alter table accounts add column targets text not null default '[]';
 alter table accounts add column target text;
 alter table accounts add column checked_at bigint not null default 0;
 alter table accounts add column warned_at bigint not null default 0;
+alter table deliveries add column doubt boolean not null default false;
 create table if not exists authorisations (
   state text primary key, connector text not null, network text not null, brand text not null, back text not null,
   kept text not null, until bigint not null

@@ -38,6 +38,7 @@ export function describe(profile: ServedNetwork, origin: string): unknown {
         '413': 'Too large',
         '415': 'Neither a picture nor a clip',
       }),
+      '/posts?key': path('get', 'Find a post by its Idempotency-Key', { '200': 'The post', '404': 'None' }),
       '/posts': path(
         'post',
         `Publish, with an Idempotency-Key. Text up to ${profile.text.limit ?? 'any number of'} characters.`,

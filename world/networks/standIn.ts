@@ -19,6 +19,12 @@ export function standInRoutes(
   const { store, clock, origin } = parts
   const base = profile.service.path
 
+  const answerOf = async (post: WorldPost) => ({
+    id: post.id,
+    url: `${origin}${base}/posts/${post.id}/page`,
+    visibility: visibilityOf(post, await clock.now()),
+  })
+
   app.get(`${base}/openapi.json`, () => describe(profile, origin))
 
   app.post(`${base}/token`, async (request, reply) => {
@@ -89,11 +95,16 @@ export function standInRoutes(
       return reply
     }
     const { post, fresh } = came
-    return reply.status(fresh ? 201 : 200).send({
-      id: post.id,
-      url: `${origin}${base}/posts/${post.id}/page`,
-      visibility: visibilityOf(post, await clock.now()),
-    })
+    return reply.status(fresh ? 201 : 200).send(await answerOf(post))
+  })
+
+  app.get<{ Querystring: { key?: string } }>(`${base}/posts`, async (request, reply) => {
+    const known = await permissions.bearer(request, reply)
+    if (!known) return reply
+    const post = store.state.posts.find(
+      (p) => p.account === known.account.id && p.key === request.query.key && !p.gone,
+    )
+    return post ? answerOf(post) : refuse(reply, 404, 'gone', 'There is no post under this key.')
   })
 
   app.get<{ Params: { id: string } }>(`${base}/posts/:id`, async (request, reply) => {
