@@ -202,7 +202,7 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
     const accounts = options.accounts
       .filter((a) => a.network === n.id)
       .map((a) => `<a href="${n.service.path}/@${a.handle}">@${escape(a.handle)}</a>`)
-    return `<tr><td><b>${n.name}</b></td><td>${accounts.join(', ')}</td><td>${state.posts.filter((p) => p.network === n.id && !p.gone).length} posts</td><td><a href="${n.service.path}/openapi.json">description</a></td></tr>`
+    return `<tr><td><b>${n.name}</b></td><td>${accounts.join(', ')}</td><td>${state.posts.filter((p) => p.network === n.id && !p.gone).length} posts</td><td>${n.service.connector === 'stand-in' ? `<a href="${n.service.path}/openapi.json">description</a>` : 'Micropub'}</td></tr>`
   })
   const choices = SERVED.map((n) => `<option value="${n.id}">${n.name}</option>`).join('')
   return page(

@@ -105,6 +105,50 @@ function One({
     ...(yes ? { a: approveIt } : {}),
     ...(may(post, 'set aside') ? { x: aside } : {}),
   }
+  const actions = (
+    <Flex gap="2" flexShrink={0} wrap="wrap" align="center" mt={byHand ? 2 : 0}>
+      {yes && (
+        <Button size="sm" hint="a" onClick={approveIt} title={acceptWords(flags)}>
+          {flags.length ? 'Approve as it is' : 'Approve'}
+        </Button>
+      )}
+      {may(post, 'try again') && (
+        <Button size="sm" onClick={() => onDone(() => tryAgain(post.id))}>
+          Try again
+        </Button>
+      )}
+      {(byHand || post.failure) && may(post, 'say it is out') && <ItIsOut post={post} onDone={onDone} />}
+      {post.held && post.state === 'approved' && (
+        <>
+          <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'place anew'))}>
+            Place anew
+          </Button>
+          {!byHand && (
+            <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'send now'))}>
+              Send now
+            </Button>
+          )}
+        </>
+      )}
+      {may(post, 'set aside') && (
+        <Button size="sm" hint="x" look="quiet" onClick={aside}>
+          Set aside
+        </Button>
+      )}
+      <Link to={post.failure ? `/dispatch?post=${post.id}` : postPath(post)}>
+        <chakra.span
+          display="inline-block"
+          px="2"
+          py="1"
+          fontSize="13px"
+          color="waterText"
+          textDecoration="underline"
+        >
+          Open
+        </chakra.span>
+      </Link>
+    </Flex>
+  )
   return (
     <Flex
       role="listitem"
@@ -142,56 +186,20 @@ function One({
         >
           {whole ? words : words.replace(/\s+/g, ' ')}
         </chakra.button>
-        {byHand && <ToCopy post={post} words={words} />}
-        {why && (
+        {byHand && (
+          <>
+            <ToCopy post={post} words={words} />
+            {actions}
+          </>
+        )}
+        {why && !byHand && (
           <Box fontSize="13px" color={post.failure || block ? 'plumText' : 'clayText'}>
             {why}
             {flags.length > 1 ? ` And ${count(flags.length - 1, 'more doubt')}.` : ''}
           </Box>
         )}
       </Box>
-      <Flex gap="1" flexShrink={0}>
-        {yes && (
-          <Button size="sm" hint="a" onClick={approveIt} title={acceptWords(flags)}>
-            {flags.length ? 'Approve as it is' : 'Approve'}
-          </Button>
-        )}
-        {may(post, 'try again') && (
-          <Button size="sm" onClick={() => onDone(() => tryAgain(post.id))}>
-            Try again
-          </Button>
-        )}
-        {(byHand || post.failure) && may(post, 'say it is out') && <ItIsOut post={post} onDone={onDone} />}
-        {post.held && post.state === 'approved' && (
-          <>
-            <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'place anew'))}>
-              Place anew
-            </Button>
-            {!byHand && (
-              <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'send now'))}>
-                Send now
-              </Button>
-            )}
-          </>
-        )}
-        {may(post, 'set aside') && (
-          <Button size="sm" hint="x" look="quiet" onClick={aside}>
-            Set aside
-          </Button>
-        )}
-        <Link to={post.failure ? `/dispatch?post=${post.id}` : postPath(post)}>
-          <chakra.span
-            display="inline-block"
-            px="2"
-            py="1"
-            fontSize="13px"
-            color="waterText"
-            textDecoration="underline"
-          >
-            Open
-          </chakra.span>
-        </Link>
-      </Flex>
+      {!byHand && actions}
     </Flex>
   )
 }

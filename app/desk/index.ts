@@ -1,1 +1,1 @@
-export { waitingFor } from './waiting'
+export { postsByHand, waitingFor } from './waiting'

@@ -46,7 +46,7 @@ export function waitingFor(rows: Rows): Waiting[] {
   return [
     ...brokenAccounts(rows),
     ...failedPosts(rows),
-    ...postsByHand(rows),
+    ...handLine(rows),
     ...latePosts(rows),
     ...endingAccounts(rows),
     ...failingSources(rows),
@@ -95,8 +95,12 @@ function failedPosts({ posts }: Rows): Waiting[] {
 }
 
 /** Posts of accounts that a person serves, whose time has come. */
-function postsByHand({ posts, accounts }: Rows): Waiting[] {
-  const due = posts.filter((p) => p.held !== null && p.state === 'approved' && isByHand(p, accounts))
+export function postsByHand({ posts, accounts }: Pick<Rows, 'posts' | 'accounts'>): Post[] {
+  return posts.filter((p) => p.held !== null && p.state === 'approved' && isByHand(p, accounts))
+}
+
+function handLine(rows: Rows): Waiting[] {
+  const due = postsByHand(rows)
   const [first] = due
   if (!first) return []
   return [

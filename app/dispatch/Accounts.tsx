@@ -202,11 +202,13 @@ function AccountRow({
         </Box>
       </Box>
       {broken && <LinkAgain account={account} />}
-      <a href={account.profileUrl} target="_blank" rel="noreferrer">
-        <chakra.span fontSize="13px" color="waterText" textDecoration="underline">
-          Public page
-        </chakra.span>
-      </a>
+      {account.profileUrl && (
+        <a href={account.profileUrl} target="_blank" rel="noreferrer">
+          <chakra.span fontSize="13px" color="waterText" textDecoration="underline">
+            Public page
+          </chakra.span>
+        </a>
+      )}
       <Holding what={what} held={account.held} endedAt={account.endedAt} others={others} />
       <Button onClick={onChoose}>Slots and quiet days</Button>
     </Flex>
@@ -236,7 +238,7 @@ const CONNECTED: Record<Account['connector'], string> = {
   'stand-in': 'linked',
   micropub: 'your own site, linked',
   webhook: 'a webhook, linked',
-  hand: 'by hand, since',
+  hand: 'by hand, linked',
 }
 
 /** "Mon, Wed, Fri: 3 slots a week". */

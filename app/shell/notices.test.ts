@@ -22,6 +22,14 @@ const keys = (change: Parameters<typeof rows>[0], kinds = [...NOTICE_KINDS]) =>
 describe('notices', () => {
   it('tell of each refused post once a generation, and of an account once each time it drops off', () => {
     const failed = aPost({ id: 'p', state: 'failed', generation: 2, failure: 'Murmur: Too long.' })
+    const hand = anAccount({ id: 'hand', connector: 'hand' })
+    const due = aPost({
+      id: 'due',
+      account: 'hand',
+      state: 'approved',
+      held: { reason: 'Now.', since: at(0) },
+    })
+    expect(keys({ posts: [due], accounts: [hand] }, ['things that wait'])).toEqual(['hand due 1'])
     const broken = anAccount({
       health: { state: 'expired', since: at(-1), message: 'It expired.', endsAt: null },
     })

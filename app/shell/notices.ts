@@ -8,7 +8,7 @@ import {
 } from '../../core/model'
 import { network } from '../../core/networks'
 import { addDays, fromWall, toWall, weekdayOf } from '../../core/planning'
-import { waitingFor } from '../desk'
+import { postsByHand, waitingFor } from '../desk'
 import { count } from '../ui'
 
 /** Something that a person may want to hear of. The key is the same as long as it is the same thing. */
@@ -46,6 +46,11 @@ export function noticesOf(brand: Pick<Brand, 'name'>, rows: Rows, kinds: readonl
     ...lines
       .filter((l) => l.id.startsWith('dry '))
       .map((l): Notice => ({ kind: 'dry pipelines', key: l.id, text: `${l.title}. ${l.detail}` })),
+    ...postsByHand(rows).map((p): Notice => ({
+      kind: 'things that wait',
+      key: `hand ${p.id} ${p.generation}`,
+      text: `A post for ${network(p.network).name} waits to be published by hand. “${opening(p)}”`,
+    })),
     ...rows.drips.flatMap((d): Notice[] => {
       const waiting = rows.posts.filter((p) => p.drip === d.id && waitsForReview(p)).length
       if (waiting === 0 || rows.now - Date.parse(d.createdAt) < LONG) return []

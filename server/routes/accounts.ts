@@ -118,10 +118,11 @@ export function accountRoutes(app: App, context: Context): void {
       if (connector === 'webhook') mindKey(address, secret)
       const grant = {
         remoteId: connector === 'webhook' ? address : randomUUID(),
-        handle: name,
+        handle: name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '.'),
         name,
         zone,
-        profileUrl: URL.canParse(address) ? address : '',
+        // Where a webhook is sent to is nobody else's to read.
+        profileUrl: connector === 'hand' && URL.canParse(address) ? address : '',
         secret,
         settings: { address },
         targets: [],
