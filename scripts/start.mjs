@@ -1,10 +1,10 @@
 // npm start: installs what is missing, builds, and runs the server and the stand-in world.
 import { spawn } from 'node:child_process'
-import { existsSync, readdirSync, statSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { installPackages, runShown } from './install.mjs'
+import { isOlder } from './older.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const dev = process.argv.includes('--dev')
@@ -23,7 +23,15 @@ for (const [name, number] of [
   }
 }
 installPackages(root)
-if (!dev && needsBuild()) {
+if (
+  !dev &&
+  isOlder(root, join(root, 'dist', 'app', 'index.html'), [
+    'app',
+    'core',
+    'package-lock.json',
+    'vite.config.ts',
+  ])
+) {
   console.log('Building the application …')
   if (!runShown('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: root })) process.exit(1)
 }
@@ -98,18 +106,4 @@ function isFree(number) {
     probe.once('error', () => resolve(false))
     probe.listen(number, '127.0.0.1', () => probe.close(() => resolve(true)))
   })
-}
-
-/** Whether the built application is missing or older than what it is made from. */
-function needsBuild() {
-  const built = join(root, 'dist', 'app', 'index.html')
-  if (!existsSync(built)) return true
-  const made = statSync(built).mtimeMs
-  const newest = (path) =>
-    statSync(path).isDirectory()
-      ? Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))))
-      : statSync(path).mtimeMs
-  return ['app', 'core', 'package-lock.json', 'vite.config.ts'].some(
-    (name) => newest(join(root, name)) > made,
-  )
 }

@@ -28,6 +28,8 @@ export interface ServerOptions {
   appDir?: string | undefined
   /** Where the stand-in world answers; set in demo mode only. */
   worldUrl: string | null
+  /** The address at which a proxy serves it, where one does. */
+  publicUrl?: string | undefined
   /** Further origins the app may come from: the development server. */
   origins?: readonly string[]
   /** How patient the server is with a connected writer, where it is not as usual. */

@@ -5,6 +5,13 @@ import { createServer } from './server'
 process.umask(0o077)
 const port = Number(process.env['PORT'] ?? 4600)
 const host = process.env['HOST'] ?? '127.0.0.1'
+// Whoever reaches the server may post in its accounts' names, so it listens to this machine alone.
+if (!['127.0.0.1', '::1', 'localhost'].includes(host)) {
+  process.stderr.write(
+    `The server has no password of its own, so it listens on this machine only. Leave HOST away, put a proxy with a password and TLS before it, and set PUBLIC_URL to the proxy's address (docs/running.md).\n`,
+  )
+  process.exit(1)
+}
 const { app, ready, close } = await createServer({
   port,
   host,
@@ -12,7 +19,8 @@ const { app, ready, close } = await createServer({
   databaseUrl: process.env['DATABASE_URL'],
   key: process.env['DRIPLINE_KEY'],
   appDir: resolve(process.env['APP_DIR'] ?? 'dist/app'),
-  worldUrl: process.env['WORLD_URL'] ?? null,
+  worldUrl: process.env['WORLD_URL'] || null,
+  publicUrl: process.env['PUBLIC_URL'] || undefined,
   origins: (process.env['APP_ORIGINS'] ?? '').split(',').filter(Boolean),
 })
 

@@ -108,6 +108,44 @@ describe('every route that changes or fetches anything', () => {
     files.remove()
   })
 
+  it('runs without the demo behind a proxy: its address counts, and nothing of the demo is there', async () => {
+    const folder = temporaryFolder()
+    const publicUrl = 'https://social.example.org'
+    const options = { port: 4699, host: '127.0.0.1', dataDir: folder.path, worldUrl: null, publicUrl }
+    const { app, ready, close } = await createServer(options)
+    await ready
+    const ask = (url: string, host: string, method: 'GET' | 'POST' = 'GET', origin = publicUrl) =>
+      app.inject({
+        method,
+        url,
+        headers: { host, origin, 'content-type': 'application/json' },
+        ...(method === 'POST' ? { payload: '{"id":"w"}' } : {}),
+      })
+    expect((await ask('/api/clock', 'social.example.org')).json()).toMatchObject({
+      demo: false,
+      worldUrl: null,
+    })
+    expect((await ask('/api/workspace/claim', 'social.example.org', 'POST')).statusCode).toBe(200)
+    expect(
+      (await ask('/api/workspace/claim', 'social.example.org', 'POST', 'https://evil.example')).statusCode,
+    ).toBe(403)
+    expect((await ask('/api/clock', 'evil.example')).statusCode).toBe(403)
+    expect((await ask('/api/health', 'evil.example')).json()).toMatchObject({ ready: true })
+    expect((await ask('/desk', '127.0.0.1:4699')).headers['location']).toBe(`${publicUrl}/desk`)
+    for (const url of ['/api/demo', '/api/demo/seed', '/api/clock/next?until=2026-12-01T00:00:00.000Z'])
+      expect([url, (await ask(url, 'social.example.org')).statusCode]).toEqual([url, 404])
+    expect((await ask('/api/networks', 'social.example.org')).json()).toEqual({ linkable: [] })
+    expect((await ask('/api/link/murmur/start?brand=b', 'social.example.org')).json()).toMatchObject({
+      message: expect.stringMatching(/Micropub.*webhook.*by hand/),
+    })
+    const figures = await ask('/api/metrics', 'social.example.org')
+    expect(figures.headers['content-type']).toContain('version=0.0.4')
+    expect(figures.body).toMatch(/^# HELP dripline_posts_due .*\n# TYPE dripline_posts_due gauge$/m)
+    expect(figures.body).toMatch(/^dripline_memory_bytes \d+$/m)
+    await close()
+    folder.remove()
+  })
+
   it('wants JSON or a picture, of a shape it knows and a size it takes', async () => {
     const text = { 'content-type': 'text/plain' }
     expect(await house.call('POST', '/api/workspace/claim', { id: 'x' }, text)).toMatchObject({

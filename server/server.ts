@@ -40,6 +40,7 @@ import { calendarRoutes } from './routes/calendars'
 import { pageRoutes } from './routes/pages'
 import { serviceRoutes } from './routes/services'
 import { spoolRoutes } from './routes/spool'
+import { metricRoutes } from './routes/metrics'
 import { watchRoutes } from './routes/watch'
 import { workspaceRoutes } from './routes/workspace'
 import { Chat } from './services/chat'
@@ -56,7 +57,8 @@ const API_BODY = 2 * 1024 * 1024
 export async function createServer(
   options: ServerOptions,
 ): Promise<{ app: App; ready: Promise<void>; close: () => Promise<void> }> {
-  const origin = `http://localhost:${options.port}`
+  const here = `http://localhost:${options.port}`
+  const origin = options.publicUrl ? new URL(options.publicUrl).origin : here
   let house: House | null = null
   let failure: Fault | null = null
   const current = (): House => {
@@ -131,17 +133,16 @@ export async function createServer(
     if (fault.code === 'not-ready') void reply.header('retry-after', '1')
     void reply.status(fault.status).send(fault.toJSON())
   })
-  const origins = new Set([origin, ...(options.origins ?? [])])
+  const origins = new Set([here, origin, ...(options.origins ?? [])])
+  const hosts = new Set([...origins].map((o) => new URL(o).host))
   app.addHook('onRequest', async (request, reply) => {
     const host = request.headers.host ?? ''
-    const allowed = new Set([
-      `localhost:${options.port}`,
-      ...(options.origins ?? []).map((o) => new URL(o).host),
-    ])
-    // Whether the server is up may be asked at its number as well; a page of another host learns nothing by it.
-    const health = request.url === '/api/health' && host === `127.0.0.1:${options.port}`
-    if (!allowed.has(host) && !health) {
-      if (request.method === 'GET' && !request.url.startsWith('/api/'))
+    // Whether the server is up may be asked at any of its names; a page of another host learns nothing by it.
+    const health = request.url === '/api/health'
+    if (!hosts.has(host) && !health) {
+      // Only a browser on this machine is sent to this machine's own name.
+      const near = options.publicUrl !== undefined || /^(?:127\.0\.0\.1|\[::1\])(?::\d+)?$/.test(host)
+      if (near && request.method === 'GET' && !request.url.startsWith('/api/'))
         return reply.redirect(`${origin}${request.url}`, 308)
       throw new Fault('wrong-origin', `This server answers at ${origin} only.`, 'host')
     }
@@ -162,6 +163,7 @@ export async function createServer(
   calendarRoutes(app, context)
   documentRoutes(app, context)
   watchRoutes(app, context)
+  metricRoutes(app, context)
   if (options.worldUrl) (await import('./demo')).demo(app, context, options.worldUrl)
   await serveApp(app, options.appDir)
 

@@ -28,7 +28,7 @@ export function makeRegistry(parts: { now: () => number; origin: string; world: 
     if (!found)
       throw new Fault(
         'not-linked',
-        'The account was linked in the demo, and this server runs without it. Link another, or remove it.',
+        'The account belongs to the demo, and this server runs without it. Link another, or remove it.',
         id,
       )
     return found
