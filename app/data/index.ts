@@ -93,6 +93,7 @@ export {
   checkWording,
   decideLate,
   sayItIsOut,
+  standingOf,
   editText,
   setAside,
   takeDown,

@@ -1,12 +1,14 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { Account, Post, Row } from '../../core/model'
 import { network } from '../../core/networks'
-import { useAccounts, useRows } from '../data'
+import { isAbout, ledgerLines, ledgerSheet, type LedgerLine } from '../../core/formats'
+import { download, standingOf, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
 import { Troubles } from '../writing'
 import {
+  attempt,
   Button,
   count,
   Drop,
@@ -16,7 +18,9 @@ import {
   NetworkMark,
   Page,
   PageHead,
+  say,
   SelectField,
+  TextField,
   useKeys,
   postPath,
 } from '../ui'
@@ -31,6 +35,8 @@ export function Ledger() {
   const [params, setParams] = useSearchParams()
   const [show, setShow] = useState<Show>('all')
   const [most, setMost] = useState(SHOWN)
+  const [words, setWords] = useState('')
+  const [only, setOnly] = useState('')
   const posts = useRows('posts', 'brand', brand.id)
   const accounts = useAccounts(brand.id)
   const receipts = useRows('receipts', 'brand', brand.id)
@@ -43,8 +49,18 @@ export function Ledger() {
     published: (p) => p.state === 'published',
     troubled,
   }
+  const lineOf = useMemo(() => {
+    const of = new Map<string, Row<'receipts'>[]>()
+    for (const r of receipts ?? []) of.set(r.post, [...(of.get(r.post) ?? []), r])
+    return (post: Post): LedgerLine => ({
+      post,
+      network: network(post.network).name,
+      handle: accounts?.find((a) => a.id === post.account)?.handle ?? '',
+      receipts: (of.get(post.id) ?? []).sort((a, b) => (a.finishedAt < b.finishedAt ? 1 : -1)),
+    })
+  }, [receipts, accounts])
   const rows = (posts ?? [])
-    .filter(matches[show])
+    .filter((p) => matches[show](p) && (!only || p.account === only) && (!words || isAbout(lineOf(p), words)))
     .sort(
       (a, b) =>
         Number(troubled(b)) - Number(troubled(a)) ||
@@ -86,6 +102,26 @@ export function Ledger() {
         title="Deliveries"
         note={`${count(out, 'post')} published · ${count(safe, 'post is', 'posts are')} handed over: the server sends them, also with the browser closed.`}
       >
+        <TextField
+          aria-label="Search deliveries"
+          placeholder="Search words, reasons, answers"
+          w="230px"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+        />
+        <SelectField
+          aria-label="Of which account"
+          w="150px"
+          value={only}
+          onChange={(e) => setOnly(e.target.value)}
+        >
+          <option value="">all accounts</option>
+          {accounts.map((a) => (
+            <option key={a.id} value={a.id}>
+              @{a.handle}, {network(a.network).name}
+            </option>
+          ))}
+        </SelectField>
         <SelectField
           aria-label="Which deliveries"
           value={show}
@@ -96,6 +132,18 @@ export function Ledger() {
           <option value="published">published</option>
           <option value="troubled">failed or held</option>
         </SelectField>
+        <Button
+          disabled={rows.length === 0}
+          onClick={() => save('deliveries.csv', 'text/csv', ledgerSheet(rows.map(lineOf)))}
+        >
+          CSV
+        </Button>
+        <Button
+          disabled={rows.length === 0}
+          onClick={() => save('deliveries.jsonl', 'application/jsonl', ledgerLines(rows.map(lineOf)))}
+        >
+          JSON Lines
+        </Button>
       </PageHead>
       <Box px="6" pb="8">
         {rows.length === 0 && (
@@ -106,9 +154,7 @@ export function Ledger() {
         )}
         {rows.slice(0, most).map((post) => {
           const account = accounts.find((a) => a.id === post.account)
-          const receipt = receipts
-            .filter((r) => r.post === post.id)
-            .sort((a, b) => (a.finishedAt < b.finishedAt ? 1 : -1))[0]
+          const [receipt] = lineOf(post).receipts
           return (
             <chakra.button
               key={post.id}
@@ -161,6 +207,10 @@ export function Ledger() {
   )
 }
 
+function save(name: string, type: string, text: string): void {
+  download(new Blob([text], { type }), name)
+}
+
 function Delivery({
   post,
   account,
@@ -198,6 +248,14 @@ function Delivery({
               Public page
             </chakra.span>
           </a>
+        )}
+        {post.state === 'published' && post.visibility !== 'gone' && (
+          <Button
+            size="sm"
+            onClick={() => void attempt(async () => say((await standingOf(post.id)).message))}
+          >
+            Is it still there?
+          </Button>
         )}
       </Flex>
       <Troubles post={post} />

@@ -1,3 +1,4 @@
+export { isAbout, ledgerLines, ledgerSheet, type LedgerLine } from './ledger'
 export { belongsTo, picturesIn, rowsOfBrand } from './brandBundle'
 export { adoptRows, readBundle, writeBundle, type Bundle } from './bundle'
 export { linkPage, linksAt } from './linkPage'

@@ -72,6 +72,15 @@ export const Trial = z.object({
 })
 export type Trial = z.infer<typeof Trial>
 
+/** Whether a published post still stands at its network, and says what was sent. */
+export const Standing = z.object({
+  there: z.boolean(),
+  /** Null where it is not there. */
+  same: z.boolean().nullable(),
+  message: z.string(),
+})
+export type Standing = z.infer<typeof Standing>
+
 /** What became of a recall: `DELETE /api/spool/posts/:id`. */
 export const RecallAnswer = z.object({
   id: Id,

@@ -322,7 +322,8 @@ export class Spool {
       if (!row) return null
       row.attempts = JSON.stringify(attempts)
       // Only a try that was answered says for sure that it did not arrive; what was in doubt before stays so.
-      const doubt = claim.doubt || attempts.at(-1)?.answer === null
+      const doubt =
+        claim.doubt || (attempts.length > claim.attempts.length && attempts.at(-1)?.answer === null)
       if (outcome.kind === 'published') {
         await tx.query(
           `update deliveries set published_at = $3, remote_id = $4, public_url = $5 where post = $1 and generation = $2`,
@@ -360,13 +361,20 @@ export class Spool {
   }
 
   /** What is known of a published post, to take it down. */
-  async published(post: string): Promise<{ generation: number; account: string; remoteId: string } | null> {
+  async published(
+    post: string,
+  ): Promise<{ generation: number; account: string; remoteId: string; payload: Payload } | null> {
     const [row] = await this.#database.query<Row>(
       `select * from deliveries where post = $1 and state = 'published' order by generation desc limit 1`,
       [post],
     )
     return row?.remote_id
-      ? { generation: row.generation, account: row.account, remoteId: row.remote_id }
+      ? {
+          generation: row.generation,
+          account: row.account,
+          remoteId: row.remote_id,
+          payload: Payload.parse(JSON.parse(row.payload)),
+        }
       : null
   }
 

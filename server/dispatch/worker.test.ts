@@ -74,6 +74,24 @@ const until = async (done: () => boolean, milliseconds: number): Promise<boolean
   return done()
 }
 
+describe('a post whose picture is not here any more', () => {
+  it('fails with that reason, once, and the next one goes out', async () => {
+    way = () => 'takes it'
+    const hash = 'e'.repeat(64)
+    await new Media(database).keep(hash, 'image/png', new Uint8Array([1]))
+    const bare = post('a', 'with a picture')
+    await spool.put({ ...bare, payload: { ...bare.payload, media: [{ hash, alt: '' }] } }, 'ws')
+    await database.query('delete from media')
+    await spool.put(post('a', 'without one'), 'ws')
+    await worker.start()
+    expect(await until(() => published.length === 1, 10_000)).toBe(true)
+    expect(published).toEqual(['without one'])
+    expect((await spool.receipts(0)).receipts.map((r) => [r.post, r.outcome, r.reason])).toEqual(
+      expect.arrayContaining([['with a picture', 'failed', 'Its picture did not arrive. Try it again.']]),
+    )
+  })
+})
+
 describe('networks that never answer', () => {
   it('take no other account’s turn, however many they are', async () => {
     way = (words) => (words.startsWith('quick') ? 'takes it' : 'stalls')

@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import PgBoss from 'pg-boss'
+import { asFault } from '../../core/model'
 import type { Clock } from '../clock'
 import type { Database } from '../store/database'
 import { backoff } from '../networks/calls'
+import type { Sent } from '../networks/connector'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
 import type { Media } from '../store/media'
@@ -129,18 +131,12 @@ export class Worker {
   }
 
   async #deliver(claim: Claim): Promise<void> {
-    const login = await this.#accounts.login(claim.account)
-    const connector = this.#registry.of(login.connector)
-    const media = await this.#media.of(claim.payload)
     const until = Date.now() + this.#longest
     const keeping = setInterval(() => {
       if (Date.now() > until) clearInterval(keeping)
       else void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined)
     }, LEASE / 4)
-    const before = { doubt: claim.doubt, ...this.#media.uploads(claim.account, this.#clock.now()) }
-    const { outcome, attempts } = await connector
-      .publish(login, keyOf(claim), claim.payload, media, before)
-      .finally(() => clearInterval(keeping))
+    const { outcome, attempts } = await this.#publish(claim).finally(() => clearInterval(keeping))
     const settled =
       outcome.kind === 'later'
         ? { ...outcome, afterMilliseconds: Math.max(outcome.afterMilliseconds, backoff(claim.tries)) }
@@ -154,5 +150,25 @@ export class Worker {
       now,
     )
     if (setback) await this.#onSetback(claim, setback, now).catch(() => undefined)
+  }
+
+  /** Sends a claimed post. What is wrong on this side before anything is sent (a picture that is not here, a key) is an outcome too. */
+  async #publish(claim: Claim): Promise<Sent> {
+    try {
+      const login = await this.#accounts.login(claim.account)
+      const connector = this.#registry.of(login.connector)
+      const media = await this.#media.of(claim.payload)
+      const before = { doubt: claim.doubt, ...this.#media.uploads(claim.account, this.#clock.now()) }
+      return await connector.publish(login, keyOf(claim), claim.payload, media, before)
+    } catch (error) {
+      const { code, message: reason } = asFault(error)
+      return {
+        outcome:
+          code === 'bad-request'
+            ? { kind: 'refused', reason }
+            : { kind: 'later', reason, afterMilliseconds: backoff(1) },
+        attempts: [],
+      }
+    }
   }
 }

@@ -93,7 +93,7 @@ export interface Authorisation {
 }
 
 /**
- * One way of speaking to networks. Every connector passes the same contract test (contract.ts); what it cannot do its
+ * One way of speaking to networks. Every connector passes the same contract test (contract.test.ts); what it cannot do its
  * capabilities say, and those methods then throw `bad-request`.
  */
 export interface Connector {

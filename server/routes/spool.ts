@@ -8,6 +8,7 @@ import {
   Payload,
   RecallAnswer,
   ReceiptPage,
+  Standing,
   Trial,
 } from '../../core/model'
 import type { App, Context } from '../context'
@@ -106,6 +107,53 @@ export function spoolRoutes(app: App, context: Context): void {
         const attempt = await context.registry.of(login.connector).takeDown(login, published.remoteId)
         await spool().takenDown(id, published.generation, attempt, context.clock.now())
         return { id }
+      },
+    )
+    routes.get(
+      '/api/spool/posts/:id/standing',
+      {
+        schema: {
+          summary: 'Ask the network whether a published post is still there, and still the same',
+          params: z.object({ id: Id }),
+          response: { 200: Standing },
+        },
+      },
+      async (request): Promise<Standing> => {
+        const { id } = request.params
+        const published = await spool().published(id)
+        if (!published)
+          throw new Fault(
+            'not-found',
+            'This post was not published by this server, so it cannot be asked for.',
+            id,
+          )
+        const login = await context.house().accounts.login(published.account)
+        const connector = context.registry.of(login.connector)
+        if (!connector.capabilities.reads)
+          throw new Fault('bad-request', 'This account cannot be asked. Look at its public page.', id)
+        const { shown, attempt } = await connector.read(login, published.remoteId)
+        const status = attempt.answer?.status
+        if (shown === null && status !== 404 && status !== 410 && status !== 400)
+          throw new Fault(
+            'unreachable',
+            attempt.error ?? 'The network gave no answer that says so. Try again later.',
+          )
+        const { text, title, parts } = published.payload
+        const same =
+          shown &&
+          shown.text === text &&
+          (shown.title ?? null) === title &&
+          shown.parts.join('\n') === parts.join('\n')
+        return {
+          there: shown !== null,
+          same,
+          message:
+            shown === null
+              ? 'It is no longer there.'
+              : same
+                ? 'It is there, word for word.'
+                : `It is there with other words: “${shown.text.slice(0, 200)}”`,
+        }
       },
     )
     routes.get(

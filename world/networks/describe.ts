@@ -38,18 +38,23 @@ export function describe(profile: ServedNetwork, origin: string): unknown {
         '413': 'Too large',
         '415': 'Neither a picture nor a clip',
       }),
-      '/posts?key': path('get', 'Find a post by its Idempotency-Key', { '200': 'The post', '404': 'None' }),
-      '/posts': path(
-        'post',
-        `Publish, with an Idempotency-Key. Text up to ${profile.text.limit ?? 'any number of'} characters.`,
-        {
-          '201': 'The post',
-          '200': 'The same post as before',
-          '403': 'The token does not reach the target',
-          '422': 'A rule is broken; field and reason say which',
-          '429': 'Too many; see Retry-After',
-        },
-      ),
+      '/posts': {
+        ...(path('get', 'Find a post by its Idempotency-Key, the parameter key', {
+          '200': 'The post',
+          '404': 'There is none',
+        }) as object),
+        ...(path(
+          'post',
+          `Publish, with an Idempotency-Key. Text up to ${profile.text.limit ?? 'any number of'} characters.`,
+          {
+            '201': 'The post',
+            '200': 'The same post as before',
+            '403': 'The token does not reach the target',
+            '422': 'A rule is broken; field and reason say which',
+            '429': 'Too many; see Retry-After',
+          },
+        ) as object),
+      },
       '/posts/{id}': {
         ...(path('get', 'Read a post', { '200': 'The post' }) as object),
         ...(path('delete', 'Take a post down', { '204': 'Gone' }) as object),

@@ -9,13 +9,14 @@ import {
   type Check,
   type Passage,
   type Post,
+  type Standing,
   type WholePiece,
   type Wording,
   openFlagsOf,
 } from '../../../core/model'
 import { linkedPage, neighboursOf } from '../../../core/pipeline'
 import { heavy } from '../../workers'
-import { post as send } from '../api'
+import { get, post as send } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, newAction, one, wholePiece } from '../store'
 import { changePost, commitRecalled, happening, happens, happensIfMay } from './life'
@@ -256,6 +257,11 @@ export async function sayItIsOut(id: string, url: string | null): Promise<void> 
     publicUrl: url,
     visibility: 'visible',
   }))
+}
+
+/** Asks the network whether a published post is still there, and still the same. Throws where nobody can say. */
+export function standingOf(id: string): Promise<Standing> {
+  return get<Standing>(`/api/spool/posts/${encodeURIComponent(id)}/standing`)
 }
 
 /** Takes a published post down at its network. This cannot be undone. */

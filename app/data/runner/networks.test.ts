@@ -4,7 +4,7 @@ import { openHouse } from '../../../e2e/house'
 import { aBrand, aPost, aWorkspace } from '../../../core/model/samples'
 import type { Account, LinkedAccount, Post } from '../../../core/model'
 import { adoptAccount, chooseTargets, linkPlainly } from '../actions/accounts'
-import { sayItIsOut } from '../actions/posts'
+import { sayItIsOut, standingOf, takeDown } from '../actions/posts'
 import { setWorkspace } from '../api'
 import { clockNow, readClock } from '../clock'
 import { all, commit, must, patch, put } from '../store'
@@ -91,6 +91,11 @@ describe('accounts', () => {
     const at = '/networks/hearthside/@hearthside.one'
     expect(await must('posts', onPage.id)).toMatchObject({ state: 'published', visibility: 'visible' })
     expect(await page(at)).toMatch(new RegExp(`The page.*${onPage.wording.text}`, 's'))
+    expect(await standingOf(onPage.id)).toEqual({
+      there: true,
+      same: true,
+      message: 'It is there, word for word.',
+    })
     // A group has a moderator: delivered is not yet visible.
     expect(await must('posts', inGroup.id)).toMatchObject({
       state: 'published',
@@ -114,6 +119,7 @@ describe('accounts', () => {
     await jump(2 * HOUR)
     const out = await must('posts', post.id)
     expect(out).toMatchObject({ state: 'published', failure: null })
+    expect(await standingOf(post.id)).toMatchObject({ there: true, same: true })
     const shown = await (await fetch(out.publicUrl ?? '')).text()
     for (const words of [
       'Oak and steam',
@@ -123,6 +129,11 @@ describe('accounts', () => {
       'https://a.example/oak',
     ])
       expect(shown).toContain(words)
+    await takeDown(post.id)
+    await tick()
+    expect(await must('posts', post.id)).toMatchObject({ state: 'set aside', visibility: 'gone' })
+    expect((await fetch(out.publicUrl ?? '')).status).toBe(404)
+    await expect(standingOf(post.id)).rejects.toThrow(/not published by this server/)
   })
 
   it('fed by a webhook are sent signed posts', async () => {
@@ -142,6 +153,7 @@ describe('accounts', () => {
     await jump(2 * HOUR)
     expect(await state(post.id)).toBe('published')
     expect(await page('/webhook')).toContain(post.wording.text)
+    await expect(standingOf(post.id)).rejects.toThrow(/Look at its public page/)
     await expect(
       linkPlainly('brand', {
         connector: 'webhook',
