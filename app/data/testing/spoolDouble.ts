@@ -134,7 +134,9 @@ export class SpoolDouble {
           worldUrl: null,
         }
       case 'GET /api/accounts':
-        return { accounts: [{ id: 'account', state: 'linked', since: SINCE, message: 'Linked.' }] }
+        return {
+          accounts: [{ id: 'account', state: 'linked', since: SINCE, message: 'Linked.', expiresAt: null }],
+        }
       case 'POST /api/spool/posts':
         return { answers: (asked.posts as HandOver[]).map((entry) => this.#put(entry)) }
       case 'POST /api/spool/held': {
