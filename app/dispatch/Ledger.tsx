@@ -68,6 +68,11 @@ export function Ledger() {
         (a.state === 'published' ? (when(a) < when(b) ? 1 : -1) : when(a) < when(b) ? -1 : 1),
     )
   const chosen = (posts ?? []).find((p) => p.id === params.get('post')) ?? null
+  const showAll = (): void => {
+    setWords('')
+    setOnly('')
+    setShow('all')
+  }
   const choose = (id: string | null): void =>
     setParams(id ? { post: id } : {}, { replace: true, flushSync: true })
   const move = (by: number): void => {
@@ -146,7 +151,15 @@ export function Ledger() {
         </Button>
       </PageHead>
       <Box px="6" pb="8">
-        {rows.length === 0 && (
+        {rows.length === 0 && (words || only || show !== 'all') && (
+          <Box color="soft" pt="3">
+            No delivery is like that.{' '}
+            <Button look="quiet" onClick={showAll}>
+              Show all
+            </Button>
+          </Box>
+        )}
+        {rows.length === 0 && !words && !only && show === 'all' && (
           <Empty title="Deliveries are kept here">
             Once a post is approved and has a place, it is handed over to the server, which sends it at its
             time. Every delivery stands here with its request, its answer, and a reason in plain words.
