@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Heading } from '@chakra-ui/react'
-import { lazy, memo, Suspense, useEffect, useState } from 'react'
+import { memo, useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Account, Piece, Pipeline, Post, Source } from '../../core/model'
 import { pieceState } from '../../core/sieve'
@@ -17,11 +17,9 @@ import {
 import { useWork } from '../shell'
 import { attempt, Button, count, Drop, moment, Mono, NetworkMark, Notice, Page, PageHead, say } from '../ui'
 import { FirstSteps, isUnderWay, stepsOf } from './FirstSteps'
+import { PostsHere } from './PostsHere'
 import { River } from './River'
 import { waitingFor, type Waiting } from './waiting'
-
-/** Comes when a line is opened, so that the first screen stands sooner. */
-const PostsHere = lazy(() => import('./PostsHere').then((m) => ({ default: m.PostsHere })))
 
 const TWO_DAYS = 48 * 3_600_000
 /** So many of what is new are listed. */
@@ -223,11 +221,7 @@ const Line = memo(function Line({ item, accounts }: { item: Waiting; accounts: r
           {item.action}
         </Button>
       </Flex>
-      {open && here?.do === 'posts' && (
-        <Suspense fallback={null}>
-          <PostsHere posts={here.posts} accounts={accounts} />
-        </Suspense>
-      )}
+      {open && here?.do === 'posts' && <PostsHere posts={here.posts} accounts={accounts} />}
     </Box>
   )
 }, sameLine)

@@ -6,13 +6,13 @@ export { SCHEMA, UPGRADES, upgradeRows, type RawRows } from './upgrade'
 export {
   guessReading,
   mergeRows,
-  nextRow,
   parseSheet,
   readSheet,
   type RowFault,
   type SheetMerge,
   type SheetTable,
 } from './sheet'
+export { nextRow } from './nextRow'
 export { calendarEntries } from './entries'
 export { readQuietDays, writeCalendar, type NamedQuietDay } from './calendar'
 export { readPlanSheet, writePlanSheet } from './planSheet'

@@ -269,12 +269,3 @@ const sorted = (row: SheetRow): [string, unknown][] =>
   Object.entries(row)
     .map(([k, v]): [string, unknown] => [k, k === 'fields' ? Object.entries(v as object).sort() : v])
     .sort(([a], [b]) => (a < b ? -1 : 1))
-
-/** The row that is taken next: ready, not taken, without trouble, the oldest first. */
-export function nextRow(rows: readonly SheetRow[]): SheetRow | null {
-  return (
-    rows
-      .filter((r) => r.ready && r.piece === null && r.trouble === null)
-      .sort((a, b) => a.place - b.place)[0] ?? null
-  )
-}
