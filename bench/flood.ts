@@ -5,9 +5,8 @@ import { partPiece } from '../core/model'
 import { aBrand, aPipeline, aRow, aSource, anAccount } from '../core/model/samples'
 import { takeWriting, toPassages } from '../core/pipeline'
 import { readWriting } from '../core/reading'
-import { openPage, startDemo } from '../e2e/demo'
-import { freePort } from '../e2e/ports'
 import type { Ratio } from './intake'
+import { boundLine, onTheDemo, tasksWords } from './measured'
 
 const PIECES = 200
 /** Nine accounts on the nine networks. */
@@ -134,24 +133,10 @@ async function done(page: Page): Promise<{ pieces: number; posts: number }> {
 
 /** Two hundred pieces through a pipeline with nine accounts: the time until all are dealt with, and the page's tasks. */
 export async function flood(): Promise<Ratio[]> {
-  const demo = await startDemo(await freePort(), await freePort())
-  const { browser, page } = await openPage()
-  const row = (what: string, time: string, bound: string): Ratio => ({
-    what: `200 pieces through a pipeline with 9 accounts: ${what}`,
-    time,
-    against: '–',
-    ratio: '–',
-    bound,
-  })
-  try {
-    await page.addInitScript('globalThis.__name = (f) => f')
-    await page.addInitScript(`globalThis.longTasks = []
-      new PerformanceObserver((list) => { for (const e of list.getEntries()) longTasks.push([e.startTime, e.duration]) }).observe({ type: 'longtask', buffered: true })`)
-    await page.goto(demo.base)
-    await page.getByRole('heading', { name: /wait/ }).waitFor({ timeout: 60_000 })
+  return onTheDemo(async (page, base, tasks) => {
     await fill(page, rows())
     await page.evaluate(() => localStorage.setItem('dripline-brand', 'flood'))
-    await page.goto(demo.base)
+    await page.goto(base)
     const started = Date.now()
     let state = await done(page)
     while (state.pieces < PIECES && Date.now() - started < 600_000) {
@@ -159,20 +144,11 @@ export async function flood(): Promise<Ratio[]> {
       state = await done(page)
     }
     const seconds = (Date.now() - started) / 1000
-    const tasks = await page.evaluate(
-      () => (globalThis as unknown as { longTasks: [number, number][] }).longTasks,
-    )
-    const later = tasks.filter(([at]) => at > 2_000).map(([, length]) => length)
+    const later = (await tasks()).filter((t) => t.at > 2_000)
+    const what = '200 pieces through a pipeline with 9 accounts'
     return [
-      row(`all ${state.pieces}, ${state.posts} posts`, `${seconds.toFixed(0)} s`, '< 60 s'),
-      row(
-        'tasks over 50 ms on the page meanwhile',
-        `${later.length}, the longest ${Math.max(0, ...later).toFixed(0)} ms`,
-        '0',
-      ),
+      boundLine(`${what}: all ${state.pieces}, ${state.posts} posts`, `${seconds.toFixed(0)} s`, '< 60 s'),
+      boundLine(`${what}: tasks over 50 ms on the page meanwhile`, tasksWords(later), '0'),
     ]
-  } finally {
-    await browser.close()
-    demo.stop()
-  }
+  })
 }

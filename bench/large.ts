@@ -1,7 +1,6 @@
 import type { Page } from '@playwright/test'
-import { openPage, startDemo } from '../e2e/demo'
-import { freePort } from '../e2e/ports'
 import type { Ratio } from './intake'
+import { boundLine, onTheDemo, tasksWords } from './measured'
 
 const BRANDS = 20
 const PIECES = 20_000
@@ -81,25 +80,11 @@ async function fill(page: Page): Promise<void> {
 
 /** Opens a workspace of 20 brands, 20,000 pieces and 50,000 posts: until the Desk can be used, and what it keeps in memory. */
 export async function largeWorkspace(): Promise<Ratio[]> {
-  const demo = await startDemo(await freePort(), await freePort())
-  const { browser, page } = await openPage()
-  const row = (what: string, time: string, bound: string): Ratio => ({
-    what: `20 brands, 20,000 pieces, 50,000 posts: ${what}`,
-    time,
-    against: '–',
-    ratio: '–',
-    bound,
-  })
-  try {
-    await page.addInitScript('globalThis.__name = (f) => f')
-    await page.addInitScript(`globalThis.longTasks = []
-      new PerformanceObserver((list) => { for (const e of list.getEntries()) longTasks.push(e.duration) }).observe({ type: 'longtask', buffered: true })`)
-    await page.goto(demo.base)
-    await page.getByRole('heading', { name: /wait/ }).waitFor({ timeout: 60_000 })
+  return onTheDemo(async (page, base, tasks) => {
     await fill(page)
     await page.evaluate(() => localStorage.setItem('dripline-brand', 'brand-3'))
     const started = Date.now()
-    await page.goto(demo.base)
+    await page.goto(base)
     await page.getByRole('region', { name: 'Went out since your last visit' }).waitFor({ timeout: 60_000 })
     const open = Date.now() - started
     await page.getByRole('button', { name: 'Hold everything' }).click({ trial: true, timeout: 60_000 })
@@ -108,19 +93,12 @@ export async function largeWorkspace(): Promise<Ratio[]> {
     const session = await page.context().newCDPSession(page)
     await session.send('HeapProfiler.collectGarbage')
     const { usedSize } = await session.send('Runtime.getHeapUsage')
-    const tasks = await page.evaluate(() => (globalThis as unknown as { longTasks: number[] }).longTasks)
+    const what = '20 brands, 20,000 pieces, 50,000 posts'
     return [
-      row('until the Desk is shown', `${open} ms`, '< 2000 ms'),
-      row('until it can be used', `${usable} ms`, '< 2000 ms'),
-      row('memory after twenty seconds', `${(usedSize / 1e6).toFixed(0)} MB`, '< 400 MB'),
-      row(
-        'tasks over 50 ms in these',
-        `${tasks.length}, the longest ${Math.max(0, ...tasks).toFixed(0)} ms`,
-        '–',
-      ),
+      boundLine(`${what}: until the Desk is shown`, `${open} ms`, '< 2000 ms'),
+      boundLine(`${what}: until it can be used`, `${usable} ms`, '< 2000 ms'),
+      boundLine(`${what}: memory after twenty seconds`, `${(usedSize / 1e6).toFixed(0)} MB`, '< 400 MB'),
+      boundLine(`${what}: tasks over 50 ms in these`, tasksWords(await tasks()), '–'),
     ]
-  } finally {
-    await browser.close()
-    demo.stop()
-  }
+  })
 }

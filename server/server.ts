@@ -192,7 +192,7 @@ export async function createServer(
         registry,
         onSetback: (claim, setback, now) => tellSetback(services.chat, accounts, claim, setback, now),
       })
-      const trials = new Trials({ database, accounts, media, registry })
+      const trials = new Trials({ database, accounts, media, registry, now: () => clock.now() })
       const watcher = new Watcher({
         database,
         now: () => clock.now(),

@@ -25,12 +25,8 @@ const Token = z.object({
   withdrawn: z.boolean(),
 })
 
-/** A post as a stand-in network keeps it. */
-const WorldPost = z.object({
-  id: z.string(),
-  network: z.string(),
-  account: z.string(),
-  key: z.string(),
+/** A post as any of the interfaces takes it; fields that a network does not have are empty. */
+export const Draft = z.object({
   format: z.string().default(''),
   target: z.string().nullable().default(null),
   title: z.string().nullable().default(null),
@@ -39,9 +35,18 @@ const WorldPost = z.object({
   text: z.string(),
   parts: z.array(z.string()).default([]),
   poll: z.array(z.string()).default([]),
-  firstComment: z.string().nullable(),
-  link: z.string().nullable(),
-  media: z.array(z.object({ id: z.string(), alt: z.string() })),
+  firstComment: z.string().nullable().default(null),
+  link: z.string().nullable().default(null),
+  media: z.array(z.object({ id: z.string(), alt: z.string().default('') })).default([]),
+})
+export type Draft = z.infer<typeof Draft>
+
+/** A post as a stand-in network keeps it. */
+const WorldPost = Draft.extend({
+  id: z.string(),
+  network: z.string(),
+  account: z.string(),
+  key: z.string(),
   at: z.number(),
   /** Before that a moderator has it. */
   visibleFrom: z.number().default(0),

@@ -117,7 +117,7 @@ function One({
           Try again
         </Button>
       )}
-      {(byHand || post.failure) && may(post, 'say it is out') && <ItIsOut post={post} onDone={onDone} />}
+      {may(post, 'say it is out') && <ItIsOut post={post} onDone={onDone} />}
       {post.held && post.state === 'approved' && (
         <>
           <Button size="sm" onClick={() => onDone(() => decideLate(post.id, 'place anew'))}>

@@ -78,7 +78,13 @@ describe('what a test delivery left standing', () => {
     database = await openDatabase({ folder: folder.path })
     const accounts = accountsOf(database)
     const registry = makeRegistry({ now: () => Date.now(), origin: '', world: house.worldUrl })
-    trials = new Trials({ database, accounts, media: new Media(database), registry })
+    trials = new Trials({
+      database,
+      accounts,
+      media: new Media(database),
+      registry,
+      now: () => Date.now(),
+    })
     const code = await fetch(`${house.worldUrl}/networks/guildhall/demo-code`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },

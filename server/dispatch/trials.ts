@@ -25,12 +25,21 @@ export class Trials {
   readonly #accounts: Accounts
   readonly #media: Media
   readonly #registry: Registry
+  readonly #now: () => number
 
-  constructor(parts: { database: Database; accounts: Accounts; media: Media; registry: Registry }) {
+  constructor(parts: {
+    database: Database
+    accounts: Accounts
+    media: Media
+    registry: Registry
+    /** The shared clock. */
+    now: () => number
+  }) {
     this.#database = parts.database
     this.#accounts = parts.accounts
     this.#media = parts.media
     this.#registry = parts.registry
+    this.#now = parts.now
   }
 
   /** Sends, reads back and takes down. What the network refuses is an outcome, not a fault. */
@@ -104,7 +113,7 @@ export class Trials {
 
   async #publish(id: string, account: string, payload: Payload, doubt: boolean): Promise<Sent> {
     const login = await this.#accounts.login(account)
-    const before = { doubt, ...this.#media.uploads(account, Date.now()) }
+    const before = { doubt, ...this.#media.uploads(account, this.#now()) }
     const media = await this.#media.of(payload)
     return this.#registry.of(login.connector).publish(login, keyOf(id), payload, media, before)
   }

@@ -30,6 +30,10 @@ interface Row {
   expires_at: string | number | null
 }
 
+/** Ends an update of `accounts a`: all accounts of the login of the account $1. */
+const SHARING = `from accounts b
+  where b.account = $1 and a.network = b.network and a.connector = b.connector and a.remote_id = b.remote_id`
+
 /**
  * The accounts this server may post to, with their secrets, which are sealed and never leave it. A login with several
  * places has an account for each that was chosen; what happens to its permission happens to all of them.
@@ -53,67 +57,37 @@ export class Accounts {
     now: number,
     id?: string,
   ): Promise<LinkedAccount> {
-    const secret = this.#secrets.seal(grant.secret)
+    const said = [
+      network,
+      connector,
+      grant.remoteId,
+      grant.handle,
+      grant.name,
+      grant.profileUrl,
+      this.#secrets.seal(grant.secret),
+      JSON.stringify(grant.settings),
+      JSON.stringify(grant.targets),
+      now,
+      grant.expiresAt,
+    ]
     const account = await this.#database.transaction(async (tx) => {
-      const known = await tx.query<Row>(
-        `select * from accounts where network = $1 and connector = $2 and remote_id = $3 order by account`,
-        [network, connector, grant.remoteId],
-      )
-      const first = known[0]
-      if (!first) return this.#add(tx, id ?? randomUUID(), network, connector, grant, secret, now)
-      await tx.query(
+      const [known] = await tx.query<Row>(
         `update accounts set handle = $4, name = $5, profile_url = $6, secret = $7, settings = $8, targets = $9,
            state = 'linked', message = 'Linked.', since = $10, expires_at = $11, checked_at = $10, warned_at = 0
-         where network = $1 and connector = $2 and remote_id = $3`,
-        [
-          network,
-          connector,
-          grant.remoteId,
-          grant.handle,
-          grant.name,
-          grant.profileUrl,
-          secret,
-          JSON.stringify(grant.settings),
-          JSON.stringify(grant.targets),
-          now,
-          grant.expiresAt,
-        ],
+         where network = $1 and connector = $2 and remote_id = $3 returning account`,
+        said,
       )
-      return first.account
+      if (known) return known.account
+      const fresh = id ?? randomUUID()
+      await tx.query(
+        `insert into accounts (network, connector, remote_id, handle, name, profile_url, secret, settings, targets,
+           since, expires_at, checked_at, state, message, zone, account)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $10, 'linked', 'Linked.', $12, $13)`,
+        [...said, grant.zone, fresh],
+      )
+      return fresh
     })
     return this.one(account)
-  }
-
-  async #add(
-    tx: Queryable,
-    id: string,
-    network: string,
-    connector: ConnectorId,
-    grant: Grant,
-    secret: string,
-    now: number,
-  ): Promise<string> {
-    await tx.query(
-      `insert into accounts (account, network, connector, remote_id, handle, name, zone, profile_url, secret, settings,
-         targets, state, message, since, expires_at, checked_at)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, 'linked', 'Linked.', $12, $13, $12)`,
-      [
-        id,
-        network,
-        connector,
-        grant.remoteId,
-        grant.handle,
-        grant.name,
-        grant.zone,
-        grant.profileUrl,
-        secret,
-        JSON.stringify(grant.settings),
-        JSON.stringify(grant.targets),
-        now,
-        grant.expiresAt,
-      ],
-    )
-    return id
   }
 
   /**
@@ -149,7 +123,11 @@ export class Accounts {
     })
     return (await this.all()).filter(
       (a) =>
-        a.network === network && a.remoteId === remoteId && a.target !== null && ids.includes(a.target.id),
+        a.network === network &&
+        a.connector === connector &&
+        a.remoteId === remoteId &&
+        a.target !== null &&
+        ids.includes(a.target.id),
     )
   }
 
@@ -226,17 +204,15 @@ export class Accounts {
 
   /** Writes down what a look at a login brought; null where nobody could say how it is. */
   async checked(account: string, health: Health, now: number): Promise<void> {
-    const sharing = `from accounts b
-       where b.account = $1 and a.network = b.network and a.connector = b.connector and a.remote_id = b.remote_id`
-    await this.#database.query(`update accounts a set checked_at = $2 ${sharing}`, [account, now])
+    await this.#database.query(`update accounts a set checked_at = $2 ${SHARING}`, [account, now])
     if (health === null) return
     if (health.expiresAt !== undefined)
-      await this.#database.query(`update accounts a set expires_at = $2 ${sharing}`, [
+      await this.#database.query(`update accounts a set expires_at = $2 ${SHARING}`, [
         account,
         health.expiresAt,
       ])
     if (health.secret !== undefined)
-      await this.#database.query(`update accounts a set secret = $2, warned_at = 0 ${sharing}`, [
+      await this.#database.query(`update accounts a set secret = $2, warned_at = 0 ${SHARING}`, [
         account,
         this.#secrets.seal(health.secret),
       ])
@@ -267,11 +243,12 @@ export async function setState(
   message: string,
   now: number,
 ): Promise<void> {
-  await on.query(
-    `update accounts a set state = $2, message = $3, since = $4 from accounts b
-     where b.account = $1 and a.network = b.network and a.connector = b.connector and a.remote_id = b.remote_id`,
-    [account, state, message, now],
-  )
+  await on.query(`update accounts a set state = $2, message = $3, since = $4 ${SHARING}`, [
+    account,
+    state,
+    message,
+    now,
+  ])
 }
 
 /** Whether an account may be posted to. */

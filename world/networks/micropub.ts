@@ -3,12 +3,12 @@ import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import type { ServedNetwork } from '../../core/networks'
 import { page } from '../html'
-import type { WorldPost } from '../state'
+import type { Draft, WorldPost } from '../state'
 import { lookOf } from './looks'
 import { publicUrl } from './pages'
 import { html, type NetworkParts } from './parts'
 import type { Permissions } from './permissions'
-import { publish, takeMedia, type Draft } from './publishing'
+import { publish, takeMedia } from './publishing'
 
 const Values = z.record(z.string(), z.array(z.unknown()))
 const Create = z.object({ type: z.tuple([z.literal('h-entry')]), properties: Values })

@@ -1,31 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { imageSize } from 'image-size'
-import { z } from 'zod'
 import type { NetworkProfile, ServedNetwork } from '../../core/networks'
 import { bareWords } from '../../core/text'
-import type { WorldAccount, WorldPost } from '../state'
+import type { Draft, WorldAccount, WorldPost } from '../state'
 import type { NetworkParts } from './parts'
 import { postFaults } from './rules'
 
 const DAY = 86_400_000
 /** How long a group's moderator takes. */
 const MODERATION = 2 * 3_600_000
-
-/** A post as any of the interfaces takes it; fields that a network does not have are empty. */
-export const Draft = z.object({
-  format: z.string().default(''),
-  target: z.string().nullable().default(null),
-  title: z.string().nullable().default(null),
-  summary: z.string().nullable().default(null),
-  tags: z.array(z.string()).default([]),
-  text: z.string(),
-  parts: z.array(z.string()).default([]),
-  poll: z.array(z.string()).default([]),
-  firstComment: z.string().nullable().default(null),
-  link: z.string().nullable().default(null),
-  media: z.array(z.object({ id: z.string(), alt: z.string().default('') })).default([]),
-})
-export type Draft = z.infer<typeof Draft>
 
 /** What came of publishing: the post, new or there before; or a refusal. `drop` asks to break the line instead of answering. */
 export type Published =

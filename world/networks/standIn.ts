@@ -2,12 +2,12 @@ import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
 import type { ServedNetwork } from '../../core/networks'
 import { hash } from '../hash'
-import type { WorldPost } from '../state'
+import { Draft, type WorldPost } from '../state'
 import { describe } from './describe'
 import { publicUrl } from './pages'
 import { refuse, type NetworkParts } from './parts'
 import type { Permissions } from './permissions'
-import { Draft, isShown, publish, takeMedia } from './publishing'
+import { isShown, publish, takeMedia } from './publishing'
 
 /** The stand-in networks' own HTTP interface, as its OpenAPI description says; the same routes for every profile. */
 export function standInRoutes(

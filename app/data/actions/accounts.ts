@@ -6,8 +6,10 @@ import { all, commit, must, patch, put } from '../store'
 import { commitRecalled } from './life'
 import { writesOf, type Move } from './plan'
 
-/** Why an account waits whose login has places of which none was chosen. */
-const NO_PLACE = 'Choose where its posts go.'
+/** Whether an account is held since it was linked, for want of a place. */
+function isPlaceless({ held, target, linkedAt }: Account): boolean {
+  return target === null && held?.since === linkedAt
+}
 
 /** Takes a newly linked account into a brand with sensible slots, or renews one that is there. */
 export async function adoptAccount(brandId: string, id: string): Promise<Account | null> {
@@ -48,7 +50,7 @@ export async function chooseTargets(account: Account, targets: readonly string[]
     const before = known.get(linked.id)
     const { target, handle } = accountOf(linked, brand)
     if (!before) return accountOf(linked, brand)
-    return { ...before, target, handle, held: before.held?.reason === NO_PLACE ? null : before.held }
+    return { ...before, target, handle, held: isPlaceless(before) ? null : before.held }
   })
   await commit(
     'machine',
@@ -98,7 +100,7 @@ function accountOf(linked: LinkedAccount, brand: Brand): Account {
     openedOn: profile.warmUp.length ? now.slice(0, 10) : null,
     warmUp: null,
     health: healthOf(linked),
-    held: placeless ? { reason: NO_PLACE, since: now } : null,
+    held: placeless ? { reason: 'Choose where its posts go.', since: now } : null,
     endedAt: null,
     linkedAt: now,
   }

@@ -33,7 +33,8 @@ const PAPER: Record<PostEvent, string> = {
   'try again': '.....a.',
   'take down': '....p..',
   remove: 'draa...',
-  'say it is out': '..p..p.',
+  // Of an approved one only while it is held: see below.
+  'say it is out': '.....p.',
   publish: 'ppppppp',
   fail: 'ffff...',
   'come late': 'draa...',
@@ -90,6 +91,19 @@ describe('the life of a post', () => {
     expect(may(aPost({ at: null }), 'hand over')).toBe(false)
     const held = { reason: 'The yard is flooded.', since: '2026-11-25T09:00:00.000Z' }
     expect(refusal(aPost({ held }), 'hand over')).toBe('The yard is flooded.')
+  })
+
+  it('is out by a person’s word where it waits for them, and nowhere else', () => {
+    const held = { reason: 'Its time has come.', since: '2026-11-25T09:00:00.000Z' }
+    expect(next(aPost({ state: 'approved', held }), 'say it is out').state).toBe('published')
+    expect(refusal(aPost({ state: 'approved' }), 'say it is out')).toMatch(/by itself/)
+    expect(may(aPost({ state: 'for review', held }), 'say it is out')).toBe(false)
+    const hand = afterReceipt(aPost({ state: 'handed over' }), receipt('by hand'))
+    expect(hand).toMatchObject({ state: 'approved', held: { reason: 'So it was.' } })
+    expect(afterReceipt(aPost({ state: 'handed over' }), receipt('unsure'))).toMatchObject({
+      state: 'failed',
+      failure: 'So it was.',
+    })
   })
 
   it('asks the network anew, under another generation, for what it refused', () => {

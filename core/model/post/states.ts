@@ -107,6 +107,8 @@ export function refusal(post: Post, event: PostEvent): string | null {
     if (post.at === null) return 'It has no place yet.'
     return post.held ? post.held.reason : null
   }
+  if (event === 'say it is out' && post.state === 'approved' && post.held === null)
+    return 'It goes out by itself at its time.'
   if (event === 'take down' && post.visibility === 'gone') return 'It was taken down already.'
   return null
 }
