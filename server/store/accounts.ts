@@ -71,13 +71,14 @@ export class Accounts {
       grant.expiresAt,
     ]
     const account = await this.#database.transaction(async (tx) => {
-      const [known] = await tx.query<Row>(
+      const known = await tx.query<Row>(
         `update accounts set handle = $4, name = $5, profile_url = $6, secret = $7, settings = $8, targets = $9,
            state = 'linked', message = 'Linked.', since = $10, expires_at = $11, checked_at = $10, warned_at = 0
          where network = $1 and connector = $2 and remote_id = $3 returning account`,
         said,
       )
-      if (known) return known.account
+      const [first] = known.map((row) => row.account).sort()
+      if (first !== undefined) return first
       const fresh = id ?? randomUUID()
       await tx.query(
         `insert into accounts (network, connector, remote_id, handle, name, profile_url, secret, settings, targets,
