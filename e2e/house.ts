@@ -8,6 +8,7 @@ import { NETWORKS } from '../core/networks'
 import type { HandOver, Receipt } from '../core/model'
 import { aPayload } from '../core/model/samples'
 import { createServer } from '../server/server'
+import { layFreshSpool } from '../server/testing/freshSpool'
 import { createWorld, type Site, type WorldLogin } from '../world'
 
 /** An empty folder, and its removal. */
@@ -94,6 +95,7 @@ export async function openHouse({ patience, ...options }: { sites?: Site[]; pati
   const folder = temporaryFolder()
   const [port, worldPort] = [await freePort(), await freePort()]
   const world = await startWorld({ port: worldPort, serverPort: port, folder: folder.path, ...options })
+  await layFreshSpool(join(folder.path, 'data'))
   const server = await createServer({
     port,
     host: '127.0.0.1',

@@ -9,6 +9,7 @@ import { oakumYard } from '../demo/content'
 import { aPayload } from '../core/model/samples'
 import { picturePng } from '../demo/pictures'
 import { createServer } from './server'
+import { layFreshSpool } from './testing/freshSpool'
 
 let house: Awaited<ReturnType<typeof openHouse>>
 beforeAll(async () => {
@@ -90,6 +91,7 @@ describe('every route that changes or fetches anything', () => {
     const page = '<!doctype html><title>Dripline</title>'
     writeFileSync(join(files.path, 'index.html'), page)
     writeFileSync(join(files.path, 'index.html.gz'), gzipSync(page))
+    await layFreshSpool(folder.path)
     const options = { port: 0, host: '127.0.0.1', dataDir: folder.path, appDir: files.path, worldUrl: null }
     const { app, close } = await createServer(options)
     const ask = async (url: string, headers: Record<string, string> = {}) => {
@@ -111,6 +113,7 @@ describe('every route that changes or fetches anything', () => {
   it('runs without the demo behind a proxy: its address counts, and nothing of the demo is there', async () => {
     const folder = temporaryFolder()
     const publicUrl = 'https://social.example.org'
+    await layFreshSpool(folder.path)
     const options = { port: 4699, host: '127.0.0.1', dataDir: folder.path, worldUrl: null, publicUrl }
     const { app, ready, close } = await createServer(options)
     await ready

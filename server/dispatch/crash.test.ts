@@ -13,6 +13,7 @@ import {
   type Page,
 } from '../../e2e/house'
 import { freePort } from '../../e2e/ports'
+import { layFreshSpool } from '../testing/freshSpool'
 
 const HOUR = 3_600_000
 
@@ -29,6 +30,7 @@ describe('a server that is killed', () => {
     worldPort = await freePort()
     world = await startWorld({ port: worldPort, serverPort: port, folder: folder.path })
     call = caller(port)
+    await layFreshSpool(folder.path)
     server = await spawnServer({ port, worldPort, dataDir: folder.path })
     await call('POST', '/api/workspace/claim', { id: 'ws' })
     await call('POST', '/api/demo/link', {

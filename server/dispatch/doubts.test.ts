@@ -3,7 +3,8 @@ import { handOver, openHouse, temporaryFolder, type Page } from '../../e2e/house
 import type { Attempt } from '../../core/model'
 import type { Connector } from '../networks/connector'
 import type { Registry } from '../networks/registry'
-import { openDatabase, type Database } from '../store/database'
+import type { Database } from '../store/database'
+import { freshDatabase } from '../testing/freshSpool'
 import { accountsOf, aGrant } from '../testing/parts'
 import { Doubts } from './doubts'
 import { LEASE, Spool } from './spool'
@@ -27,7 +28,7 @@ describe('after a lost answer', () => {
   let answer: Awaited<ReturnType<Connector['find']>>
   let asked: string[]
   beforeAll(async () => {
-    database = await openDatabase({ folder: folder.path })
+    database = await freshDatabase(folder.path)
     await accountsOf(database).keep('murmur', 'stand-in', aGrant(), T0, 'murmur-one')
   })
   afterAll(async () => {

@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { HandOver } from '../../core/model'
 import { openDatabase, type Database } from '../store/database'
+import { freshDatabase, layFreshSpool } from '../testing/freshSpool'
 import { aPayload } from '../../core/model/samples'
 import { accountsOf, aGrant } from '../testing/parts'
 import { LEASE, Spool } from './spool'
@@ -78,7 +79,9 @@ describe.each([
   let spool: Spool
 
   beforeAll(async () => {
-    if (options) database = await openDatabase(options)
+    if (!options) return
+    if (!('url' in options)) await layFreshSpool(options.folder)
+    database = await openDatabase(options)
   })
   afterAll(() => database?.close())
   beforeEach(async () => {
@@ -242,7 +245,7 @@ it('refuses a second process on one PGlite folder with the holder’s number, an
     expect(a).toContain(`in use by process ${holder.pid}`)
   holder.kill('SIGKILL')
   await once(holder, 'exit')
-  const database = await openDatabase({ folder: shared })
+  const database = await freshDatabase(shared)
   expect(statSync(shared).mode & 0o077).toBe(0)
   await database.close()
   rmSync(shared, { recursive: true, force: true })

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { openHouse, temporaryFolder } from '../../e2e/house'
 import type { Trial } from '../../core/model'
-import { openDatabase, type Database } from '../store/database'
+import type { Database } from '../store/database'
+import { freshDatabase } from '../testing/freshSpool'
 import { aPayload } from '../../core/model/samples'
 import { makeRegistry } from '../networks/registry'
 import { Media } from '../store/media'
@@ -75,7 +76,7 @@ describe('what a test delivery left standing', () => {
   let database: Database
   let trials: Trials
   beforeAll(async () => {
-    database = await openDatabase({ folder: folder.path })
+    database = await freshDatabase(folder.path)
     const accounts = accountsOf(database)
     const registry = makeRegistry({ now: () => Date.now(), origin: '', world: house.worldUrl })
     trials = new Trials({

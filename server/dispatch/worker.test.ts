@@ -2,7 +2,8 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import type { HandOver } from '../../core/model'
 import { Clock } from '../clock'
-import { openDatabase, type Database } from '../store/database'
+import type { Database } from '../store/database'
+import { freshDatabase } from '../testing/freshSpool'
 import { aPayload } from '../../core/model/samples'
 import type { Registry } from '../networks/registry'
 import { Media } from '../store/media'
@@ -24,7 +25,7 @@ let free: (() => void)[]
 
 beforeEach(async () => {
   folder = temporaryFolder()
-  database = await openDatabase({ folder: folder.path })
+  database = await freshDatabase(folder.path)
   spool = new Spool(database)
   published = []
   free = []

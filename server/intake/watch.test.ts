@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import type { FetchAnswer, Watched } from '../../core/model'
-import { openDatabase, type Database } from '../store/database'
+import type { Database } from '../store/database'
+import { freshDatabase } from '../testing/freshSpool'
 import { Watcher } from './watch'
 
 const MINUTE = 60_000
@@ -15,7 +16,7 @@ let says: Partial<FetchAnswer> | Error = {}
 let asked: (string | null)[] = []
 
 beforeAll(async () => {
-  database = await openDatabase({ folder: folder.path })
+  database = await freshDatabase(folder.path)
 })
 afterAll(async () => {
   await database.close()

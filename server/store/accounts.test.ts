@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import { openDatabase, type Database } from '../store/database'
+import { freshDatabase } from '../testing/freshSpool'
 import { accountsOf, aGrant } from '../testing/parts'
 import type { Accounts } from './accounts'
 
@@ -21,7 +22,7 @@ describe('linked accounts', () => {
   let database: Database
   let accounts: Accounts
   beforeAll(async () => {
-    database = await openDatabase({ folder: folder.path })
+    database = await freshDatabase(folder.path)
     accounts = accountsOf(database)
   })
   afterAll(async () => {

@@ -7,6 +7,7 @@ import { Spool } from '../dispatch/spool'
 import { accountsOf, aGrant } from '../testing/parts'
 import { readBackup, writeBackup } from './backup'
 import { openDatabase, type Database } from './database'
+import { freshDatabase } from '../testing/freshSpool'
 import { figures } from './figures'
 import { Media } from './media'
 
@@ -15,7 +16,7 @@ let folders: ReturnType<typeof temporaryFolder>[]
 let database: Database
 beforeEach(async () => {
   folders = [temporaryFolder(), temporaryFolder()]
-  database = await openDatabase({ folder: folders[0]!.path })
+  database = await freshDatabase(folders[0]!.path)
   await accountsOf(database).keep('murmur', 'stand-in', aGrant({ secret: 'token-7' }), T0, 'murmur-one')
   await new Media(database).keep('f'.repeat(64), 'image/png', new Uint8Array([0, 255, 7]))
   const spool = new Spool(database)
@@ -43,7 +44,7 @@ const dump = async (of: Database): Promise<string> =>
 describe('a backup of the spool', () => {
   it('brings every row back, byte for byte, and goes on counting where it was', async () => {
     const bytes = await writeBackup(database, '2026-11-24T10:00:00.000Z')
-    const other = await openDatabase({ folder: folders[1]!.path })
+    const other = await freshDatabase(folders[1]!.path)
     await readBackup(other, bytes)
     expect(await dump(other)).toBe(await dump(database))
     expect((await accountsOf(other).login('murmur-one')).secret).toBe('token-7')

@@ -1,8 +1,9 @@
 import { accessSync, chmodSync, constants, mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { PGlite } from '@electric-sql/pglite'
+import type { PGlite } from '@electric-sql/pglite'
 import pg from 'pg'
 import { Fault } from '../../core/model'
+import { openEmbedded } from './embedded'
 import { lockFolder } from './lock'
 import { MIGRATIONS } from './migrations'
 
@@ -98,9 +99,9 @@ async function openPglite(folder: string): Promise<Database> {
     )
   }
   const release = await lockFolder(folder)
-  const lite = new PGlite(join(folder, 'spool'))
+  let lite: PGlite
   try {
-    await lite.waitReady
+    lite = await openEmbedded(join(folder, 'spool'))
   } catch (error) {
     await release()
     throw error

@@ -6,6 +6,7 @@ import { describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import { aGrant } from '../testing/parts'
 import { Accounts } from './accounts'
+import { layFreshSpool } from '../testing/freshSpool'
 import { openDatabase } from './database'
 import { resealAll } from './resealing'
 import { keysOf, Secrets } from './secrets'
@@ -50,6 +51,7 @@ describe('secrets', () => {
 
   it('come under a new key by command, those in the clear with them', async () => {
     const folder = temporaryFolder()
+    await layFreshSpool(folder.path)
     const look = async () => {
       const database = await openDatabase({ folder: folder.path })
       const secrets = new Secrets(keysOf(folder.path, undefined))
