@@ -44,8 +44,6 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     bornAt: Date.now(),
     codes: [],
     tokens: [],
-    posts: [],
-    media: [],
     troubles: [],
     vices: [],
     answers: 0,
@@ -103,7 +101,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   app.get('/', async (_request, reply) =>
     reply
       .header('content-type', 'text/html; charset=utf-8')
-      .send(overview(options, origin, store.state, await clock.now())),
+      .send(overview(options, origin, store, await clock.now())),
   )
   app.get('/demo', () => ({ seed: store.state.seed }))
   let made: { seed: string; at: number; bytes: Promise<Uint8Array> } | null = null
@@ -191,7 +189,8 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   return app
 }
 
-function overview(options: WorldOptions, origin: string, state: State, now: number): string {
+function overview(options: WorldOptions, origin: string, store: Store, now: number): string {
+  const { state } = store
   const sites = options.sites.map((s) => {
     const url = origin.replace('//', `//${s.host}.`)
     const films = s.films ? ` · <a href="${url}/films">films</a>` : ''
@@ -199,10 +198,10 @@ function overview(options: WorldOptions, origin: string, state: State, now: numb
     return `<li><a href="${url}/">${escape(s.title)}</a>${films}${files.join('')} · ${s.articles.filter((a) => appearsAt(a, state.bornAt) <= now).length} of ${s.articles.length} articles out</li>`
   })
   const networks = SERVED.map((n) => {
-    const accounts = options.accounts
-      .filter((a) => a.network === n.id)
-      .map((a) => `<a href="${n.service.path}/@${a.handle}">@${escape(a.handle)}</a>`)
-    return `<tr><td><b>${n.name}</b></td><td>${accounts.join(', ')}</td><td>${state.posts.filter((p) => p.network === n.id && !p.gone).length} posts</td><td>${n.service.connector === 'stand-in' ? `<a href="${n.service.path}/openapi.json">description</a>` : 'Micropub'}</td></tr>`
+    const logins = options.accounts.filter((a) => a.network === n.id)
+    const posts = logins.flatMap((a) => store.posts.of(a.id).filter((p) => !p.gone)).length
+    const accounts = logins.map((a) => `<a href="${n.service.path}/@${a.handle}">@${escape(a.handle)}</a>`)
+    return `<tr><td><b>${n.name}</b></td><td>${accounts.join(', ')}</td><td>${posts} posts</td><td>${n.service.connector === 'stand-in' ? `<a href="${n.service.path}/openapi.json">description</a>` : 'Micropub'}</td></tr>`
   })
   const choices = SERVED.map((n) => `<option value="${n.id}">${n.name}</option>`).join('')
   return page(

@@ -2,6 +2,7 @@ import { mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
 import { Target } from '../core/model'
+import { Journal, Posts } from './posts'
 
 /** A login on a stand-in network. */
 export const WorldAccount = z.object({
@@ -24,35 +25,6 @@ const Token = z.object({
   expiresAt: z.number(),
   withdrawn: z.boolean(),
 })
-
-/** A post as any of the interfaces takes it; fields that a network does not have are empty. */
-export const Draft = z.object({
-  format: z.string().default(''),
-  target: z.string().nullable().default(null),
-  title: z.string().nullable().default(null),
-  summary: z.string().nullable().default(null),
-  tags: z.array(z.string()).default([]),
-  text: z.string(),
-  parts: z.array(z.string()).default([]),
-  poll: z.array(z.string()).default([]),
-  firstComment: z.string().nullable().default(null),
-  link: z.string().nullable().default(null),
-  media: z.array(z.object({ id: z.string(), alt: z.string().default('') })).default([]),
-})
-export type Draft = z.infer<typeof Draft>
-
-/** A post as a stand-in network keeps it. */
-const WorldPost = Draft.extend({
-  id: z.string(),
-  network: z.string(),
-  account: z.string(),
-  key: z.string(),
-  at: z.number(),
-  /** Before that a moderator has it. */
-  visibleFrom: z.number().default(0),
-  gone: z.boolean(),
-})
-export type WorldPost = z.infer<typeof WorldPost>
 
 /** What can befall a publication: a network that is down stays so until it is told to be up. */
 export const TROUBLES = ['fail', 'slow', 'drop', 'limit', 'down'] as const
@@ -82,22 +54,22 @@ export type Vice = (typeof VICES)[number]
 const Link = z.object({ code: z.string(), url: z.string(), clicks: z.number() })
 export type Link = z.infer<typeof Link>
 
+/** A picture or clip that was uploaded to a network. */
+const WorldMedia = z.object({
+  id: z.string(),
+  network: z.string(),
+  type: z.string(),
+  width: z.number(),
+  height: z.number(),
+  bytes: z.number(),
+})
+export type WorldMedia = z.infer<typeof WorldMedia>
+
 const State = z.object({
   seed: z.string(),
   bornAt: z.number(),
   codes: z.array(z.object({ code: z.string(), account: z.string(), challenge: z.string().default('') })),
   tokens: z.array(Token),
-  posts: z.array(WorldPost),
-  media: z.array(
-    z.object({
-      id: z.string(),
-      network: z.string(),
-      type: z.string(),
-      width: z.number(),
-      height: z.number(),
-      bytes: z.number(),
-    }),
-  ),
   troubles: z.array(Trouble),
   /** How many of the writer's next answers each vice befalls, and how many it has given. */
   vices: z.array(z.object({ vice: z.enum(VICES), left: z.number() })).default([]),
@@ -116,14 +88,18 @@ const State = z.object({
 })
 export type State = z.infer<typeof State>
 
-/** Keeps the world's state in a file, so that it outlives a restart. */
+/** Keeps the world's state in one folder, so that it outlives a restart: posts and media as they come, the rest as a whole. */
 export class Store {
   readonly #folder: string
+  readonly posts: Posts
+  readonly media: Journal<WorldMedia>
   #state: State
 
   constructor(folder: string, fresh: () => State) {
     this.#folder = folder
     mkdirSync(join(folder, 'media'), { recursive: true })
+    this.posts = new Posts(join(folder, 'posts.jsonl'))
+    this.media = new Journal(join(folder, 'media.jsonl'), WorldMedia)
     this.#state = this.#read() ?? fresh()
     this.save()
   }
@@ -132,8 +108,11 @@ export class Store {
     return this.#state
   }
 
+  /** Begins anew with a state; nothing was posted. */
   replace(state: State): void {
     this.#state = state
+    this.posts.clear()
+    this.media.clear()
     this.save()
   }
 
@@ -181,8 +160,9 @@ export class Store {
     return link
   }
 
-  putMedia(id: string, bytes: Uint8Array): void {
-    writeFileSync(join(this.#folder, 'media', id), bytes)
+  putMedia(media: WorldMedia, bytes: Uint8Array): void {
+    writeFileSync(join(this.#folder, 'media', media.id), bytes)
+    this.media.write(media)
   }
 
   getMedia(id: string): Buffer {

@@ -3,7 +3,7 @@ import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import type { ServedNetwork } from '../../core/networks'
 import { page } from '../html'
-import type { Draft, WorldPost } from '../state'
+import type { Draft, WorldPost } from '../posts'
 import { lookOf } from './looks'
 import { publicUrl } from './pages'
 import { html, type NetworkParts } from './parts'
@@ -105,7 +105,7 @@ export function micropubRoutes(
     if (q === 'config') return { 'media-endpoint': `${origin}${base}/media`, 'syndicate-to': targets }
     if (q === 'syndicate-to') return { 'syndicate-to': targets }
     if (q !== 'source') return refuse(reply, 400, 'invalid_request', `There is no query ${q}.`)
-    const mine = store.state.posts.filter((p) => p.account === known.account.id && !p.gone)
+    const mine = store.posts.of(known.account.id).filter((p) => !p.gone)
     if (url === undefined)
       return {
         items: mine
@@ -125,13 +125,13 @@ export function micropubRoutes(
     const change = Change.safeParse(request.body)
     if (change.success) {
       const { action, url, replace, add } = change.data
-      const post = store.state.posts.find((p) => p.account === known.account.id && urlOf(p) === url)
+      const post = store.posts.of(known.account.id).find((p) => urlOf(p) === url)
       if (!post) return refuse(reply, 404, 'invalid_request', 'There is no such post.')
       if (action === 'update') {
         const draft = draftOf({ ...entryOf(post, urlOf(post)), ...replace })
-        Object.assign(post, draft, { tags: [...draft.tags, ...texts(add['category'])], media: post.media })
-      } else post.gone = action === 'delete'
-      store.save()
+        const tags = [...draft.tags, ...texts(add['category'])]
+        store.posts.change(post, { ...draft, tags, media: post.media })
+      } else store.posts.change(post, { gone: action === 'delete' })
       return reply.status(204).send()
     }
     const made = Create.safeParse(fromForm(request.body))

@@ -1,7 +1,8 @@
 import type { FastifyInstance } from 'fastify'
 import type { ServedNetwork } from '../../core/networks'
 import { escape, page } from '../html'
-import type { WorldAccount, WorldPost } from '../state'
+import type { WorldPost } from '../posts'
+import type { WorldAccount } from '../state'
 import { lookOf } from './looks'
 import { html, type NetworkParts } from './parts'
 import { isShown } from './publishing'
@@ -23,7 +24,7 @@ export function pageRoutes(
   const logins = (): WorldAccount[] => accounts.filter((a) => a.network === profile.id)
 
   app.get<{ Params: { id: string } }>(`${base}/media/:id`, async (request, reply) => {
-    const media = store.state.media.find((m) => m.id === request.params.id)
+    const media = store.media.find(request.params.id)
     return media
       ? reply.header('content-type', media.type).send(store.getMedia(media.id))
       : reply.status(404).send({ error: 'gone', reason: 'There is no such picture.' })
@@ -31,7 +32,8 @@ export function pageRoutes(
 
   app.get<{ Params: { id: string } }>(`${base}/posts/:id/page`, async (request, reply) => {
     const now = await clock.now()
-    const post = store.state.posts.find((p) => p.id === request.params.id && isShown(p, now))
+    const found = store.posts.find(request.params.id)
+    const post = found && isShown(found, now) ? found : undefined
     const account = logins().find((a) => a.id === post?.account)
     if (!post || !account)
       return html(
@@ -61,8 +63,9 @@ export function pageRoutes(
           look,
         ),
       )
-    const posts = store.state.posts
-      .filter((p) => p.account === account.id && isShown(p, now))
+    const posts = store.posts
+      .of(account.id)
+      .filter((p) => isShown(p, now))
       .sort((a, b) => b.at - a.at)
     const shown = posts.map((p) => show(p, account, profile)).join('')
     return html(

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import { imageSize } from 'image-size'
 import type { NetworkProfile, ServedNetwork } from '../../core/networks'
 import { bareWords } from '../../core/text'
-import type { Draft, WorldAccount, WorldPost } from '../state'
+import type { Draft, WorldPost } from '../posts'
+import type { WorldAccount } from '../state'
 import type { NetworkParts } from './parts'
 import { postFaults } from './rules'
 
@@ -23,8 +24,7 @@ export async function publish(
   key: string,
   draft: Draft,
 ): Promise<Published> {
-  const known = (): WorldPost | undefined =>
-    store.state.posts.find((p) => p.key === key && p.account === account.id)
+  const known = (): WorldPost | undefined => store.posts.under(account.id, key)
   const before = known()
   if (before) return { ok: true, post: before, fresh: false, drop: false }
   const trouble = store.takeTrouble(profile.id, account.id)
@@ -50,8 +50,7 @@ export async function publish(
     visibleFrom: moderated ? now + MODERATION : now,
     gone: false,
   }
-  store.state.posts.push(post)
-  store.save()
+  store.posts.add(post)
   return { ok: true, post, fresh: true, drop: trouble === 'drop' }
 }
 
@@ -67,9 +66,9 @@ function faultOf(
   draft: Draft,
   now: number,
 ): (Published & { ok: false }) | null {
-  const media = draft.media.map((m) =>
-    store.state.media.find((x) => x.id === m.id && x.network === profile.id),
-  )
+  const media = draft.media
+    .map(({ id }) => store.media.find(id))
+    .map((m) => (m?.network === profile.id ? m : undefined))
   if (media.some((m) => m === undefined))
     return refusal(422, 'invalid', 'A picture was not uploaded here.', 'media')
   const found = media.filter((m) => m !== undefined)
@@ -85,20 +84,22 @@ function faultOf(
     clips: found.filter((m) => m.type.startsWith('video/')).length,
   })[0]
   if (fault) return refusal(422, 'invalid', fault.reason, fault.field)
-  const recent = store.state.posts.filter((p) => p.network === profile.id && !p.gone)
-  const today = recent.filter((p) => p.account === account.id && now - p.at < DAY)
+  const today = store.posts.of(account.id).filter((p) => !p.gone && now - p.at < DAY)
   if (today.length >= profile.limits.postsPerDay)
     return {
       ...refusal(429, 'rate', `At most ${profile.limits.postsPerDay} posts a day.`),
       retryAfter: 3600,
     }
   const words = bareWords(draft.text)
-  const doubled = recent.some(
-    (p) =>
-      p.account !== account.id &&
-      now - p.at <= profile.limits.siblingDays * DAY &&
-      bareWords(p.text) === words,
-  )
+  const doubled = store.posts
+    .saying(profile.id, words)
+    .some(
+      (p) =>
+        !p.gone &&
+        p.account !== account.id &&
+        now - p.at <= profile.limits.siblingDays * DAY &&
+        bareWords(p.text) === words,
+    )
   return doubled && words
     ? refusal(422, 'seen', 'The same words were posted by another account this week.', 'text')
     : null
@@ -120,9 +121,7 @@ export function takeMedia(
     }
   const { width, height } = size
   const id = randomUUID()
-  store.putMedia(id, bytes)
-  store.state.media.push({ id, network: profile.id, type, width, height, bytes: bytes.length })
-  store.save()
+  store.putMedia({ id, network: profile.id, type, width, height, bytes: bytes.length }, bytes)
   return { id, width, height }
 }
 

@@ -2,7 +2,7 @@ import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
 import type { ServedNetwork } from '../../core/networks'
 import { hash } from '../hash'
-import { Draft, type WorldPost } from '../state'
+import { Draft, type WorldPost } from '../posts'
 import { describe } from './describe'
 import { publicUrl } from './pages'
 import { refuse, type NetworkParts } from './parts'
@@ -101,16 +101,16 @@ export function standInRoutes(
   app.get<{ Querystring: { key?: string } }>(`${base}/posts`, async (request, reply) => {
     const known = await permissions.bearer(request, reply)
     if (!known) return reply
-    const post = store.state.posts.find(
-      (p) => p.account === known.account.id && p.key === request.query.key && !p.gone,
-    )
-    return post ? answerOf(post) : refuse(reply, 404, 'gone', 'There is no post under this key.')
+    const post = store.posts.under(known.account.id, request.query.key ?? '')
+    return post && !post.gone
+      ? answerOf(post)
+      : refuse(reply, 404, 'gone', 'There is no post under this key.')
   })
 
   app.get<{ Params: { id: string } }>(`${base}/posts/:id`, async (request, reply) => {
     if (!(await permissions.bearer(request, reply))) return reply
-    const post = store.state.posts.find((p) => p.id === request.params.id && !p.gone)
-    return post
+    const post = store.posts.find(request.params.id)
+    return post && !post.gone
       ? {
           id: post.id,
           format: post.format,
@@ -130,10 +130,10 @@ export function standInRoutes(
   app.delete<{ Params: { id: string } }>(`${base}/posts/:id`, async (request, reply) => {
     const known = await permissions.bearer(request, reply)
     if (!known) return reply
-    const post = store.state.posts.find((p) => p.id === request.params.id && p.account === known.account.id)
-    if (!post || post.gone) return refuse(reply, 404, 'gone', 'There is no such post.')
-    post.gone = true
-    store.save()
+    const post = store.posts.find(request.params.id)
+    if (post?.account !== known.account.id || post.gone)
+      return refuse(reply, 404, 'gone', 'There is no such post.')
+    store.posts.change(post, { gone: true })
     return reply.status(204).send()
   })
 }
