@@ -5,6 +5,8 @@ import { ConnectorId, Slot } from '../model'
 export const LinkPlace = z.enum(['text', 'first comment', 'profile', 'field', 'none'])
 export type LinkPlace = z.infer<typeof LinkPlace>
 
+const Rate = z.object({ burst: z.int().positive(), perMinute: z.number().positive() })
+
 /**
  * A network described by what it takes. Lengths are in graphemes: what a reader sees as one
  * character. The code knows no network by name; everything it needs is here.
@@ -61,6 +63,10 @@ export const NetworkProfile = z.object({
   }),
   /** Posts a day that an account may make until it is so many days old, youngest first. */
   warmUp: z.array(z.object({ days: z.int().positive(), postsPerDay: z.int().positive() })),
+  /** How fast calls may come: so many at once, then so many a minute; for one account, and for all of them together. */
+  rates: z
+    .object({ account: Rate, network: Rate })
+    .default({ account: { burst: 30, perMinute: 60 }, network: { burst: 300, perMinute: 3000 } }),
   /** What the writer aims at unless a brief says otherwise. */
   brief: z.object({
     shape: z.enum([

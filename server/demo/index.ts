@@ -13,6 +13,7 @@ const EMPTIED = [
   'accounts',
   'authorisations',
   'uploads',
+  'rates',
   'media',
   'settings',
   'messages',

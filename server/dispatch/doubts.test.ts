@@ -7,7 +7,8 @@ import type { Database } from '../store/database'
 import { freshDatabase } from '../testing/freshSpool'
 import { accountsOf, aGrant } from '../testing/parts'
 import { Doubts } from './doubts'
-import { LEASE, Spool } from './spool'
+import { LEASE } from '../store/deliveries'
+import { Spool } from '../store/spool'
 
 const T0 = Date.parse('2026-11-24T10:00:00Z')
 const attempt = (answered: boolean): Attempt => ({

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto'
 import type { RecallAnswer } from '../../core/model'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
-import { keyOf, type Spool } from './spool'
+import { keyOf } from '../store/deliveries'
+import type { Spool } from '../store/spool'
 
 /**
  * What may be public is never called recalled: where an answer of a network was lost, the network is asked whether it has

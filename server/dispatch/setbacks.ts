@@ -1,7 +1,8 @@
 import { network } from '../../core/networks'
 import type { Chat } from '../services/chat'
 import type { Accounts } from '../store/accounts'
-import type { Claim, Setback } from './spool'
+import type { Claim } from '../store/deliveries'
+import type { Setback } from '../store/rounds'
 
 const OPENING = 80
 

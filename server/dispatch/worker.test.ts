@@ -8,11 +8,11 @@ import { aPayload } from '../../core/model/samples'
 import type { Registry } from '../networks/registry'
 import { Media } from '../store/media'
 import { accountsOf, aGrant } from '../testing/parts'
-import { Spool } from './spool'
+import { Spool } from '../store/spool'
 import { Worker } from './worker'
 
-/** What the stand-in for a connector does with a post of an account: takes it, or never answers. */
-type Way = 'takes it' | 'stalls'
+/** What the stand-in for a connector does with a post of an account: takes it, never answers, or wants to be asked later. */
+type Way = 'takes it' | 'stalls' | 'asks for a week' | 'asks for a second'
 
 const ACCOUNTS = ['a', 'b', 'c', 'd', 'e', 'f', 'quick']
 let folder: ReturnType<typeof temporaryFolder>
@@ -39,10 +39,16 @@ beforeEach(async () => {
     media: new Media(database),
     clock: new Clock(false, () => database),
     longest: 1_000,
+    chance: () => 0.5,
     registry: {
       of: () => ({
         publish: async (_login: unknown, _key: string, payload: { text: string }) => {
-          if (way(payload.text) === 'stalls') await new Promise<void>((resolve) => free.push(resolve))
+          const what = way(payload.text)
+          if (what.startsWith('asks')) {
+            const afterMilliseconds = what === 'asks for a week' ? 7 * 86_400_000 : 1000
+            return { outcome: { kind: 'later', reason: 'Too many.', afterMilliseconds }, attempts: [] }
+          }
+          if (what === 'stalls') await new Promise<void>((resolve) => free.push(resolve))
           else published.push(payload.text)
           return {
             outcome: { kind: 'published', remoteId: payload.text, publicUrl: null, visibility: 'visible' },
@@ -90,6 +96,32 @@ describe('a post whose picture is not here any more', () => {
     expect((await spool.receipts(0)).receipts.map((r) => [r.post, r.outcome, r.reason])).toEqual(
       expect.arrayContaining([['with a picture', 'failed', 'Its picture did not arrive. Try it again.']]),
     )
+  })
+})
+
+describe('networks that want to be asked later', () => {
+  it('are, a tenth later by chance: at most after an hour, at least after a minute', async () => {
+    way = (words) => (words === 'patient' ? 'asks for a week' : 'asks for a second')
+    await spool.put(post('a', 'patient'), 'ws')
+    await spool.put(post('b', 'hasty'), 'ws')
+    const began = Date.now()
+    await worker.start()
+    const rows = () =>
+      database.query<{ post: string; next_try_at: string | number }>(
+        `select post, next_try_at from deliveries where tries = 1 and state = 'waiting' order by post`,
+      )
+    let found = await rows()
+    for (const end = Date.now() + 10_000; Date.now() < end && found.length < 2; found = await rows())
+      await new Promise((resolve) => setTimeout(resolve, 50))
+    const took = Date.now() - began
+    const [hasty, patient] = found.map((row) => Number(row.next_try_at) - began)
+    for (const [wait, minutes] of [
+      [hasty, 1.1],
+      [patient, 66],
+    ] as const) {
+      expect(wait).toBeGreaterThanOrEqual(minutes * 60_000)
+      expect(wait).toBeLessThanOrEqual(minutes * 60_000 + took)
+    }
   })
 })
 

@@ -8,7 +8,10 @@ import type { Sent } from '../networks/connector'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
 import type { Media } from '../store/media'
-import { keyOf, LEASE, type Claim, type Setback, type Spool } from './spool'
+import { keyOf, LEASE, type Claim } from '../store/deliveries'
+import type { Setback } from '../store/rounds'
+import type { Spool } from '../store/spool'
+import { Rounds } from './rounds'
 
 const QUEUE = 'account-work'
 const TICK = 400
@@ -19,6 +22,10 @@ const AT_ONCE = 64
  * is claimed anew, under the same idempotency key.
  */
 const LONGEST = 180_000
+/** The longest that a network may have us wait between two tries, in milliseconds of the shared clock. */
+const PATIENCE = 3_600_000
+/** How long an account's job may wait in the queue before another is sent, in real milliseconds. */
+const QUEUED = 5_000
 
 /**
  * Carries deliveries out. Once a tick, every account with due work gets one pg-boss job ("this
@@ -30,6 +37,8 @@ export class Worker {
   readonly #owner = randomUUID()
   readonly #boss: PgBoss
   readonly #spool: Spool
+  readonly #rounds: Rounds
+  readonly #chance: () => number
   readonly #accounts: Accounts
   readonly #media: Media
   readonly #clock: Clock
@@ -40,6 +49,8 @@ export class Worker {
   #workerId = ''
   /** The accounts that are being served, each with the end of that. */
   readonly #served = new Map<string, Promise<void>>()
+  /** The accounts whose job is in the queue, and since when, in real milliseconds. */
+  readonly #queued = new Map<string, number>()
   #stopped = false
 
   /** `longest` is how long a lease is renewed at most, in milliseconds. */
@@ -51,12 +62,20 @@ export class Worker {
     clock: Clock
     registry: Registry
     longest?: number
+    /** Numbers from 0 to 1, which keep many deliveries from being tried again at one moment. */
+    chance?: () => number
     /** Hears of what went wrong for good; the delivery is settled by then. */
     onSetback?: (claim: Claim, setback: Setback, now: number) => Promise<void>
   }) {
     this.#onSetback = parts.onSetback ?? (() => Promise.resolve())
     this.#longest = parts.longest ?? LONGEST
     this.#spool = parts.spool
+    this.#rounds = new Rounds(parts.spool, () => ({
+      owner: this.#owner,
+      now: parts.clock.now(),
+      realNow: Date.now(),
+    }))
+    this.#chance = parts.chance ?? Math.random
     this.#accounts = parts.accounts
     this.#media = parts.media
     this.#clock = parts.clock
@@ -72,7 +91,7 @@ export class Worker {
     await this.#boss.createQueue(QUEUE, { name: QUEUE, policy: 'short' })
     this.#workerId = await this.#boss.work<{ account: string }>(
       QUEUE,
-      { pollingIntervalSeconds: 2, batchSize: 4 },
+      { pollingIntervalSeconds: 2, batchSize: AT_ONCE },
       async (jobs) => {
         for (const { data } of jobs) await this.#serve(data.account)
       },
@@ -96,9 +115,15 @@ export class Worker {
 
   /** Sends a job for every account that has due work. */
   async wake(): Promise<void> {
-    const accounts = await this.#spool.accountsDue(this.#clock.now(), Date.now())
-    for (const account of accounts)
+    if (this.#served.size >= AT_ONCE) return
+    const now = Date.now()
+    const due = await this.#spool.accountsDue(this.#clock.now(), now)
+    const accounts = due.filter((account) => !this.#served.has(account))
+    for (const account of accounts) {
+      if (now - (this.#queued.get(account) ?? 0) < QUEUED) continue
+      this.#queued.set(account, now)
       await this.#boss.send(QUEUE, { account }, { singletonKey: account, retryLimit: 0 })
+    }
     if (accounts.length && this.#workerId) this.#boss.notifyWorker(this.#workerId)
   }
 
@@ -114,6 +139,7 @@ export class Worker {
 
   /** Begins to serve an account, and gives once there is room for another. */
   async #serve(account: string): Promise<void> {
+    this.#queued.delete(account)
     if (this.#served.has(account)) return
     const work = this.#work(account)
       .catch((error: unknown) => void process.stderr.write(`A delivery broke off: ${String(error)}\n`))
@@ -124,7 +150,7 @@ export class Worker {
 
   async #work(account: string): Promise<void> {
     while (!this.#stopped) {
-      const claim = await this.#spool.claim(account, this.#owner, this.#clock.now(), Date.now())
+      const claim = await this.#rounds.claim(account)
       if (!claim) return
       await this.#deliver(claim)
     }
@@ -139,17 +165,20 @@ export class Worker {
     const { outcome, attempts } = await this.#publish(claim).finally(() => clearInterval(keeping))
     const settled =
       outcome.kind === 'later'
-        ? { ...outcome, afterMilliseconds: Math.max(outcome.afterMilliseconds, backoff(claim.tries)) }
+        ? { ...outcome, afterMilliseconds: this.#wait(outcome.afterMilliseconds, claim.tries) }
         : outcome
-    const now = this.#clock.now()
-    const setback = await this.#spool.settle(
+    const setback = await this.#rounds.settle({
       claim,
-      this.#owner,
-      [...claim.attempts, ...attempts],
-      settled,
-      now,
-    )
-    if (setback) await this.#onSetback(claim, setback, now).catch(() => undefined)
+      attempts: [...claim.attempts, ...attempts],
+      outcome: settled,
+    })
+    if (setback) await this.#onSetback(claim, setback, this.#clock.now()).catch(() => undefined)
+  }
+
+  /** As long as the network asks, within bounds; longer with each try, and up to a fifth longer by chance. */
+  #wait(asked: number, tries: number): number {
+    const least = Math.max(Math.min(asked, PATIENCE), backoff(tries))
+    return Math.round(least * (1 + this.#chance() / 5))
   }
 
   /** Sends a claimed post. What is wrong on this side before anything is sent (a picture that is not here, a key) is an outcome too. */

@@ -67,4 +67,11 @@ create table if not exists uploads (
   account text not null, hash text not null, remote_id text not null, at bigint not null, primary key (account, hash)
 );
 `,
+  `
+create index if not exists deliveries_open on deliveries (account, due_at, post) where state in ('waiting', 'sending');
+create index if not exists deliveries_next on deliveries (next_try_at) where state in ('waiting', 'sending');
+create index if not exists deliveries_published on deliveries (account, published_at) where published_at is not null;
+drop index if exists deliveries_work;
+create table if not exists rates (key text primary key, tokens double precision not null, at bigint not null);
+`,
 ]

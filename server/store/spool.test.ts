@@ -1,15 +1,18 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, mkdtempSync, rmSync, statSync } from 'node:fs'
+import { mkdtempSync, rmSync, statSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { HandOver } from '../../core/model'
-import { openDatabase, type Database } from '../store/database'
+import { openDatabase, type Database } from './database'
 import { freshDatabase, layFreshSpool } from '../testing/freshSpool'
 import { aPayload } from '../../core/model/samples'
 import { accountsOf, aGrant } from '../testing/parts'
-import { LEASE, Spool } from './spool'
+import { startPostgres } from '../testing/postgres'
+import { LEASE } from './deliveries'
+import { take } from './rates'
+import { Spool } from './spool'
 
 const T0 = Date.parse('2026-11-24T10:00:00Z')
 const MINUTE = 60_000
@@ -25,36 +28,6 @@ function entry(id: string, change: Partial<HandOver> = {}): HandOver {
     gapMinutes: 60,
     payload: aPayload({ text: `Words of ${id}` }),
     ...change,
-  }
-}
-
-/** A private PostgreSQL on a folder and socket of its own, or null where none is installed. */
-function startPostgres(): { url: string; stop: () => void } | null {
-  const bin = ['/usr/lib/postgresql/17/bin', '/usr/lib/postgresql/16/bin', '/usr/lib/postgresql/15/bin'].find(
-    (b) => existsSync(join(b, 'initdb')),
-  )
-  if (!bin) return null
-  const folder = mkdtempSync(join(tmpdir(), 'dripline-pg-'))
-  const port = 20_000 + (process.pid % 20_000)
-  const root = process.getuid?.() === 0
-  // PostgreSQL refuses to run as root, so the postgres user that its package makes runs it.
-  const run = (command: string, args: string[]): boolean =>
-    (root
-      ? spawnSync('runuser', ['-u', 'postgres', '--', command, ...args], { cwd: '/tmp' })
-      : spawnSync(command, args)
-    ).status === 0
-  if (root) spawnSync('chown', ['postgres', folder])
-  const data = join(folder, 'data')
-  if (!run(join(bin, 'initdb'), ['-D', data, '-A', 'trust', '-U', 'dripline', '--no-sync'])) return null
-  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off`
-  if (!run(join(bin, 'pg_ctl'), ['-D', data, '-o', options, '-w', '-l', join(folder, 'log'), 'start']))
-    return null
-  return {
-    url: `postgres://dripline@127.0.0.1:${port}/postgres`,
-    stop: () => {
-      run(join(bin, 'pg_ctl'), ['-D', data, '-m', 'immediate', 'stop'])
-      rmSync(folder, { recursive: true, force: true })
-    },
   }
 }
 
@@ -86,7 +59,7 @@ describe.each([
   afterAll(() => database?.close())
   beforeEach(async () => {
     if (!options) return
-    for (const table of ['deliveries', 'receipts', 'accounts', 'media'])
+    for (const table of ['deliveries', 'receipts', 'accounts', 'media', 'rates'])
       await database.query(`delete from ${table}`)
     spool = new Spool(database)
     await accountsOf(database).keep('murmur', 'stand-in', aGrant(), T0, 'acc')
@@ -177,6 +150,98 @@ describe.each([
     expect(receipts[0]).toMatchObject({ outcome: 'failed', reason: 'Down. It was tried 6 times.' })
   })
 
+  test('lets nothing overtake a post that waits for its next try, and keeps the gap for that, too', async () => {
+    const due = (minutes: number) => ({
+      dueAt: new Date(T0 + minutes * MINUTE).toISOString(),
+      gapMinutes: 30,
+    })
+    await spool.put(entry('first', due(0)), 'ws')
+    await spool.put(entry('second', due(1)), 'ws')
+    const claim = await spool.claim('acc', 'me', T0 + MINUTE, 0)
+    expect(claim?.post).toBe('first')
+    const later = { kind: 'later', reason: 'Down.', afterMilliseconds: 10 * MINUTE } as const
+    await spool.settle(claim!, 'me', [], later, T0 + MINUTE)
+    expect(await spool.claim('acc', 'me', T0 + 10 * MINUTE, 1)).toBeNull()
+    expect(await spool.accountsDue(T0 + 10 * MINUTE, 1)).toEqual([])
+    expect(await spool.isSettled(T0 + 10 * MINUTE)).toBe(true)
+    expect(await spool.nextAt(T0 + 10 * MINUTE)).toBe(T0 + 11 * MINUTE)
+    const again = await spool.claim('acc', 'me', T0 + 11 * MINUTE, 2)
+    expect(again).toMatchObject({ post: 'first', tries: 2 })
+    await spool.settle(again!, 'me', [], published, T0 + 11 * MINUTE)
+    expect(await spool.claim('acc', 'me', T0 + 40 * MINUTE, 3)).toBeNull()
+    const second = await spool.claim('acc', 'me', T0 + 41 * MINUTE, 4)
+    expect(second?.post).toBe('second')
+    await spool.settle(second!, 'me', [], later, T0 + 41 * MINUTE)
+    // What was published meanwhile, by a person's word at another server, moves the next try as well.
+    await database.query(`update deliveries set published_at = $1 where post = 'first'`, [T0 + 45 * MINUTE])
+    expect(await spool.claim('acc', 'me', T0 + 52 * MINUTE, 5)).toBeNull()
+    expect((await spool.claim('acc', 'me', T0 + 75 * MINUTE, 6))?.post).toBe('second')
+  })
+
+  test('settles and claims for many accounts at once as it does for each', async () => {
+    const ids = ['a', 'b', 'c', 'd']
+    for (const id of ids) {
+      await accountsOf(database).keep('murmur', 'stand-in', aGrant({ remoteId: id }), T0, id)
+      for (const n of [1, 2]) await spool.put(entry(`${id}${n}`, { account: id, gapMinutes: 0 }), 'ws')
+    }
+    const at = (owner: string, realNow: number) => ({ owner, now: T0, realNow })
+    const first = await spool.round([], [...ids, 'acc', 'nobody'], at('me', 0))
+    expect([...first.claims.values()].map((c) => c.post).sort()).toEqual(['a1', 'b1', 'c1', 'd1'])
+    const outcomes = [
+      published,
+      { kind: 'refused', reason: 'Not so\0.' },
+      { kind: 'later', reason: 'Down.', afterMilliseconds: MINUTE },
+      { kind: 'unlinked', reason: 'Withdrawn\0.', state: 'withdrawn' },
+    ] as const
+    const settlements = ids.map((id, i) => ({
+      claim: first.claims.get(id)!,
+      attempts: [],
+      outcome: outcomes[i]!,
+    }))
+    const strange = await spool.round(settlements, [], at('another', 1))
+    expect(strange.setbacks).toEqual([null, null, null, null])
+    const second = await spool.round(settlements, ids, at('me', 1))
+    expect(second.setbacks.map((s) => s?.what ?? null)).toEqual([null, 'failed', null, 'unlinked'])
+    expect([...second.claims.values()].map((c) => c.post).sort()).toEqual(['a2', 'b2'])
+    const { receipts } = await spool.receipts(0)
+    expect(receipts.map((r) => `${r.post} ${r.outcome} ${r.reason}`)).toEqual([
+      'a1 published The network took it.',
+      'b1 failed Not so\ufffd.',
+    ])
+  })
+
+  test('keeps to its rates: so many at once, then as they come back, over all servers', async () => {
+    const account = (id: string) => ({ key: `account ${id}`, burst: 2, perMinute: 60 })
+    const all = { key: 'network', burst: 3, perMinute: 30 }
+    const asks = (...ids: string[]) => ids.map((id) => ({ row: id, keys: [account(id), all] }))
+    const through = (real: number, ...ids: string[]) =>
+      database.transaction((tx) => take(tx, asks(...ids), real))
+    expect(await through(0, 'a', 'a', 'a', 'b', 'b')).toEqual(['a', 'a', 'b'])
+    // Half a second later an account has half a token more, the network a quarter.
+    expect(await through(500, 'a', 'b')).toEqual([])
+    expect(await through(2_000, 'a', 'b')).toEqual(['a'])
+    expect(await through(60_000, 'b', 'b', 'b', 'c', 'c')).toEqual(['b', 'b', 'c'])
+  })
+
+  test('ends unsure, not failed, where the last of its tries may have arrived', async () => {
+    await spool.put(entry('p'), 'ws')
+    const lost = {
+      at: new Date(T0).toISOString(),
+      request: { method: 'POST', url: 'http://x', body: null },
+      answer: null,
+      error: 'The connection broke.',
+      milliseconds: 1,
+    }
+    for (let i = 1; i <= 6; i++) {
+      const claim = await spool.claim('acc', 'me', T0 + i * MINUTE, i * LEASE * 2)
+      const later = { kind: 'later', reason: 'Lost.', afterMilliseconds: MINUTE } as const
+      await spool.settle(claim!, 'me', [...claim!.attempts, lost], later, T0 + i * MINUTE)
+    }
+    expect((await spool.receipts(0)).receipts).toMatchObject([
+      { outcome: 'unsure', reason: expect.stringContaining('may have it all the same') },
+    ])
+  })
+
   test('keeps an account’s posts while its permission is lost', async () => {
     await spool.put(entry('p'), 'ws')
     const claim = await spool.claim('acc', 'me', T0, 0)
@@ -233,7 +298,7 @@ it('refuses a second process on one PGlite folder with the holder’s number, an
       '--import',
       'tsx',
       '-e',
-      `import('${join(import.meta.dirname, '../store/lock.ts')}').then((m) => m.lockFolder('${shared}')).then(() => { console.log('held'); ${then} }, (e) => { console.log(e.message); process.exit(3) })`,
+      `import('${join(import.meta.dirname, 'lock.ts')}').then((m) => m.lockFolder('${shared}')).then(() => { console.log('held'); ${then} }, (e) => { console.log(e.message); process.exit(3) })`,
     ])
   const said = async (child: ChildProcess): Promise<string> => String((await once(child.stdout!, 'data'))[0])
   // Three at once: one has it, and says who it is.

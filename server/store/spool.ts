@@ -1,48 +1,17 @@
-import { z } from 'zod'
 import {
-  Attempt,
   Payload,
   Receipt,
+  type Attempt,
   type HandOver,
   type HandOverAnswer,
   type RecallAnswer,
   type ReceiptPage,
 } from '../../core/model'
-import type { Database } from '../store/database'
 import type { Outcome } from '../networks/connector'
-import { isLinked, setState } from '../store/accounts'
-import { hasMedia } from '../store/media'
-import { finish, lockAccount, receiptOf, type Row } from './deliveries'
-
-/** How late a post may be and still be sent: two hours. Later ones wait for a decision. */
-export const LATEST = 2 * 3_600_000
-/** How long a claimed delivery belongs to its server, in real milliseconds. */
-export const LEASE = 20_000
-
-const MINUTE = 60_000
-
-/** A delivery that a server has claimed and must now carry out. */
-export interface Claim {
-  post: string
-  generation: number
-  /** The workspace that handed it over: part of its idempotency key, whoever owns the spool later. */
-  workspace: string
-  account: string
-  dueAt: number
-  payload: Payload
-  tries: number
-  attempts: Attempt[]
-  /** Whether the network may have it already, from an earlier try. */
-  doubt: boolean
-}
-
-/** What went wrong for good with a delivery, or with its account. */
-export interface Setback {
-  what: 'failed' | 'unlinked' | 'by hand'
-  reason: string
-}
-
-const TRIES = 6
+import type { Database } from './database'
+import { claimOf, finish, LEASE, lockAccounts, receiptOf, type Claim, type Row } from './deliveries'
+import { hasMedia } from './media'
+import { BUSY, claimEach, HEAD, settleEach, type At, type Setback, type Settlement } from './rounds'
 
 /** States in which nothing more is done with a delivery; a late one may be handed over anew. */
 const FINISHED = new Set(['published', 'failed', 'unsure', 'gone'])
@@ -69,7 +38,7 @@ export class Spool {
       standing: HandOverAnswer['standing'] = null,
     ): HandOverAnswer => ({ id: entry.id, result, message, receipt, standing })
     return this.#database.transaction(async (tx) => {
-      await lockAccount(tx, entry.account)
+      await lockAccounts(tx, [entry.account])
       const [link] = await tx.query(`select 1 from accounts where account = $1`, [entry.account])
       if (!link) return answer('not linked', 'The account is not linked on this server. Link it again.')
       for (const { hash } of entry.payload.media) {
@@ -125,7 +94,7 @@ export class Spool {
         [post],
       )
       if (!found) return { id: post, result: 'unknown', receipt: null }
-      await lockAccount(tx, found.account)
+      await lockAccounts(tx, [found.account])
       const [row] = await tx.query<Row>(`select * from deliveries where post = $1 and generation = $2`, [
         post,
         found.generation,
@@ -172,7 +141,7 @@ export class Spool {
     return this.#database.transaction(async (tx) => {
       const [found] = await tx.query<Row>(`select * from deliveries where post = $1 and doubt`, [post])
       if (!found) return null
-      await lockAccount(tx, found.account)
+      await lockAccounts(tx, [found.account])
       const [row] = await tx.query<Row>(
         `update deliveries set state = 'sending', lease_until = $3, lease_owner = $4
          where post = $1 and generation = $2 and state = 'waiting' and doubt returning *`,
@@ -208,25 +177,26 @@ export class Spool {
     await this.#database.query(`delete from receipts where cursor <= $1`, [cursor])
   }
 
-  /** The accounts that have work to do at a moment. */
+  /** The accounts that have work to do at a moment: those whose oldest open delivery may be claimed. */
   async accountsDue(now: number, realNow: number): Promise<string[]> {
     const rows = await this.#database.query<{ account: string }>(
-      `select distinct d.account from deliveries d join accounts l on l.account = d.account
-       where l.state = 'linked' and d.state in ('waiting', 'sending') and d.next_try_at <= $1 and d.lease_until <= $2
-         and not exists (select 1 from deliveries o where o.account = d.account and o.lease_until > $2)`,
+      `select l.account
+       from (select distinct account from deliveries where state in ('waiting', 'sending') and next_try_at <= $1) a
+       join accounts l on l.account = a.account ${HEAD}
+       where l.state = 'linked' and h.next_try_at <= $1 and not ${BUSY}
+       order by h.due_at`,
       [now, realNow],
     )
     return rows.map((r) => r.account)
   }
 
-  /** Whether anything is being sent, or is due and not yet taken up. */
+  /** Whether nothing is being sent, nor due and not yet taken up. */
   async isSettled(now: number): Promise<boolean> {
-    const [row] = await this.#database.query(
+    const [sending] = await this.#database.query(
       `select 1 from deliveries d join accounts l on l.account = d.account
-       where l.state = 'linked' and (d.state = 'sending' or (d.state = 'waiting' and d.next_try_at <= $1)) limit 1`,
-      [now],
+       where l.state = 'linked' and d.state = 'sending' limit 1`,
     )
-    return row === undefined
+    return sending === undefined && (await this.accountsDue(now, 0)).length === 0
   }
 
   /** The next moment after `now` at which a delivery wants to be sent, or null. */
@@ -240,58 +210,22 @@ export class Spool {
   }
 
   /**
-   * Claims the account's oldest due delivery for a server, or null where there is none, where
-   * another server holds one of the account's, or where the account's gap is not over. Deliveries
-   * more than two hours late are put aside with a receipt. A crashed server's delivery is claimed
-   * again once its lease is over; its idempotency key makes that safe.
+   * Settles and claims, in one transaction for all of them (group commit: DeWitt and others, "Implementation techniques for
+   * main memory database systems", 1984): what a commit costs is paid once, however many accounts take part.
    */
-  async claim(account: string, owner: string, now: number, realNow: number): Promise<Claim | null> {
+  async round(settlements: readonly Settlement[], accounts: readonly string[], at: At) {
     return this.#database.transaction(async (tx) => {
-      await lockAccount(tx, account)
-      const [busy] = await tx.query(
-        `select 1 from deliveries where account = $1 and lease_until > $2 limit 1`,
-        [account, realNow],
-      )
-      if (busy) return null
-      // A job may have been sent before the account lost its permission.
-      if (!(await isLinked(tx, account))) return null
-      const due = await tx.query<Row>(
-        `select * from deliveries where account = $1 and state in ('waiting', 'sending') and next_try_at <= $2 order by due_at, post`,
-        [account, now],
-      )
-      const [last] = await tx.query<{ at: string | number | null }>(
-        `select max(published_at) as at from deliveries where account = $1`,
-        [account],
-      )
-      for (const row of due) {
-        const dueAt = Number(row.due_at)
-        if (row.tries === 0 && now - dueAt > LATEST) {
-          await finish(
-            tx,
-            row,
-            'late',
-            now,
-            `It was due more than two hours ago and was not sent, so that nothing comes out at a wrong time. Send it now, place it anew, or set it aside.`,
-          )
-          continue
-        }
-        const free = last?.at == null ? 0 : Number(last.at) + row.gap_minutes * MINUTE
-        if (row.state === 'waiting' && row.tries === 0 && free > now) {
-          await tx.query(`update deliveries set next_try_at = $3 where post = $1 and generation = $2`, [
-            row.post,
-            row.generation,
-            free,
-          ])
-          continue
-        }
-        await tx.query(
-          `update deliveries set state = 'sending', tries = tries + 1, lease_until = $3, lease_owner = $4 where post = $1 and generation = $2`,
-          [row.post, row.generation, realNow + LEASE, owner],
-        )
-        return claimOf({ ...row, doubt: row.doubt || row.state === 'sending', tries: row.tries + 1 })
-      }
-      return null
+      await lockAccounts(tx, [...accounts, ...settlements.map((s) => s.claim.account)])
+      const setbacks = await settleEach(tx, settlements, at)
+      const claims = await claimEach(tx, accounts, at)
+      return { setbacks, claims: new Map(claims.map((claim) => [claim.account, claim])) }
     })
+  }
+
+  /** A round of one account. */
+  async claim(account: string, owner: string, now: number, realNow: number): Promise<Claim | null> {
+    const { claims } = await this.round([], [account], { owner, now, realNow })
+    return claims.get(account) ?? null
   }
 
   /** Lengthens the lease of a claim whose carrying out takes long. */
@@ -302,10 +236,7 @@ export class Spool {
     )
   }
 
-  /**
-   * Writes down what came of a claim, and gives what a person should hear of it. Does nothing where the lease went to
-   * another server meanwhile.
-   */
+  /** A round of one settlement: writes down what came of a claim, and gives what a person should hear of it. */
   async settle(
     claim: Claim,
     owner: string,
@@ -313,51 +244,8 @@ export class Spool {
     outcome: Outcome,
     now: number,
   ): Promise<Setback | null> {
-    return this.#database.transaction(async (tx) => {
-      await lockAccount(tx, claim.account)
-      const [row] = await tx.query<Row>(
-        `select * from deliveries where post = $1 and generation = $2 and state = 'sending' and lease_owner = $3`,
-        [claim.post, claim.generation, owner],
-      )
-      if (!row) return null
-      row.attempts = JSON.stringify(attempts)
-      // Only a try that was answered says for sure that it did not arrive; what was in doubt before stays so.
-      const doubt =
-        claim.doubt || (attempts.length > claim.attempts.length && attempts.at(-1)?.answer === null)
-      if (outcome.kind === 'published') {
-        await tx.query(
-          `update deliveries set published_at = $3, remote_id = $4, public_url = $5 where post = $1 and generation = $2`,
-          [row.post, row.generation, now, outcome.remoteId, outcome.publicUrl],
-        )
-        await finish(tx, row, 'published', now, 'The network took it.', outcome.publicUrl, outcome.visibility)
-      } else if (outcome.kind === 'refused') {
-        await finish(tx, row, 'failed', now, outcome.reason)
-        return { what: 'failed', reason: outcome.reason }
-      } else if (outcome.kind === 'unsure') {
-        await finish(tx, row, 'unsure', now, outcome.reason)
-        return { what: 'failed', reason: outcome.reason }
-      } else if (outcome.kind === 'by hand') {
-        await finish(tx, row, 'by hand', now, outcome.reason)
-        return { what: 'by hand', reason: outcome.reason }
-      } else if (outcome.kind === 'unlinked') {
-        await setState(tx, claim.account, outcome.state, outcome.reason, now)
-        await tx.query(
-          `update deliveries set state = 'waiting', tries = 0, lease_until = 0, lease_owner = '', attempts = $3, doubt = $4 where post = $1 and generation = $2`,
-          [row.post, row.generation, row.attempts, doubt],
-        )
-        return { what: 'unlinked', reason: outcome.reason }
-      } else if (claim.tries >= TRIES) {
-        const reason = `${outcome.reason} It was tried ${claim.tries} times.`
-        await finish(tx, row, 'failed', now, reason)
-        return { what: 'failed', reason }
-      } else {
-        await tx.query(
-          `update deliveries set state = 'waiting', next_try_at = $3, lease_until = 0, lease_owner = '', attempts = $4, doubt = $5 where post = $1 and generation = $2`,
-          [row.post, row.generation, now + outcome.afterMilliseconds, row.attempts, doubt],
-        )
-      }
-      return null
-    })
+    const { setbacks } = await this.round([{ claim, attempts, outcome }], [], { owner, now, realNow: 0 })
+    return setbacks[0] ?? null
   }
 
   /** What is known of a published post, to take it down. */
@@ -387,26 +275,11 @@ export class Spool {
       )
       if (!row) return
       row.attempts = JSON.stringify([...(JSON.parse(row.attempts) as unknown[]), attempt])
-      await finish(tx, row, 'gone', now, 'It was taken down.', row.public_url, 'gone')
+      await finish(
+        tx,
+        [{ row, state: 'gone', reason: 'It was taken down.', publicUrl: row.public_url, visibility: 'gone' }],
+        now,
+      )
     })
   }
-}
-
-function claimOf(row: Row): Claim {
-  return {
-    post: row.post,
-    generation: row.generation,
-    workspace: row.workspace,
-    account: row.account,
-    dueAt: Number(row.due_at),
-    payload: Payload.parse(JSON.parse(row.payload)),
-    tries: row.tries,
-    attempts: z.array(Attempt).parse(JSON.parse(row.attempts)),
-    doubt: row.doubt,
-  }
-}
-
-/** The key under which a network knows a delivery: the same for every try of it. */
-export function keyOf(claim: Pick<Claim, 'workspace' | 'post' | 'generation'>): string {
-  return `${claim.workspace}:${claim.post}:${claim.generation}`
 }
