@@ -24,14 +24,17 @@ export const Payload = z.object({
 export type Payload = z.infer<typeof Payload>
 
 /** A post handed over to the server: `PUT /api/spool/posts/:id`. */
+/** The largest number that the server's database keeps in a count. */
+const MOST = 2_147_483_647
+
 export const HandOver = z.object({
   id: Id,
-  generation: z.int().min(1),
-  revision: z.int().min(1),
+  generation: z.int().min(1).max(MOST),
+  revision: z.int().min(1).max(MOST),
   account: Id,
   dueAt: Instant,
   /** Elapsed minutes the account leaves between two posts; kept also when posts are late. */
-  gapMinutes: z.int().min(0),
+  gapMinutes: z.int().min(0).max(MOST),
   payload: Payload,
 })
 export type HandOver = z.infer<typeof HandOver>

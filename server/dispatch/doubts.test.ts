@@ -49,7 +49,7 @@ describe('after a lost answer', () => {
   })
   /** A post that was tried, its answers lost or not. */
   const tried = async (...answers: boolean[]): Promise<void> => {
-    await spool.put(handOver('p', new Date(T0).toISOString()), 'ws')
+    await spool.put([handOver('p', new Date(T0).toISOString())], 'ws')
     for (const [i, answered] of answers.entries()) {
       const claim = await spool.claim('murmur-one', 'me', T0 + i * 60_000, i * LEASE * 2)
       await spool.settle(claim!, 'me', [...claim!.attempts, attempt(answered)], LATER, T0 + i * 60_000)
@@ -70,7 +70,7 @@ describe('after a lost answer', () => {
     await tried(false, true)
     answer = { found: FOUND, attempt: attempt(true) }
     const edit = handOver('p', new Date(T0).toISOString(), { revision: 2 })
-    expect(await spool.put(edit, 'ws')).toMatchObject({ result: 'already sending' })
+    expect((await spool.put([edit], 'ws'))[0]?.result).toBe('already sending')
     await doubts.recallOthers('other')
     expect((await spool.receipts(0)).receipts).toMatchObject([{ outcome: 'published' }])
   })
@@ -98,7 +98,7 @@ describe('after a lost answer', () => {
   })
 
   it('is known of a delivery whose server died over it', async () => {
-    await spool.put(handOver('p', new Date(T0).toISOString()), 'ws')
+    await spool.put([handOver('p', new Date(T0).toISOString())], 'ws')
     expect(await spool.claim('murmur-one', 'dead', T0, 0)).toMatchObject({ doubt: false })
     expect(await spool.claim('murmur-one', 'me', T0, LEASE + 1)).toMatchObject({ doubt: true })
   })

@@ -87,9 +87,9 @@ describe('a post whose picture is not here any more', () => {
     const hash = 'e'.repeat(64)
     await new Media(database).keep(hash, 'image/png', new Uint8Array([1]))
     const bare = post('a', 'with a picture')
-    await spool.put({ ...bare, payload: { ...bare.payload, media: [{ hash, alt: '' }] } }, 'ws')
+    await spool.put([{ ...bare, payload: { ...bare.payload, media: [{ hash, alt: '' }] } }], 'ws')
     await database.query('delete from media')
-    await spool.put(post('a', 'without one'), 'ws')
+    await spool.put([post('a', 'without one')], 'ws')
     await worker.start()
     expect(await until(() => published.length === 1, 10_000)).toBe(true)
     expect(published).toEqual(['without one'])
@@ -102,8 +102,8 @@ describe('a post whose picture is not here any more', () => {
 describe('networks that want to be asked later', () => {
   it('are, a tenth later by chance: at most after an hour, at least after a minute', async () => {
     way = (words) => (words === 'patient' ? 'asks for a week' : 'asks for a second')
-    await spool.put(post('a', 'patient'), 'ws')
-    await spool.put(post('b', 'hasty'), 'ws')
+    await spool.put([post('a', 'patient')], 'ws')
+    await spool.put([post('b', 'hasty')], 'ws')
     const began = Date.now()
     await worker.start()
     const rows = () =>
@@ -128,17 +128,17 @@ describe('networks that want to be asked later', () => {
 describe('networks that never answer', () => {
   it('take no other account’s turn, however many they are', async () => {
     way = (words) => (words.startsWith('quick') ? 'takes it' : 'stalls')
-    for (const account of ACCOUNTS.slice(0, -1)) await spool.put(post(account, `post of ${account}`), 'ws')
+    for (const account of ACCOUNTS.slice(0, -1)) await spool.put([post(account, `post of ${account}`)], 'ws')
     await worker.start()
     expect(await until(() => free.length === 6, 10_000)).toBe(true)
-    for (const n of [1, 2, 3]) await spool.put(post('quick', `quick ${n}`), 'ws')
+    for (const n of [1, 2, 3]) await spool.put([post('quick', `quick ${n}`)], 'ws')
     expect(await until(() => published.length === 3, 10_000)).toBe(true)
     expect(published).toEqual(['quick 1', 'quick 2', 'quick 3'])
   })
 
   it('keep their lease for a while only: then the delivery is free to be claimed anew', async () => {
     way = () => 'stalls'
-    await spool.put(post('a', 'post of a'), 'ws')
+    await spool.put([post('a', 'post of a')], 'ws')
     await worker.start()
     expect(await until(() => free.length === 1, 10_000)).toBe(true)
     // Leases are told in real time: half a minute on, one that is no longer renewed is over.

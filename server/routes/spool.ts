@@ -38,7 +38,8 @@ export function spoolRoutes(app: App, context: Context): void {
       async (request) => {
         if (request.body.id !== request.params.id)
           throw new Fault('bad-request', 'The post’s id differs from its address.', 'id')
-        return spool().put(request.body, await mustOwn(request, context))
+        const [answer] = await spool().put([request.body], await mustOwn(request, context))
+        return answer as HandOverAnswer
       },
     )
     routes.post(
@@ -53,9 +54,7 @@ export function spoolRoutes(app: App, context: Context): void {
       async (request) => {
         const workspace = await mustOwn(request, context)
         await context.house().health.freshen(request.body.posts.map((p) => p.account))
-        const answers: HandOverAnswer[] = []
-        for (const post of request.body.posts) answers.push(await spool().put(post, workspace))
-        return { answers }
+        return { answers: await spool().put(request.body.posts, workspace) }
       },
     )
     routes.post(

@@ -21,7 +21,10 @@ beforeEach(async () => {
   await new Media(database).keep('f'.repeat(64), 'image/png', new Uint8Array([0, 255, 7]))
   const spool = new Spool(database)
   for (const [i, id] of ['out', 'refused', 'due', 'later'].entries())
-    await spool.put(handOver(id, new Date(T0 + i * 60_000 + (id === 'later' ? 1e9 : 0)).toISOString()), 'ws')
+    await spool.put(
+      [handOver(id, new Date(T0 + i * 60_000 + (id === 'later' ? 1e9 : 0)).toISOString())],
+      'ws',
+    )
   const out = await spool.claim('murmur-one', 'me', T0, 0)
   const found = { kind: 'published', remoteId: 'r', publicUrl: null, visibility: 'visible' } as const
   await spool.settle(out!, 'me', [], found, T0)

@@ -51,6 +51,8 @@ async function migrate(database: Database): Promise<void> {
 
 function openPostgres(url: string): Database {
   const pool = new pg.Pool({ connectionString: url, max: 8 })
+  // A connection that breaks while nobody uses it is replaced by the next that is asked for.
+  pool.on('error', (error) => process.stderr.write(`A connection to the database broke: ${error.message}\n`))
   const on =
     (client: pg.Pool | pg.PoolClient): Queryable['query'] =>
     async <R>(text: string, values: readonly Value[] = []) =>

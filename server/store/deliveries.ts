@@ -6,6 +6,8 @@ import type { Queryable } from './database'
 export const LATEST = 2 * 3_600_000
 /** How long a claimed delivery belongs to its server, in real milliseconds. */
 export const LEASE = 20_000
+/** A lease that ends later than this from now was given before the machine's clock was set back, and counts no more. */
+export const SKEW = 600_000
 
 /** A row of the table of deliveries. */
 export interface Row {

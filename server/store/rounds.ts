@@ -9,6 +9,7 @@ import {
   keepable,
   LATEST,
   LEASE,
+  SKEW,
   written,
   type Claim,
   type Ending,
@@ -45,7 +46,8 @@ export const HEAD = `cross join lateral (
     select * from deliveries d where d.account = l.account and d.state in ('waiting', 'sending')
     order by d.due_at, d.post limit 1) h`
 /** Holds of an account `l` while a server carries out one of its deliveries, at the real time $2. */
-export const BUSY = `exists (select 1 from deliveries o where o.account = l.account and o.state = 'sending' and o.lease_until > $2)`
+export const BUSY = `exists (select 1 from deliveries o where o.account = l.account and o.state = 'sending'
+  and o.lease_until > $2 and o.lease_until <= $2::bigint + ${SKEW})`
 
 /**
  * Writes down what came of claims, all in a few statements; the accounts are locked. Gives what a person should hear of

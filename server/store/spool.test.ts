@@ -73,26 +73,26 @@ describe.each([
   } as const
 
   test('takes a post once, refuses an older revision, and takes a newer one', async () => {
-    expect((await spool.put(entry('p'), 'ws')).result).toBe('taken')
-    expect((await spool.put(entry('p'), 'ws')).result).toBe('taken')
-    expect((await spool.put(entry('p', { revision: 3 }), 'ws')).result).toBe('taken')
-    expect((await spool.put(entry('p', { revision: 2 }), 'ws')).result).toBe('older revision')
+    expect((await spool.put([entry('p')], 'ws'))[0]?.result).toBe('taken')
+    expect((await spool.put([entry('p')], 'ws'))[0]?.result).toBe('taken')
+    expect((await spool.put([entry('p', { revision: 3 })], 'ws'))[0]?.result).toBe('taken')
+    expect((await spool.put([entry('p', { revision: 2 })], 'ws'))[0]?.result).toBe('older revision')
   })
 
   test('refuses unknown accounts and missing media', async () => {
-    expect((await spool.put(entry('p', { account: 'nobody' }), 'ws')).result).toBe('not linked')
+    expect((await spool.put([entry('p', { account: 'nobody' })], 'ws'))[0]?.result).toBe('not linked')
     const payload = { ...entry('p').payload, media: [{ hash: HASH, alt: '' }] }
-    expect((await spool.put(entry('p', { payload }), 'ws')).result).toBe('media missing')
+    expect((await spool.put([entry('p', { payload })], 'ws'))[0]?.result).toBe('media missing')
     await database.query(`insert into media (hash, type, bytes) values ($1, 'image/png', $2)`, [
       HASH,
       new Uint8Array([1, 2, 3]),
     ])
-    expect((await spool.put(entry('p', { payload }), 'ws')).result).toBe('taken')
+    expect((await spool.put([entry('p', { payload })], 'ws'))[0]?.result).toBe('taken')
   })
 
   test('gives nothing before its time, then the oldest, one at a time an account', async () => {
-    await spool.put(entry('later', { dueAt: new Date(T0 + 5 * MINUTE).toISOString(), gapMinutes: 0 }), 'ws')
-    await spool.put(entry('first', { gapMinutes: 0 }), 'ws')
+    await spool.put([entry('later', { dueAt: new Date(T0 + 5 * MINUTE).toISOString(), gapMinutes: 0 })], 'ws')
+    await spool.put([entry('first', { gapMinutes: 0 })], 'ws')
     expect(await spool.claim('acc', 'me', T0 - 1, 0)).toBeNull()
     const claim = await spool.claim('acc', 'me', T0 + 6 * MINUTE, 0)
     expect(claim).toMatchObject({ post: 'first', tries: 1 })
@@ -103,13 +103,13 @@ describe.each([
   })
 
   test('lets two servers that claim at once have one delivery between them', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     const claims = await Promise.all(['a', 'b', 'c', 'd'].map((owner) => spool.claim('acc', owner, T0, 0)))
     expect(claims.filter(Boolean)).toHaveLength(1)
   })
 
   test('gives a crashed server’s delivery to another once the lease is over, with the same key', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     const lost = await spool.claim('acc', 'dead', T0, 0)
     expect(await spool.claim('acc', 'alive', T0, LEASE - 1)).toBeNull()
     const taken = await spool.claim('acc', 'alive', T0 + 20_000, LEASE)
@@ -121,10 +121,22 @@ describe.each([
     expect(page.receipts.map((r) => r.outcome)).toEqual(['published'])
   })
 
+  test('is not kept from it by a lease of before the machine’s clock was set back, nor by its rates', async () => {
+    await spool.put([entry('p')], 'ws')
+    const hour = 60 * MINUTE
+    expect(await spool.claim('acc', 'dead', T0, hour)).toMatchObject({ post: 'p' })
+    expect(await spool.claim('acc', 'alive', T0, 0)).toMatchObject({ post: 'p', doubt: true })
+    const keys = [{ key: 'k', burst: 1, perMinute: 60 }]
+    const take1 = (real: number) => database.transaction((tx) => take(tx, [{ row: 'x', keys }], real))
+    expect(await take1(hour)).toEqual(['x'])
+    expect(await take1(0)).toEqual([])
+    expect(await take1(1000)).toEqual(['x'])
+  })
+
   test('sends up to two hours late and keeps the gap, and holds what is later', async () => {
-    await spool.put(entry('old', { dueAt: new Date(T0 - 121 * MINUTE).toISOString() }), 'ws')
-    await spool.put(entry('a', { dueAt: new Date(T0 - 120 * MINUTE).toISOString() }), 'ws')
-    await spool.put(entry('b', { dueAt: new Date(T0 - 100 * MINUTE).toISOString() }), 'ws')
+    await spool.put([entry('old', { dueAt: new Date(T0 - 121 * MINUTE).toISOString() })], 'ws')
+    await spool.put([entry('a', { dueAt: new Date(T0 - 120 * MINUTE).toISOString() })], 'ws')
+    await spool.put([entry('b', { dueAt: new Date(T0 - 100 * MINUTE).toISOString() })], 'ws')
     const claim = await spool.claim('acc', 'me', T0, 0)
     expect(claim?.post).toBe('a')
     await spool.settle(claim!, 'me', [], published, T0)
@@ -138,7 +150,7 @@ describe.each([
   })
 
   test('tries again later, then fails with the reason', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     let now = T0
     for (let i = 1; i <= 6; i++) {
       const claim = await spool.claim('acc', 'me', now, i * LEASE * 2)
@@ -155,8 +167,8 @@ describe.each([
       dueAt: new Date(T0 + minutes * MINUTE).toISOString(),
       gapMinutes: 30,
     })
-    await spool.put(entry('first', due(0)), 'ws')
-    await spool.put(entry('second', due(1)), 'ws')
+    await spool.put([entry('first', due(0))], 'ws')
+    await spool.put([entry('second', due(1))], 'ws')
     const claim = await spool.claim('acc', 'me', T0 + MINUTE, 0)
     expect(claim?.post).toBe('first')
     const later = { kind: 'later', reason: 'Down.', afterMilliseconds: 10 * MINUTE } as const
@@ -182,7 +194,7 @@ describe.each([
     const ids = ['a', 'b', 'c', 'd']
     for (const id of ids) {
       await accountsOf(database).keep('murmur', 'stand-in', aGrant({ remoteId: id }), T0, id)
-      for (const n of [1, 2]) await spool.put(entry(`${id}${n}`, { account: id, gapMinutes: 0 }), 'ws')
+      for (const n of [1, 2]) await spool.put([entry(`${id}${n}`, { account: id, gapMinutes: 0 })], 'ws')
     }
     const at = (owner: string, realNow: number) => ({ owner, now: T0, realNow })
     const first = await spool.round([], [...ids, 'acc', 'nobody'], at('me', 0))
@@ -224,7 +236,7 @@ describe.each([
   })
 
   test('ends unsure, not failed, where the last of its tries may have arrived', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     const lost = {
       at: new Date(T0).toISOString(),
       request: { method: 'POST', url: 'http://x', body: null },
@@ -243,7 +255,7 @@ describe.each([
   })
 
   test('keeps an account’s posts while its permission is lost', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     const claim = await spool.claim('acc', 'me', T0, 0)
     await spool.settle(claim!, 'me', [], { kind: 'unlinked', reason: 'Withdrawn.', state: 'withdrawn' }, T0)
     expect(await spool.accountsDue(T0, LEASE * 9)).toEqual([])
@@ -257,22 +269,22 @@ describe.each([
   })
 
   test('recalls what waits, not what is being sent or out, and takes it again afterwards', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     expect((await spool.recall('p')).result).toBe('recalled')
     expect(await spool.claim('acc', 'me', T0, 0)).toBeNull()
     expect((await spool.recall('ghost')).result).toBe('unknown')
-    expect((await spool.put(entry('p', { revision: 2 }), 'ws')).result).toBe('taken')
+    expect((await spool.put([entry('p', { revision: 2 })], 'ws'))[0]?.result).toBe('taken')
     const claim = await spool.claim('acc', 'me', T0, 0)
     expect((await spool.recall('p')).result).toBe('already sending')
-    expect((await spool.put(entry('p', { revision: 3 }), 'ws')).result).toBe('already sending')
+    expect((await spool.put([entry('p', { revision: 3 })], 'ws'))[0]?.result).toBe('already sending')
     await spool.settle(claim!, 'me', [], published, T0)
     expect(await spool.recall('p')).toMatchObject({ result: 'finished', receipt: { outcome: 'published' } })
-    expect((await spool.put(entry('p', { revision: 4 }), 'ws')).result).toBe('finished')
-    expect((await spool.put(entry('p', { generation: 2, revision: 4 }), 'ws')).result).toBe('taken')
+    expect((await spool.put([entry('p', { revision: 4 })], 'ws'))[0]?.result).toBe('finished')
+    expect((await spool.put([entry('p', { generation: 2, revision: 4 })], 'ws'))[0]?.result).toBe('taken')
   })
 
   test('keeps receipts until they are acknowledged', async () => {
-    await spool.put(entry('p'), 'ws')
+    await spool.put([entry('p')], 'ws')
     await spool.settle((await spool.claim('acc', 'me', T0, 0))!, 'me', [], published, T0)
     const page = await spool.receipts(0)
     expect((await spool.receipts(0)).receipts).toHaveLength(1)

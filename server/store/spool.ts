@@ -8,7 +8,7 @@ import {
   type ReceiptPage,
 } from '../../core/model'
 import type { Outcome } from '../networks/connector'
-import type { Database } from './database'
+import type { Database, Queryable } from './database'
 import { claimOf, finish, LEASE, lockAccounts, receiptOf, type Claim, type Row } from './deliveries'
 import { hasMedia } from './media'
 import { BUSY, claimEach, HEAD, settleEach, type At, type Setback, type Settlement } from './rounds'
@@ -29,60 +29,16 @@ export class Spool {
     this.#database = database
   }
 
-  /** Takes a post, or says why not. Idempotent; an older revision is refused. */
-  async put(entry: HandOver, workspace: string): Promise<HandOverAnswer> {
-    const answer = (
-      result: HandOverAnswer['result'],
-      message: string,
-      receipt: Receipt | null = null,
-      standing: HandOverAnswer['standing'] = null,
-    ): HandOverAnswer => ({ id: entry.id, result, message, receipt, standing })
+  /** Takes posts, or says of each why not. Idempotent; an older revision is refused. */
+  async put(entries: readonly HandOver[], workspace: string): Promise<HandOverAnswer[]> {
     return this.#database.transaction(async (tx) => {
-      await lockAccounts(tx, [entry.account])
-      const [link] = await tx.query(`select 1 from accounts where account = $1`, [entry.account])
-      if (!link) return answer('not linked', 'The account is not linked on this server. Link it again.')
-      for (const { hash } of entry.payload.media) {
-        if (!(await hasMedia(tx, hash)))
-          return answer('media missing', `The picture ${hash.slice(0, 8)}… has not been uploaded.`)
-      }
-      const rows = await tx.query<Row>(`select * from deliveries where post = $1 order by generation desc`, [
-        entry.id,
-      ])
-      // The newest is the one that counts: what is known here of a later generation is true of an older one too.
-      const [newest] = rows
-      if (newest && newest.generation >= entry.generation) {
-        if (newest.state === 'sending') return answer('already sending', 'The post is being sent right now.')
-        if (newest.doubt && newest.state === 'waiting')
-          return answer(
-            'already sending',
-            'An answer of the network was lost: it may have the post, and is asked first.',
-          )
-        if (FINISHED.has(newest.state))
-          return answer('finished', `The post is ${newest.state}.`, receiptOf(newest))
-        if (newest.generation > entry.generation || newest.revision > entry.revision)
-          return answer('older revision', 'A later one of this post is here already.', null, {
-            generation: newest.generation,
-            revision: newest.revision,
-          })
-      }
-      await tx.query(
-        `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at, workspace)
-         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5, $8)
-         on conflict (post, generation) do update set revision = excluded.revision, account = excluded.account,
-           due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload,
-           workspace = excluded.workspace, state = 'waiting', tries = 0, doubt = false, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
-        [
-          entry.id,
-          entry.generation,
-          entry.revision,
-          entry.account,
-          Date.parse(entry.dueAt),
-          entry.gapMinutes,
-          JSON.stringify(entry.payload),
-          workspace,
-        ],
+      await lockAccounts(
+        tx,
+        entries.map((entry) => entry.account),
       )
-      return answer('taken', 'The server has it and will send it at its time.')
+      const answers: HandOverAnswer[] = []
+      for (const entry of entries) answers.push(await putOne(tx, entry, workspace))
+      return answers
     })
   }
 
@@ -282,4 +238,57 @@ export class Spool {
       )
     })
   }
+}
+
+async function putOne(tx: Queryable, entry: HandOver, workspace: string): Promise<HandOverAnswer> {
+  const answer = (
+    result: HandOverAnswer['result'],
+    message: string,
+    receipt: Receipt | null = null,
+    standing: HandOverAnswer['standing'] = null,
+  ): HandOverAnswer => ({ id: entry.id, result, message, receipt, standing })
+  const [link] = await tx.query(`select 1 from accounts where account = $1`, [entry.account])
+  if (!link) return answer('not linked', 'The account is not linked on this server. Link it again.')
+  for (const { hash } of entry.payload.media) {
+    if (!(await hasMedia(tx, hash)))
+      return answer('media missing', `The picture ${hash.slice(0, 8)}… has not been uploaded.`)
+  }
+  const rows = await tx.query<Row>(`select * from deliveries where post = $1 order by generation desc`, [
+    entry.id,
+  ])
+  // The newest is the one that counts: what is known here of a later generation is true of an older one too.
+  const [newest] = rows
+  if (newest && newest.generation >= entry.generation) {
+    if (newest.state === 'sending') return answer('already sending', 'The post is being sent right now.')
+    if (newest.doubt && newest.state === 'waiting')
+      return answer(
+        'already sending',
+        'An answer of the network was lost: it may have the post, and is asked first.',
+      )
+    if (FINISHED.has(newest.state))
+      return answer('finished', `The post is ${newest.state}.`, receiptOf(newest))
+    if (newest.generation > entry.generation || newest.revision > entry.revision)
+      return answer('older revision', 'A later one of this post is here already.', null, {
+        generation: newest.generation,
+        revision: newest.revision,
+      })
+  }
+  await tx.query(
+    `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at, workspace)
+         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5, $8)
+         on conflict (post, generation) do update set revision = excluded.revision, account = excluded.account,
+           due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload,
+           workspace = excluded.workspace, state = 'waiting', tries = 0, doubt = false, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
+    [
+      entry.id,
+      entry.generation,
+      entry.revision,
+      entry.account,
+      Date.parse(entry.dueAt),
+      entry.gapMinutes,
+      JSON.stringify(entry.payload),
+      workspace,
+    ],
+  )
+  return answer('taken', 'The server has it and will send it at its time.')
 }
