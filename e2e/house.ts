@@ -128,6 +128,7 @@ export async function spawnServer(parts: {
   port: number
   worldPort: number
   dataDir: string
+  databaseUrl?: string | undefined
 }): Promise<ChildProcess> {
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
     cwd: join(import.meta.dirname, '..'),
@@ -137,6 +138,7 @@ export async function spawnServer(parts: {
       PORT: String(parts.port),
       WORLD_URL: `http://localhost:${parts.worldPort}`,
       DATA_DIR: parts.dataDir,
+      ...(parts.databaseUrl ? { DATABASE_URL: parts.databaseUrl } : {}),
       APP_DIR: join(parts.dataDir, 'none'),
     },
   })

@@ -15,6 +15,7 @@ import type { Accounts } from './store/accounts'
 import type { Authorisations } from './store/authorisations'
 import type { Database } from './store/database'
 import type { Media } from './store/media'
+import type { Sessions } from './store/sessions'
 
 export interface ServerOptions {
   port: number
@@ -24,6 +25,8 @@ export interface ServerOptions {
   databaseUrl?: string | undefined
   /** The key that secrets are sealed under, in base64; a file in the data folder where it is not given. */
   key?: string | undefined
+  /** What who uses it has to give first; nothing where only this machine can reach it. */
+  password?: string | undefined
   /** The built application, served as files. */
   appDir?: string | undefined
   /** Where the stand-in world answers; set in demo mode only. */
@@ -42,6 +45,7 @@ export interface House {
   accounts: Accounts
   authorisations: Authorisations
   media: Media
+  sessions: Sessions
   spool: Spool
   doubts: Doubts
   worker: Worker

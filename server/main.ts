@@ -1,17 +1,23 @@
 import { resolve } from 'node:path'
 import { createServer } from './server'
+import { troubleWith } from './reach'
 
 // What is kept here holds keys and words of a brand: nobody else on the machine reads it.
 process.umask(0o077)
 const port = Number(process.env['PORT'] ?? 4600)
 const host = process.env['HOST'] ?? '127.0.0.1'
-// Whoever reaches the server may post in its accounts' names, so it listens to this machine alone.
-if (!['127.0.0.1', '::1', 'localhost'].includes(host)) {
-  process.stderr.write(
-    `The server has no password of its own, so it listens on this machine only. Leave HOST away, put a proxy with a password and TLS before it, and set PUBLIC_URL to the proxy's address (docs/running.md).\n`,
-  )
+const password = process.env['DRIPLINE_PASSWORD'] || undefined
+const publicUrl = process.env['PUBLIC_URL'] || undefined
+// Whoever reaches the server may post in its accounts' names.
+const trouble = troubleWith({ host, password, publicUrl })
+if (trouble) {
+  process.stderr.write(`${trouble}\n`)
   process.exit(1)
 }
+if (password && publicUrl?.startsWith('http:'))
+  process.stderr.write(
+    'Without TLS the password can be read on its way: put a proxy with TLS before the server (docs/running.md).\n',
+  )
 const { app, ready, close } = await createServer({
   port,
   host,
@@ -20,7 +26,8 @@ const { app, ready, close } = await createServer({
   key: process.env['DRIPLINE_KEY'],
   appDir: resolve(process.env['APP_DIR'] ?? 'dist/app'),
   worldUrl: process.env['WORLD_URL'] || null,
-  publicUrl: process.env['PUBLIC_URL'] || undefined,
+  publicUrl,
+  password,
   origins: (process.env['APP_ORIGINS'] ?? '').split(',').filter(Boolean),
 })
 

@@ -24,6 +24,7 @@ import { openDatabase } from './store/database'
 import { Media } from './store/media'
 import { resealAll } from './store/resealing'
 import { keysOf, Secrets } from './store/secrets'
+import { Sessions } from './store/sessions'
 import { Settings } from './store/settings'
 import { tellSetback } from './dispatch/setbacks'
 import { Doubts } from './dispatch/doubts'
@@ -39,6 +40,7 @@ import { fetchText, intakeRoutes } from './routes/intake'
 import { calendarRoutes } from './routes/calendars'
 import { pageRoutes } from './routes/pages'
 import { serviceRoutes } from './routes/services'
+import { sessionRoutes } from './routes/session'
 import { spoolRoutes } from './routes/spool'
 import { metricRoutes } from './routes/metrics'
 import { watchRoutes } from './routes/watch'
@@ -149,8 +151,9 @@ export async function createServer(
     if (request.method === 'GET' || request.method === 'HEAD') return
     if (!origins.has(request.headers.origin ?? ''))
       throw new Fault('wrong-origin', 'The request does not come from the application.', 'origin')
-    checkContentType(request)
+    if (request.url !== '/session') checkContentType(request)
   })
+  if (options.password) sessionRoutes(app, context, options.password)
 
   app.get('/api/docs.json', { schema: { hide: true } }, () => app.swagger())
   workspaceRoutes(app, context)
@@ -206,6 +209,7 @@ export async function createServer(
         accounts,
         authorisations,
         media,
+        sessions: new Sessions(database),
         spool,
         doubts,
         worker,
@@ -256,6 +260,9 @@ function checkContentType(request: FastifyRequest): void {
 /** What PostgreSQL and Node say of values that they do not take: NUL in a text, numbers out of range, signs in headers. */
 const UNKEPT = new Set(['22021', '22P05', '22003', '22P02', 'ERR_INVALID_CHAR'])
 
+/** What PostgreSQL and Node say of a database that is away: stopped, starting, or not to be reached. */
+const AWAY = new Set(['57P01', '57P02', '57P03', '08000', '08003', '08006', 'ECONNREFUSED', 'ECONNRESET'])
+
 function toFault(error: FastifyError | Fault | Error): Fault {
   if (error instanceof Fault) return error
   if (hasZodFastifySchemaValidationErrors(error)) {
@@ -266,11 +273,19 @@ function toFault(error: FastifyError | Fault | Error): Fault {
       issue?.instancePath.replaceAll('/', '.').replace(/^\./, '') || null,
     )
   }
-  if (UNKEPT.has((error as NodeJS.ErrnoException).code ?? ''))
+  const code = (error as NodeJS.ErrnoException).code ?? ''
+  if (UNKEPT.has(code))
     return new Fault(
       'bad-request',
       'A value in the request cannot be kept: a number is too large, or a text holds a sign that no text may.',
     )
+  if (code === '53100' || code === 'ENOSPC')
+    return new Fault(
+      'no-space',
+      'The server’s disk is full. Make room on it; what was handed over before is kept.',
+    )
+  if (AWAY.has(code) || error.message === 'Connection terminated unexpectedly')
+    return new Fault('not-ready', 'The server’s database does not answer. Try again in a moment.')
   const status = 'statusCode' in error ? error.statusCode : undefined
   if (status === 413) return new Fault('too-large', 'The request is larger than this route takes.')
   if (status === 415) return new Fault('wrong-type', 'This kind of content is not taken here.')

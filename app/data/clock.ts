@@ -1,5 +1,5 @@
 import useSWR from 'swr'
-import type { ClockAnswer } from '../../core/model'
+import { asFault, type ClockAnswer } from '../../core/model'
 import { get } from './api'
 
 const KEPT = 'dripline-clock-offset'
@@ -27,8 +27,8 @@ export async function readClock(): Promise<ClockAnswer> {
   return answer
 }
 
-/** The shared clock, read every few seconds; `now` is the moment of the last reading. */
-export function useClock(): { now: number; demo: boolean; worldUrl: string | null; reachable: boolean } {
+/** The shared clock, read every few seconds; `now` is the moment of the last reading. `away` says why the server does not tell it. */
+export function useClock(): { now: number; demo: boolean; worldUrl: string | null; away: string | null } {
   const { data, error } = useSWR<ClockAnswer, unknown>('clock', readClock, {
     refreshInterval: 5000,
     dedupingInterval: 500,
@@ -41,6 +41,13 @@ export function useClock(): { now: number; demo: boolean; worldUrl: string | nul
     now: clockNow(),
     demo: data?.demo ?? false,
     worldUrl: data?.worldUrl ?? null,
-    reachable: error === undefined,
+    away: error === undefined ? null : awayWords(error),
   }
+}
+
+function awayWords(error: unknown): string {
+  const { code, message } = asFault(error)
+  return code === 'unreachable'
+    ? 'The server does not answer. What was handed over waits there; what you do here is kept.'
+    : message
 }

@@ -89,7 +89,7 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
   const numbers = useNumbers(work)
   const navigate = useNavigate()
   const [trouble, setTrouble] = useState<string | null>(null)
-  const { reachable } = useClock()
+  const { away } = useClock()
   const owned = started?.owned === 'here'
   useEffect(
     () =>
@@ -136,15 +136,7 @@ function Frame({ started, onClaimed }: { started: Boot | null; onClaimed: (owned
         <ClockControl zone={work.brand.zone} />
         <KeysHelp />
       </Flex>
-      <Banners
-        started={started}
-        onClaimed={onClaimed}
-        trouble={
-          reachable
-            ? trouble
-            : 'The server does not answer. What was handed over waits there; what you do here is kept.'
-        }
-      />
+      <Banners started={started} onClaimed={onClaimed} trouble={away ?? trouble} />
       <Outlet />
       <Foot />
     </Flex>

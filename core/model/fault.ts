@@ -14,6 +14,7 @@ export const FAULTS = {
   'unknown-network': 422,
   'needs-item': 422,
   'not-found': 404,
+  'no-session': 401,
   'wrong-origin': 403,
   'wrong-workspace': 409,
   'older-revision': 409,
@@ -34,6 +35,7 @@ export const FAULTS = {
   'no-shortener': 409,
   'no-chat': 409,
   'not-ready': 503,
+  'no-space': 507,
   internal: 500,
 } as const
 export type FaultCode = keyof typeof FAULTS

@@ -24,6 +24,8 @@ const AT_ONCE = 64
 const LONGEST = 180_000
 /** The longest that a network may have us wait between two tries, in milliseconds of the shared clock. */
 const PATIENCE = 3_600_000
+/** After so many deliveries the database is tidied. */
+const TIDIED = 2_000
 /** How long an account's job may wait in the queue before another is sent, in real milliseconds. */
 const QUEUED = 5_000
 
@@ -52,6 +54,9 @@ export class Worker {
   /** The accounts whose job is in the queue, and since when, in real milliseconds. */
   readonly #queued = new Map<string, number>()
   #stopped = false
+  /** How many deliveries there were since the database was tidied. */
+  #untidy = 0
+  readonly #database: Database
 
   /** `longest` is how long a lease is renewed at most, in milliseconds. */
   constructor(parts: {
@@ -69,6 +74,7 @@ export class Worker {
   }) {
     this.#onSetback = parts.onSetback ?? (() => Promise.resolve())
     this.#longest = parts.longest ?? LONGEST
+    this.#database = parts.database
     this.#spool = parts.spool
     this.#rounds = new Rounds(parts.spool, () => ({
       owner: this.#owner,
@@ -115,6 +121,10 @@ export class Worker {
 
   /** Sends a job for every account that has due work. */
   async wake(): Promise<void> {
+    if (this.#untidy >= TIDIED) {
+      this.#untidy = 0
+      await this.#database.tidy()
+    }
     if (this.#served.size >= AT_ONCE) return
     const now = Date.now()
     const due = await this.#spool.accountsDue(this.#clock.now(), now)
@@ -162,6 +172,7 @@ export class Worker {
       if (Date.now() > until) clearInterval(keeping)
       else void this.#spool.renew(claim, this.#owner, Date.now()).catch(() => undefined)
     }, LEASE / 4)
+    this.#untidy++
     const { outcome, attempts } = await this.#publish(claim).finally(() => clearInterval(keeping))
     const settled =
       outcome.kind === 'later'

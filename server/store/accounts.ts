@@ -252,13 +252,6 @@ export async function setState(
   ])
 }
 
-/** Whether an account may be posted to. */
-export async function isLinked(on: Queryable, account: string): Promise<boolean> {
-  return (
-    (await on.query(`select 1 from accounts where account = $1 and state = 'linked'`, [account])).length > 0
-  )
-}
-
 function targetsOf(row: Pick<Row, 'targets'>): Target[] {
   return Target.array().parse(JSON.parse(row.targets))
 }

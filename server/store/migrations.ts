@@ -72,6 +72,7 @@ create index if not exists deliveries_open on deliveries (account, due_at, post)
 create index if not exists deliveries_next on deliveries (next_try_at) where state in ('waiting', 'sending');
 create index if not exists deliveries_published on deliveries (account, published_at) where published_at is not null;
 drop index if exists deliveries_work;
+create table if not exists sessions (hash text primary key, until bigint not null);
 create table if not exists rates (key text primary key, tokens double precision not null, at bigint not null);
 `,
 ]

@@ -18,7 +18,7 @@ import {
 import { take } from './rates'
 
 const MINUTE = 60_000
-/** How often a delivery is tried before it is given up. */
+/** A delivery is given up once it was tried so often and is later than a post may be: an outage of an hour fails nothing. */
 const TRIES = 6
 
 /** What went wrong for good with a delivery, or with its account. */
@@ -122,8 +122,9 @@ function whatCame(
     case 'unlinked':
       return { setback: { what: 'unlinked', reason: outcome.reason }, wait: { ...tried, tries: 0, doubt } }
     case 'later': {
-      if (claim.tries < TRIES)
-        return { setback: null, wait: { ...tried, next_try_at: now + outcome.afterMilliseconds, doubt } }
+      const next = now + outcome.afterMilliseconds
+      if (claim.tries < TRIES || next <= claim.dueAt + LATEST)
+        return { setback: null, wait: { ...tried, next_try_at: next, doubt } }
       const reason = `${outcome.reason} It was tried ${claim.tries} times.`
       // What may be public is not called failed.
       if (!doubt) return { setback: { what: 'failed', reason }, ending: end('failed', reason) }

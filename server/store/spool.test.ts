@@ -149,17 +149,20 @@ describe.each([
     ])
   })
 
-  test('tries again later, then fails with the reason', async () => {
+  test('tries again for two hours, then fails with the reason', async () => {
     await spool.put([entry('p')], 'ws')
-    let now = T0
-    for (let i = 1; i <= 6; i++) {
-      const claim = await spool.claim('acc', 'me', now, i * LEASE * 2)
-      expect(claim?.tries).toBe(i)
-      await spool.settle(claim!, 'me', [], { kind: 'later', reason: 'Down.', afterMilliseconds: MINUTE }, now)
-      now += MINUTE
+    const later = { kind: 'later', reason: 'Down.', afterMilliseconds: 15 * MINUTE } as const
+    let tries = 0
+    for (let now = T0; now < T0 + 240 * MINUTE; now += 15 * MINUTE) {
+      const claim = await spool.claim('acc', 'me', now, now)
+      if (!claim) break
+      expect(claim.tries).toBe(++tries)
+      await spool.settle(claim, 'me', [], later, now)
     }
+    // At 0, 15, 30 … 120 minutes.
+    expect(tries).toBe(9)
     const { receipts } = await spool.receipts(0)
-    expect(receipts[0]).toMatchObject({ outcome: 'failed', reason: 'Down. It was tried 6 times.' })
+    expect(receipts).toMatchObject([{ outcome: 'failed', reason: 'Down. It was tried 9 times.' }])
   })
 
   test('lets nothing overtake a post that waits for its next try, and keeps the gap for that, too', async () => {
@@ -244,10 +247,11 @@ describe.each([
       error: 'The connection broke.',
       milliseconds: 1,
     }
-    for (let i = 1; i <= 6; i++) {
-      const claim = await spool.claim('acc', 'me', T0 + i * MINUTE, i * LEASE * 2)
-      const later = { kind: 'later', reason: 'Lost.', afterMilliseconds: MINUTE } as const
-      await spool.settle(claim!, 'me', [...claim!.attempts, lost], later, T0 + i * MINUTE)
+    for (let i = 0; i < 6; i++) {
+      const now = T0 + i * 24 * MINUTE
+      const claim = await spool.claim('acc', 'me', now, now)
+      const later = { kind: 'later', reason: 'Lost.', afterMilliseconds: 24 * MINUTE } as const
+      await spool.settle(claim!, 'me', [...claim!.attempts, lost], later, now)
     }
     expect((await spool.receipts(0)).receipts).toMatchObject([
       { outcome: 'unsure', reason: expect.stringContaining('may have it all the same') },

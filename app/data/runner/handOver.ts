@@ -110,6 +110,15 @@ export async function handOver(): Promise<void> {
   }
 }
 
+/** Faults of the server itself: no picture is to blame, and all of it is tried again. */
+const OURS: ReadonlySet<string> = new Set([
+  'no-session',
+  'not-ready',
+  'no-space',
+  'wrong-workspace',
+  'too-many',
+])
+
 /** A post as it goes to the server; null where its picture could not be made, for which it is held. */
 async function packed(
   post: Post,
@@ -131,7 +140,7 @@ async function packed(
     return { post, entry, shortLink }
   } catch (error) {
     const fault = asFault(error)
-    if (fault.code === 'unreachable' && fault.where === null) throw fault
+    if ((fault.code === 'unreachable' && fault.where === null) || OURS.has(fault.code)) throw fault
     await commit('machine', [
       happensIfMay(post.id, 'hold', (p) => ({
         ...p,
