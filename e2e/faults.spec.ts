@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http'
 import { once } from 'node:events'
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 
 let site: Server
@@ -127,4 +128,66 @@ test('without the server the work goes on, and the screen says so', async ({ pag
   await expect(page.getByText(/The server does not answer/)).toBeHidden({ timeout: 20_000 })
   await page.keyboard.press('Control+z')
   await expect(page.getByText('7 waiting')).toBeVisible()
+})
+
+test('an account with places, another system and one served by hand are linked', async ({ page }) => {
+  await page.goto('/dispatch/accounts')
+  await page.getByRole('button', { name: /Rackwell/ }).click()
+  await page.getByRole('button', { name: 'Allow', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'Where its posts go' })).toBeVisible()
+  await expect(page.getByText(/held: Choose where its posts go/)).toBeVisible()
+  await page.getByRole('checkbox', { name: /Seams and caulking/ }).check()
+  await page.getByRole('button', { name: 'Post there' }).click()
+  await expect(page.getByText('1 place chosen; each has slots and a column of its own.')).toBeVisible()
+  await expect(page.getByText(/held: Choose where its posts go/)).toBeHidden()
+  await expect(page.getByRole('checkbox', { name: /Seams and caulking/ })).toBeDisabled()
+
+  const world = `http://localhost:${Number(new URL(page.url()).port) + 1}`
+  await page.getByRole('button', { name: 'Another system' }).click()
+  await expect(page.getByRole('button', { name: 'Link it' })).toBeDisabled()
+  await page.getByLabel('Name in lists').fill('Club board')
+  await page.getByLabel('Address it is sent to').fill(`${world}/webhook`)
+  expect((await new AxeBuilder({ page }).include('form').analyze()).violations).toEqual([])
+  await page.getByRole('button', { name: 'Link it' }).click()
+  await expect(page.getByText(/Its secret, shown this once/)).toBeVisible()
+  // It is nowhere in what the browser keeps.
+  const secret = (await page.locator('[role=status] code, code').last().textContent()) ?? ''
+  expect(secret.length).toBeGreaterThan(20)
+  const kept = await page.evaluate(async () => {
+    const open = indexedDB.open('dripline')
+    const db = await new Promise<IDBDatabase>((resolve) => (open.onsuccess = () => resolve(open.result)))
+    const tables = await Promise.all(
+      [...db.objectStoreNames].map((name) => {
+        const all = db.transaction(name).objectStore(name).getAll()
+        return new Promise<unknown[]>((resolve) => (all.onsuccess = () => resolve(all.result as unknown[])))
+      }),
+    )
+    return JSON.stringify([tables, { ...localStorage }])
+  })
+  expect(kept).toContain('Club board')
+  expect(kept).not.toContain(secret)
+
+  await page.getByRole('button', { name: 'By hand' }).click()
+  await page.getByLabel('Name in lists').fill('Notice board')
+  await page.getByRole('button', { name: 'Link it' }).click()
+  await expect(page.getByText('Notice board', { exact: false }).first()).toBeVisible()
+})
+
+test('the ledger is searched, and what is shown is saved', async ({ page }) => {
+  await page.goto('/dispatch')
+  const search = page.getByLabel('Search deliveries')
+  await search.fill('no delivery says this')
+  await expect(page.getByText('No delivery is like that.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'CSV' })).toBeDisabled()
+  await page.getByRole('button', { name: 'Show all' }).click()
+  await expect(search).toHaveValue('')
+  await page.getByLabel('Of which account').selectOption({ index: 1 })
+  const rows = page.getByRole('main').getByRole('button').filter({ hasText: '@' })
+  await expect(rows.first()).toBeVisible()
+  const download = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'CSV' }).click()
+  const sheet = await (await import('node:fs/promises')).readFile(await (await download).path(), 'utf8')
+  const [head = '', ...lines] = sheet.trim().split('\r\n')
+  expect(head.split(',').length).toBeGreaterThan(6)
+  expect(lines.length).toBeGreaterThanOrEqual(await rows.count())
 })

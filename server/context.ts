@@ -14,8 +14,12 @@ import type { ConnectedWriter, Patience } from './services/writer'
 import type { Accounts } from './store/accounts'
 import type { Authorisations } from './store/authorisations'
 import type { Database } from './store/database'
+import type { Calendars } from './store/calendars'
+import type { Documents } from './store/documents'
+import type { LinkPages } from './store/linkPages'
 import type { Media } from './store/media'
 import type { Sessions } from './store/sessions'
+import type { Settings } from './store/settings'
 
 export interface ServerOptions {
   port: number
@@ -46,6 +50,10 @@ export interface House {
   authorisations: Authorisations
   media: Media
   sessions: Sessions
+  settings: Settings
+  calendars: Calendars
+  documents: Documents
+  linkPages: LinkPages
   spool: Spool
   doubts: Doubts
   worker: Worker

@@ -13,7 +13,7 @@ import {
   type ZodTypeProvider,
 } from 'fastify-type-provider-zod'
 import { asFault, Fault } from '../core/model'
-import { Clock } from './clock'
+import { SYSTEM_CLOCK } from './clock'
 import type { App, Context, House, ServerOptions } from './context'
 import { makeRegistry } from './networks/registry'
 import { accountRoutes } from './routes/accounts'
@@ -24,6 +24,9 @@ import { openDatabase } from './store/database'
 import { Media } from './store/media'
 import { resealAll } from './store/resealing'
 import { keysOf, Secrets } from './store/secrets'
+import { Calendars } from './store/calendars'
+import { Documents } from './store/documents'
+import { LinkPages } from './store/linkPages'
 import { Sessions } from './store/sessions'
 import { Settings } from './store/settings'
 import { tellSetback } from './dispatch/setbacks'
@@ -68,7 +71,9 @@ export async function createServer(
     if (!house) throw new Fault('not-ready', 'The server is still starting. Try again in a moment.')
     return house
   }
-  const clock = new Clock(options.worldUrl !== null, () => current().database)
+  const demo = options.worldUrl ? await import('./demo') : null
+  const movable = demo ? new demo.MovableClock(() => current().settings) : null
+  const clock = movable ?? SYSTEM_CLOCK
   const registry = makeRegistry({ now: () => clock.now(), origin, world: options.worldUrl })
   const context: Context = {
     options,
@@ -167,7 +172,7 @@ export async function createServer(
   documentRoutes(app, context)
   watchRoutes(app, context)
   metricRoutes(app, context)
-  if (options.worldUrl) (await import('./demo')).demo(app, context, options.worldUrl)
+  if (demo && movable && options.worldUrl) demo.demo(app, context, options.worldUrl, movable)
   await serveApp(app, options.appDir)
 
   let opening: Promise<void> | null = null
@@ -210,6 +215,10 @@ export async function createServer(
         authorisations,
         media,
         sessions: new Sessions(database),
+        settings: kept,
+        calendars: new Calendars(database),
+        documents: new Documents(database),
+        linkPages: new LinkPages(database),
         spool,
         doubts,
         worker,
@@ -218,7 +227,7 @@ export async function createServer(
         watcher,
         services,
       }
-      await clock.load()
+      await movable?.load()
       await worker.start()
       services.chat.start()
       watcher.start()

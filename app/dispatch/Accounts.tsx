@@ -197,8 +197,12 @@ function AccountRow({
           {broken
             ? `${account.health.message} Its posts wait; nothing is lost.`
             : `${CONNECTED[account.connector]} ${distance(account.linkedAt, clockNow())}${endsSoon(account, clockNow()) ? `, until ${longDay(account.health.endsAt?.slice(0, 10) ?? '')}` : ''}`}
-          {account.endedAt ? ` · ended on ${account.endedAt.slice(0, 10)}` : account.held ? ' · held' : ''} ·{' '}
-          {describeSlots(account)}
+          {account.endedAt
+            ? ` · ended on ${account.endedAt.slice(0, 10)}`
+            : account.held
+              ? ` · held: ${account.held.reason.replace(/\.$/, '')}`
+              : ''}{' '}
+          · {describeSlots(account)}
         </Box>
       </Box>
       {broken && <LinkAgain account={account} />}

@@ -27,7 +27,6 @@ export const FAULTS = {
   'too-slow': 504,
   'not-linked': 409,
   'clock-busy': 409,
-  'not-demo': 404,
   'wrong-type': 415,
   'too-many': 429,
   'over-budget': 429,

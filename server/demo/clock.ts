@@ -3,11 +3,10 @@ import { ClockAnswer, Fault, FaultBody, Instant } from '../../core/model'
 import type { App, Context } from '../context'
 import { clockAnswer } from '../routes/clock'
 import { typed } from '../routes/typed'
+import type { MovableClock } from './movableClock'
 
 /** Moving the demo's clock. A jump is a chain of advances, each to the next event, each settled. */
-export function jumpRoutes(app: App, context: Context, world: string): void {
-  const { clock } = context
-
+export function jumpRoutes(app: App, context: Context, world: string, clock: MovableClock): void {
   typed(app).get(
     '/api/clock/next',
     {

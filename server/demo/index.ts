@@ -5,6 +5,9 @@ import type { App, Context } from '../context'
 import { typed } from '../routes/typed'
 import { mustOwn } from '../routes/workspace'
 import { jumpRoutes } from './clock'
+import { MovableClock } from './movableClock'
+
+export { MovableClock }
 
 /** Every table that a demo fills. */
 const EMPTIED = [
@@ -26,8 +29,8 @@ const EMPTIED = [
 ]
 
 /** Everything that is demo: the seed, its accounts, moving the clock, starting again. A real run does not load it. */
-export function demo(app: App, context: Context, world: string): void {
-  jumpRoutes(app, context, world)
+export function demo(app: App, context: Context, world: string, clock: MovableClock): void {
+  jumpRoutes(app, context, world, clock)
 
   typed(app).get(
     '/api/demo/seed',
@@ -107,7 +110,7 @@ export function demo(app: App, context: Context, world: string): void {
       await database.transaction(async (tx) => {
         for (const table of EMPTIED) await tx.query(`delete from ${table}`)
       })
-      await context.clock.load()
+      await clock.load()
       const response = await fetch(`${world}/control/restart`, { method: 'POST' })
       return z.object({ seed: Id }).parse(await response.json())
     },

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/house'
 import type { HandOver } from '../../core/model'
-import { Clock } from '../clock'
+import { SYSTEM_CLOCK } from '../clock'
 import type { Database } from '../store/database'
 import { freshDatabase } from '../testing/freshSpool'
 import { aPayload } from '../../core/model/samples'
@@ -37,7 +37,7 @@ beforeEach(async () => {
     spool,
     accounts,
     media: new Media(database),
-    clock: new Clock(false, () => database),
+    clock: SYSTEM_CLOCK,
     longest: 1_000,
     chance: () => 0.5,
     registry: {

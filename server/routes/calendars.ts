@@ -15,7 +15,9 @@ const BODY = 8 * 1024 * 1024
  * the address may read; it is minted here, never leaves in a bundle, and a new one ends the old.
  */
 export function calendarRoutes(app: App, context: Context): void {
-  const addressOf = (secret: string): string => `${context.origin}/calendar/${secret}.ics`
+  const calendars = () => context.house().calendars
+  const addressOf = (secret: string | null): string | null =>
+    secret === null ? null : `${context.origin}/calendar/${secret}.ics`
   const Params = z.object({ brand: Id })
   const Address = z.object({ url: z.string().nullable() })
 
@@ -30,12 +32,7 @@ export function calendarRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      const [row] = await context
-        .house()
-        .database.query<{ secret: string }>(`select secret from calendars where brand = $1`, [
-          request.params.brand,
-        ])
-      return { url: row ? addressOf(row.secret) : null }
+      return { url: addressOf(await calendars().secretOf(request.params.brand)) }
     },
   )
 
@@ -51,11 +48,7 @@ export function calendarRoutes(app: App, context: Context): void {
     async (request) => {
       await mustOwn(request, context)
       const secret = randomBytes(24).toString('base64url')
-      await context.house().database.query(
-        `insert into calendars (brand, secret, name, entries) values ($1, $2, '', '[]')
-         on conflict (brand) do update set secret = excluded.secret`,
-        [request.params.brand, secret],
-      )
+      await calendars().give(request.params.brand, secret)
       return { url: addressOf(secret) }
     },
   )
@@ -71,7 +64,7 @@ export function calendarRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      await context.house().database.query(`delete from calendars where brand = $1`, [request.params.brand])
+      await calendars().end(request.params.brand)
       return { url: null }
     },
   )
@@ -90,13 +83,7 @@ export function calendarRoutes(app: App, context: Context): void {
     async (request) => {
       await mustOwn(request, context)
       const { name, entries } = request.body
-      const [row] = await context
-        .house()
-        .database.query<{ secret: string }>(
-          `update calendars set name = $2, entries = $3 where brand = $1 returning secret`,
-          [request.params.brand, name, JSON.stringify(entries)],
-        )
-      return { url: row ? addressOf(row.secret) : null }
+      return { url: addressOf(await calendars().show(request.params.brand, name, entries)) }
     },
   )
 
@@ -111,26 +98,19 @@ export function calendarRoutes(app: App, context: Context): void {
     },
     async (request, reply) => {
       const secret = request.params.file.replace(/\.ics$/, '')
-      const [row] = await context
-        .house()
-        .database.query<{ name: string; entries: string }>(
-          `select name, entries from calendars where secret = $1`,
-          [secret],
-        )
-      if (!row)
+      const calendar = await calendars().under(secret)
+      if (!calendar)
         throw new Fault(
           'not-found',
           'There is no calendar at this address. It may have been given another one: copy it anew from the Horizon.',
         )
       const { account } = request.query
-      const entries = CalendarEntry.array()
-        .parse(JSON.parse(row.entries))
-        .filter((e) => account === undefined || e.account === account)
+      const entries = calendar.entries.filter((e) => account === undefined || e.account === account)
       const now = new Date(context.clock.now()).toISOString()
       return reply
         .type('text/calendar; charset=utf-8')
         .header('cache-control', 'private, max-age=300')
-        .send(writeCalendar(row.name, entries, now))
+        .send(writeCalendar(calendar.name, entries, now))
     },
   )
 }

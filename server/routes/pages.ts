@@ -22,11 +22,7 @@ export function pageRoutes(app: App, context: Context): void {
       await mustOwn(request, context)
       const { brand } = request.params
       const { name, links } = request.body
-      await context.house().database.query(
-        `insert into link_pages (brand, name, links) values ($1, $2, $3)
-         on conflict (brand) do update set name = excluded.name, links = excluded.links`,
-        [brand, name, JSON.stringify(links)],
-      )
+      await context.house().linkPages.publish(brand, name, links)
       return { url: `${context.origin}/links/${encodeURIComponent(brand)}` }
     },
   )
@@ -43,7 +39,7 @@ export function pageRoutes(app: App, context: Context): void {
     async (request) => {
       await mustOwn(request, context)
       const { brand } = request.params
-      await context.house().database.query(`delete from link_pages where brand = $1`, [brand])
+      await context.house().linkPages.end(brand)
       return { brand }
     },
   )
@@ -52,14 +48,9 @@ export function pageRoutes(app: App, context: Context): void {
     '/links/:brand',
     { schema: { summary: 'A brand’s page of current links', params: z.object({ brand: Id }) } },
     async (request, reply) => {
-      const [page] = await context
-        .house()
-        .database.query<{ name: string; links: string }>(
-          `select name, links from link_pages where brand = $1`,
-          [request.params.brand],
-        )
+      const page = await context.house().linkPages.of(request.params.brand)
       const now = new Date(context.clock.now()).toISOString()
-      const links = page ? PageLink.array().parse(JSON.parse(page.links)) : []
+      const links = page?.links ?? []
       return reply
         .status(page ? 200 : 404)
         .type('text/html; charset=utf-8')

@@ -4,18 +4,16 @@ import { Fault, FaultBody, Id } from '../../core/model'
 import type { App, Context } from '../context'
 import { typed } from './typed'
 
-const OWNER = `select value from settings where key = 'workspace'`
-
 /** The workspace that owns the spool; refuses a request that comes from another. */
 export async function mustOwn(request: FastifyRequest, context: Context): Promise<string> {
-  const [row] = await context.house().database.query<{ value: string }>(OWNER)
-  if (!row || request.headers['x-dripline-workspace'] !== row.value)
+  const owner = await context.house().settings.read('workspace')
+  if (owner === null || request.headers['x-dripline-workspace'] !== owner)
     throw new Fault(
       'wrong-workspace',
       'Another browser owns this server’s spool. Take it over here, or go on there.',
       'workspace',
     )
-  return row.value
+  return owner
 }
 
 /** Health, and which workspace owns the spool. */
@@ -42,15 +40,7 @@ export function workspaceRoutes(app: App, context: Context): void {
     },
     async (request) => {
       const { id, takeOver } = request.body
-      const { database } = context.house()
-      const owner = await database.transaction(async (tx) => {
-        if (takeOver) await tx.query(`delete from settings where key = 'workspace'`)
-        await tx.query(
-          `insert into settings (key, value) values ('workspace', $1) on conflict (key) do nothing`,
-          [id],
-        )
-        return (await tx.query<{ value: string }>(OWNER))[0]?.value ?? id
-      })
+      const owner = await context.house().settings.claim('workspace', id, takeOver)
       if (takeOver) await context.house().doubts.recallOthers(id)
       if (owner !== id)
         throw new Fault(

@@ -25,6 +25,16 @@ export class Settings {
     )
   }
 
+  /** Keeps a value where none is yet, or in place of it; gives the one that stands then. */
+  async claim(name: string, value: string, takeOver: boolean): Promise<string> {
+    const [row] = await this.#database.query<{ value: string }>(
+      `insert into settings (key, value) values ($1, $2)
+       on conflict (key) do update set value = case when $3 then excluded.value else settings.value end returning value`,
+      [name, value, takeOver],
+    )
+    return row?.value ?? value
+  }
+
   async forget(name: string): Promise<void> {
     await this.#database.query(`delete from settings where key = $1`, [name])
   }

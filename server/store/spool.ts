@@ -9,7 +9,7 @@ import {
 } from '../../core/model'
 import type { Outcome } from '../networks/connector'
 import type { Database, Queryable } from './database'
-import { claimOf, finish, LEASE, lockAccounts, receiptOf, type Claim, type Row } from './deliveries'
+import { claimOf, finish, LEASE, lockAccounts, receiptOf, written, type Claim, type Row } from './deliveries'
 import { hasMedia } from './media'
 import { BUSY, claimEach, HEAD, settleEach, type At, type Setback, type Settlement } from './rounds'
 
@@ -202,6 +202,23 @@ export class Spool {
   ): Promise<Setback | null> {
     const { setbacks } = await this.round([{ claim, attempts, outcome }], [], { owner, now, realNow: 0 })
     return setbacks[0] ?? null
+  }
+
+  /** When and where those of these posts that are out went out. */
+  async out(posts: readonly string[]): Promise<Map<string, { at: string; publicUrl: string | null }>> {
+    if (posts.length === 0) return new Map()
+    const rows = await this.#database.query<Pick<Row, 'post' | 'published_at' | 'public_url'>>(
+      `select post, published_at, public_url from deliveries
+       where state = 'published' and published_at is not null
+         and post in (select json_array_elements_text($1::json))`,
+      [written(posts)],
+    )
+    return new Map(
+      rows.map((r) => [
+        r.post,
+        { at: new Date(Number(r.published_at)).toISOString(), publicUrl: r.public_url },
+      ]),
+    )
   }
 
   /** What is known of a published post, to take it down. */
