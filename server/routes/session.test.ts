@@ -60,7 +60,7 @@ describe('a server with a password', () => {
   })
 
   it('answers everybody whether it is up, and under the secret addresses of what is published', async () => {
-    expect((await ask('/api/health')).statusCode).toBe(200)
+    for (const url of ['/api/health', '/api/health?from=probe']) expect((await ask(url)).statusCode).toBe(200)
     for (const url of ['/calendar/nothing.ics', '/published/nothing.xml', '/links/nothing'])
       expect((await ask(url)).statusCode).toBe(404)
     expect((await ask('/published-not/x')).statusCode).toBe(401)

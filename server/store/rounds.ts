@@ -185,7 +185,7 @@ export async function claimEach(
   )
   if (allowed.length === 0) return []
   await tx.query(
-    `update deliveries d set state = 'sending', tries = d.tries + 1, doubt = d.doubt or d.state = 'sending',
+    `update deliveries d set state = 'sending', tries = d.tries + 1,
        lease_until = $2, lease_owner = $3
      from json_to_recordset($1::json) as r(post text, generation int)
      where d.post = r.post and d.generation = r.generation`,

@@ -165,6 +165,15 @@ describe.each([
     expect(receipts).toMatchObject([{ outcome: 'failed', reason: 'Down. It was tried 9 times.' }])
   })
 
+  test('tries again what was tried before, however late it is by then', async () => {
+    await spool.put([entry('p')], 'ws')
+    const claim = await spool.claim('acc', 'me', T0, 0)
+    const later = { kind: 'later', reason: 'Come in three hours.', afterMilliseconds: 180 * MINUTE } as const
+    await spool.settle(claim!, 'me', [], later, T0)
+    expect(await spool.claim('acc', 'me', T0 + 180 * MINUTE, 1)).toMatchObject({ post: 'p', tries: 2 })
+    expect((await spool.receipts(0)).receipts).toEqual([])
+  })
+
   test('lets nothing overtake a post that waits for its next try, and keeps the gap for that, too', async () => {
     const due = (minutes: number) => ({
       dueAt: new Date(T0 + minutes * MINUTE).toISOString(),
