@@ -206,7 +206,7 @@ export function Ledger() {
                 {post.failure ??
                   post.held?.reason ??
                   (receipt
-                    ? `${receipt.reason} ${count(receipt.attempts.length, 'try', 'tries')}`
+                    ? `${receipt.reason} ${count(receipt.attempts.length, 'request')}`
                     : post.state === 'handed over'
                       ? 'safe to leave'
                       : post.state)}
@@ -292,7 +292,7 @@ function Delivery({
             {receipt.attempts.map((attempted, i) => (
               <Box key={attempted.at + String(i)} mb="3">
                 <Mono>
-                  try {i + 1} · {moment(attempted.at, zone)} · {attempted.milliseconds} ms
+                  request {i + 1} · {moment(attempted.at, zone)} · {attempted.milliseconds} ms
                 </Mono>
                 <Payload
                   title={`${attempted.request.method} ${attempted.request.url}`}

@@ -40,7 +40,7 @@ const line: LedgerLine = {
 
 it('writes a sheet that holds the words and runs nothing', () => {
   const [head, ...rest] = ledgerSheet([line]).split('\r\n')
-  expect(head).toBe('post,network,account,state,due,finished,outcome,reason,tries,address,text')
+  expect(head).toBe('post,network,account,state,due,finished,outcome,reason,requests,address,text')
   // By hand, after RFC 4180: quoted for its comma, line break and quotation marks, which are doubled.
   expect(rest.join('\r\n')).toBe(
     `${post.id},Murmur,the.yard,failed,2026-11-25T09:00:00.000Z,2026-11-25T09:00:02.000Z,failed,Murmur: the text has 310 characters.,1,,"'=cmd|""; a, b""\nGreen oak"\r\n`,

@@ -20,7 +20,7 @@ const COLUMNS = [
   'finished',
   'outcome',
   'reason',
-  'tries',
+  'requests',
   'address',
   'text',
 ] as const

@@ -14,21 +14,24 @@ describe(`${POSTS} posts that are due within ten minutes, for 200 accounts`, () 
     folder.remove()
   })
 
-  it('are shared by two servers on one PostgreSQL', async () => {
-    const folder = temporaryFolder()
-    const postgres = startPostgres()
-    if (!postgres) throw new Error('PostgreSQL could not be started here.')
-    const { sum, ...figures } = await load({
-      folder: folder.path,
-      accounts: 200,
-      posts: POSTS,
-      trouble: 0.05,
-      databaseUrl: postgres.url,
-      servers: 2,
-    })
-    process.stderr.write(`${JSON.stringify(figures)}\n`)
-    expect(sum).toEqual(whole(POSTS))
-    postgres.stop()
-    folder.remove()
-  })
+  it.each([0, 0.05])(
+    'are shared by two servers on one PostgreSQL, a share of %f in trouble',
+    async (trouble) => {
+      const folder = temporaryFolder()
+      const postgres = startPostgres()
+      if (!postgres) throw new Error('PostgreSQL could not be started here.')
+      const { sum, ...figures } = await load({
+        folder: folder.path,
+        accounts: 200,
+        posts: POSTS,
+        trouble,
+        databaseUrl: postgres.url,
+        servers: 2,
+      })
+      process.stderr.write(`${JSON.stringify(figures)}\n`)
+      expect(sum).toEqual(whole(POSTS))
+      postgres.stop()
+      folder.remove()
+    },
+  )
 })

@@ -46,8 +46,8 @@ export interface Load {
   handedOver: number
   published: number
   troubles: Record<string, number>
-  /** The largest memory of the server at its end, in MB. */
-  memory: number
+  /** The largest memory of the first server, in MB, where the system tells it. */
+  memory: number | null
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import { readFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import { caller, handOver, spawnServer, type Page } from '../../e2e/house'
 import { freePort } from '../../e2e/ports'
 import type { Receipt } from '../../core/model'
@@ -131,9 +131,11 @@ export class Yard {
     return found
   }
 
-  /** The largest memory that the first server took, in MB. */
-  memory(): number {
-    const status = readFileSync(`/proc/${this.servers[0]?.pid}/status`, 'utf8')
+  /** The largest memory that the first server took, in MB; null where the system does not tell. */
+  memory(): number | null {
+    const path = `/proc/${this.servers[0]?.pid}/status`
+    if (!existsSync(path)) return null
+    const status = readFileSync(path, 'utf8')
     return Math.round(Number(/VmHWM:\s*(\d+)/.exec(status)?.[1]) / 1024)
   }
 
