@@ -94,9 +94,13 @@ describe('a server with a password', () => {
     })
     expect((await ask('/api/metrics', basic(PASSWORD))).statusCode).toBe(200)
     expect((await ask('/api/metrics', basic('another'))).statusCode).toBe(401)
+    const cookie = cookieOf(await send({ password: PASSWORD }))
     const answers = new Set<number>()
     for (let n = 0; n < 12; n++) answers.add((await send({ password: 'guess' })).statusCode)
     expect(answers).toContain(429)
+    // Nor by another way in; who is in stays so.
+    expect((await ask('/api/metrics', basic('guess'))).statusCode).toBe(429)
+    expect((await ask('/api/clock', { cookie })).statusCode).toBe(200)
   })
 
   it('keeps nothing that lets anybody in', async () => {
