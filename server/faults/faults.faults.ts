@@ -3,10 +3,11 @@ import { rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterEach, describe, expect, it } from 'vitest'
 import { caller, handOver, temporaryFolder } from '../../e2e/house'
+import { seededRandom } from '../../core/planning'
 import { startPostgres, type TestPostgres } from '../testing/postgres'
 import { sumOf, whole } from './load'
 import { CountingNetwork } from './network'
-import { seeded, Yard } from './yard'
+import { Yard } from './yard'
 
 const MINUTE = 60_000
 const folders: ReturnType<typeof temporaryFolder>[] = []
@@ -35,9 +36,9 @@ const advance = async (minutes: number): Promise<void> => {
 
 describe('the sum is the same', () => {
   it('where the server is killed at thirty random moments', async () => {
-    const chance = seeded(30)
+    const chance = seededRandom(30)
     const posts = 900
-    await open(30, new CountingNetwork(0.05, seeded(1)))
+    await open(30, new CountingNetwork(0.05, seededRandom(1)))
     await yard.handOver(posts, (await yard.now()) + MINUTE, 30 * MINUTE)
     for (let n = 0; n < 30; n++) {
       void advance(1).catch(() => undefined)
@@ -52,7 +53,7 @@ describe('the sum is the same', () => {
     postgres = startPostgres()
     if (!postgres) throw new Error('PostgreSQL could not be started here.')
     const posts = 600
-    await open(20, new CountingNetwork(0.05, seeded(2)), postgres.url)
+    await open(20, new CountingNetwork(0.05, seededRandom(2)), postgres.url)
     await yard.start()
     await yard.handOver(posts, (await yard.now()) + MINUTE, 30 * MINUTE)
     for (let n = 0; n < 6; n++) {
@@ -89,15 +90,11 @@ describe('the sum is the same', () => {
     expect(sumOf(yard, posts, await yard.receipts(posts))).toEqual(whole(posts))
   })
 
-  it('where the disk is full for a while', async () => {
+  it('where the disk is full for a while', async ({ skip }) => {
     const folder = temporaryFolder()
     folders.push(folder)
-    if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=96m', 'none', folder.path]).status !== 0) {
-      process.stderr.write(
-        'NOTICE: no file system of a fixed size can be mounted here, so a full disk is not tried.\n',
-      )
-      return
-    }
+    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=96m', 'none', folder.path]).status === 0
+    skip(!mounted, 'No file system of a fixed size can be mounted here.')
     try {
       const posts = 400
       const network = new CountingNetwork()
@@ -143,7 +140,7 @@ describe('after a lost answer the post is out once, and what is said is true', (
   const DUE = MINUTE
   /** One post, taken by the network, whose answer is lost. */
   const lost = async (): Promise<void> => {
-    await open(1, new CountingNetwork(1, seeded(3), ['lost after']))
+    await open(1, new CountingNetwork(1, seededRandom(3), ['lost after']))
     const due = new Date((await yard.now()) + DUE).toISOString()
     await yard.call('PUT', '/api/spool/posts/p', handOver('p', due, { account: 'account-0' }))
     await advance(1.5)

@@ -1,7 +1,8 @@
 import { performance } from 'node:perf_hooks'
 import type { Receipt } from '../../core/model'
+import { seededRandom } from '../../core/planning'
 import { CountingNetwork } from './network'
-import { seeded, Yard } from './yard'
+import { Yard } from './yard'
 
 /** What is at stake in each of the fault tests, as the network and the receipts have it. */
 export interface Sum {
@@ -63,7 +64,7 @@ export async function load(options: {
   servers?: number
 }): Promise<Load> {
   const { accounts, posts, trouble } = options
-  const network = new CountingNetwork(trouble, seeded(posts))
+  const network = new CountingNetwork(trouble, seededRandom(posts))
   const yard = new Yard({ ...options, accounts, network })
   try {
     await yard.open()

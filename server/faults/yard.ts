@@ -7,17 +7,6 @@ import type { Receipt } from '../../core/model'
 import { layFreshSpool } from '../testing/freshSpool'
 import type { CountingNetwork } from './network'
 
-/** Numbers from 0 to 1 that are the same each time (mulberry32). */
-export function seeded(seed: number): () => number {
-  let state = seed
-  return () => {
-    state = (state + 0x6d2b79f5) | 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
-
 const NETWORKS = ['murmur', 'guildhall', 'courier', 'shutterleaf', 'longwave']
 
 /** Servers against a counting network, with accounts linked: what the load and fault tests begin with. */
