@@ -407,6 +407,7 @@ class House {
       notices: USUAL_NOTICES,
       aheadDays: 30,
       receiptCursor: 0,
+      readingCursor: 0,
       createdAt: this.#now,
     })
     for (const t of this.#taken) {

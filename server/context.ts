@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify'
 import type { Clock } from './clock'
 import type { Doubts } from './dispatch/doubts'
 import type { HealthWatch } from './dispatch/health'
+import type { Measuring } from './dispatch/measuring'
 import type { Spool } from './store/spool'
 import type { Trials } from './dispatch/trials'
 import type { Worker } from './dispatch/worker'
@@ -18,6 +19,7 @@ import type { Calendars } from './store/calendars'
 import type { Documents } from './store/documents'
 import type { LinkPages } from './store/linkPages'
 import type { Media } from './store/media'
+import type { Readings } from './store/readings'
 import type { Sessions } from './store/sessions'
 import type { Settings } from './store/settings'
 
@@ -55,10 +57,12 @@ export interface House {
   documents: Documents
   linkPages: LinkPages
   spool: Spool
+  readings: Readings
   doubts: Doubts
   worker: Worker
   trials: Trials
   health: HealthWatch
+  measuring: Measuring
   watcher: Watcher
   services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
 }

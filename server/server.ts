@@ -32,6 +32,8 @@ import { Settings } from './store/settings'
 import { tellSetback } from './dispatch/setbacks'
 import { Doubts } from './dispatch/doubts'
 import { HealthWatch } from './dispatch/health'
+import { Measuring } from './dispatch/measuring'
+import { Readings } from './store/readings'
 import { Spool } from './store/spool'
 import { Trials } from './dispatch/trials'
 import { Worker } from './dispatch/worker'
@@ -200,6 +202,8 @@ export async function createServer(
         registry,
         onSetback: (claim, setback, now) => tellSetback(services.chat, accounts, claim, setback, now),
       })
+      const readings = new Readings(database)
+      const measuring = new Measuring({ readings, accounts, registry, now: () => clock.now() })
       const trials = new Trials({ database, accounts, media, registry, now: () => clock.now() })
       const watcher = new Watcher({
         database,
@@ -224,6 +228,8 @@ export async function createServer(
         worker,
         trials,
         health,
+        readings,
+        measuring,
         watcher,
         services,
       }
@@ -232,6 +238,7 @@ export async function createServer(
       services.chat.start()
       watcher.start()
       health.start()
+      measuring.start()
       sweeping = setInterval(() => void trials.sweep().catch(() => undefined), SWEEP)
     } catch (error) {
       failure = asFault(error)
@@ -249,6 +256,7 @@ export async function createServer(
       clearInterval(sweeping)
       house?.watcher.stop()
       house?.health.stop()
+      await house?.measuring.stop()
       await house?.worker.stop()
       await house?.services.chat.stop()
       await app.close()

@@ -2,29 +2,8 @@ import { appendFileSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../e2e/house'
-import { Posts, type WorldPost } from './posts'
-
-const post = (id: string, change: Partial<WorldPost> = {}): WorldPost => ({
-  id,
-  network: 'murmur',
-  account: 'one',
-  key: `key ${id}`,
-  at: 0,
-  visibleFrom: 0,
-  gone: false,
-  format: '',
-  target: null,
-  title: null,
-  summary: null,
-  tags: [],
-  text: `The words of ${id}.`,
-  parts: [],
-  poll: [],
-  firstComment: null,
-  link: null,
-  media: [],
-  ...change,
-})
+import { Posts } from './posts'
+import { aWorldPost } from './testing/samples'
 
 describe('what was posted', () => {
   let folder: ReturnType<typeof temporaryFolder>
@@ -37,9 +16,9 @@ describe('what was posted', () => {
 
   it('is there after a restart as it last was, under its id, key, account and words', () => {
     const before = new Posts(path)
-    before.add(post('a'))
-    before.add(post('b', { account: 'two' }))
-    before.add(post('c'))
+    before.add(aWorldPost('a'))
+    before.add(aWorldPost('b', { account: 'two' }))
+    before.add(aWorldPost('c'))
     before.change(before.find('a')!, { gone: true })
     before.change(before.find('c')!, { text: 'Others.' })
     for (const posts of [before, new Posts(path)]) {
@@ -56,14 +35,14 @@ describe('what was posted', () => {
 
   it('is nothing once it was cleared', () => {
     const posts = new Posts(path)
-    posts.add(post('a'))
+    posts.add(aWorldPost('a'))
     posts.clear()
     expect(posts.of('one')).toEqual([])
     expect(readFileSync(path, 'utf8')).toBe('')
   })
 
   it('says so where its file is damaged, rather than forgetting it', () => {
-    new Posts(path).add(post('a'))
+    new Posts(path).add(aWorldPost('a'))
     appendFileSync(path, '{"id":')
     expect(() => new Posts(path)).toThrow(/JSON/)
   })

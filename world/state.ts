@@ -122,6 +122,13 @@ export class Store {
     renameSync(`${path}.new`, path)
   }
 
+  /** Whether an account's network is down, for all or for this account. */
+  isDown(network: string, account: string): boolean {
+    return this.#state.troubles.some(
+      (t) => t.network === network && (t.account ?? account) === account && t.kind === 'down',
+    )
+  }
+
   /** The trouble that befalls an account's next publication, or null. */
   takeTrouble(network: string, account: string): Trouble['kind'] | null {
     const found = this.#state.troubles.find(

@@ -49,6 +49,7 @@ async function open(): Promise<Boot> {
       notices: USUAL_NOTICES,
       aheadDays: 30,
       receiptCursor: 0,
+      readingCursor: 0,
       createdAt: nowIso(),
     }
     await commit('machine', [put('workspace', workspace)])

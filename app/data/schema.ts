@@ -109,6 +109,14 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   // Accounts by several connectors, and places of a login.
   { version: 11, steps: [{ do: 'upgrade rows', stores: ['accounts'], from: 9, to: 10 }] },
+  // What readers do with published posts.
+  {
+    version: 12,
+    steps: [
+      ...create([['readings', ['brand', 'post']]]),
+      { do: 'upgrade rows', stores: ['workspace'], from: 10, to: 11 },
+    ],
+  },
 ]
 
 /** The fields of a table's records by which it can be read. */

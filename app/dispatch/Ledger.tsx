@@ -1,14 +1,12 @@
-import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { Box, chakra } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
-import type { Account, Post, Row } from '../../core/model'
+import { useSearchParams } from 'react-router'
+import type { Post, Row } from '../../core/model'
 import { network } from '../../core/networks'
 import { isAbout, ledgerLines, ledgerSheet, type LedgerLine } from '../../core/formats'
-import { download, standingOf, useAccounts, useRows } from '../data'
+import { download, useAccounts, useRows } from '../data'
 import { useWork } from '../shell'
-import { Troubles } from '../writing'
 import {
-  attempt,
   Button,
   count,
   Drop,
@@ -18,12 +16,11 @@ import {
   NetworkMark,
   Page,
   PageHead,
-  say,
   SelectField,
   TextField,
   useKeys,
-  postPath,
 } from '../ui'
+import { Delivery } from './Delivery'
 import { Tabs } from './Tabs'
 
 type Show = 'all' | 'handed over' | 'published' | 'troubled'
@@ -222,116 +219,4 @@ export function Ledger() {
 
 function save(name: string, type: string, text: string): void {
   download(new Blob([text], { type }), name)
-}
-
-function Delivery({
-  post,
-  account,
-  receipts,
-  onClose,
-}: {
-  post: Post
-  account: Account | undefined
-  receipts: Row<'receipts'>[]
-  onClose: () => void
-}) {
-  const zone = account?.zone ?? 'UTC'
-  return (
-    <Box p="4">
-      <Flex justify="space-between" align="center" mb="3">
-        <Heading as="h2" fontSize="15px" fontWeight="600">
-          {network(post.network).name} · {post.state}
-        </Heading>
-        <Button size="sm" look="quiet" hint="Esc" onClick={onClose}>
-          Close
-        </Button>
-      </Flex>
-      <Box fontFamily="reading" whiteSpace="pre-wrap" overflowWrap="anywhere" mb="3">
-        {post.wording.text}
-      </Box>
-      <Flex gap="3" fontSize="13px" mb="3" wrap="wrap">
-        <Link to={postPath(post)}>
-          <chakra.span color="waterText" textDecoration="underline">
-            {post.drip ? 'On its drip sheet' : 'On the Horizon'}
-          </chakra.span>
-        </Link>
-        {post.publicUrl && (
-          <a href={post.publicUrl} target="_blank" rel="noreferrer">
-            <chakra.span color="waterText" textDecoration="underline">
-              Public page
-            </chakra.span>
-          </a>
-        )}
-        {post.state === 'published' && post.visibility !== 'gone' && (
-          <Button
-            size="sm"
-            onClick={() => void attempt(async () => say((await standingOf(post.id)).message))}
-          >
-            Is it still there?
-          </Button>
-        )}
-      </Flex>
-      <Troubles post={post} />
-      {receipts.length === 0 && (
-        <Box color="soft">
-          {post.state === 'handed over'
-            ? `It is with the server and goes out on ${post.at ? moment(post.at, zone) : 'its day'}.`
-            : 'No delivery has been tried yet.'}
-        </Box>
-      )}
-      {[...receipts]
-        .sort((a, b) => (a.finishedAt < b.finishedAt ? 1 : -1))
-        .map((receipt) => (
-          <Box key={receipt.id} borderTopWidth="1px" borderColor="hairline" pt="3" mt="3">
-            <Box fontWeight="600">
-              {receipt.outcome} <Mono>{moment(receipt.finishedAt, zone)}</Mono>
-            </Box>
-            <Box fontSize="13px" mb="2">
-              {receipt.reason} It was due {moment(receipt.dueAt, zone)}.
-            </Box>
-            {receipt.attempts.map((attempted, i) => (
-              <Box key={attempted.at + String(i)} mb="3">
-                <Mono>
-                  request {i + 1} · {moment(attempted.at, zone)} · {attempted.milliseconds} ms
-                </Mono>
-                <Payload
-                  title={`${attempted.request.method} ${attempted.request.url}`}
-                  body={attempted.request.body}
-                />
-                <Payload
-                  title={
-                    attempted.answer
-                      ? `answered ${attempted.answer.status}`
-                      : (attempted.error ?? 'no answer')
-                  }
-                  body={attempted.answer?.body ?? null}
-                />
-              </Box>
-            ))}
-          </Box>
-        ))}
-    </Box>
-  )
-}
-
-function Payload({ title, body }: { title: string; body: unknown }) {
-  return (
-    <Box as="details" mt="1">
-      <chakra.summary fontFamily="mono" fontSize="12px" cursor="pointer" overflowWrap="anywhere">
-        {title}
-      </chakra.summary>
-      <chakra.pre
-        fontFamily="mono"
-        fontSize="11px"
-        whiteSpace="pre-wrap"
-        overflowWrap="anywhere"
-        bg="paper"
-        p="2"
-        borderRadius="sm"
-        tabIndex={0}
-      >
-        {JSON.stringify(body, null, 1)}
-      </chakra.pre>
-    </Box>
-  )
 }

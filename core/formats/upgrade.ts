@@ -20,6 +20,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 8, rows: sayMore },
   { to: 9, rows: letThingsFollow },
   { to: 10, rows: linkByOthers },
+  { to: 11, rows: readMeasures },
 ]
 
 /** The schema of the tables as they are now. */
@@ -266,6 +267,12 @@ function linkByOthers(rows: RawRows): RawRows {
     health: { endsAt: null, ...(row['health'] as object) },
   }))
   return { ...rows, accounts }
+}
+
+/** Schema 11: what readers do with published posts is read and kept. */
+function readMeasures(rows: RawRows): RawRows {
+  const workspace = (rows['workspace'] ?? []).map((row): Raw => ({ readingCursor: 0, ...row }))
+  return { ...rows, workspace, readings: rows['readings'] ?? [] }
 }
 
 const FIRST_ROW = 'row-1'

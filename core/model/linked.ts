@@ -12,6 +12,8 @@ export const Capabilities = z.object({
   /** Published posts can be read back, and taken down. */
   reads: z.boolean(),
   takesDown: z.boolean(),
+  /** It tells what readers did with a post, where the network's profile names measures. */
+  measures: z.boolean(),
   /** It tells how often tags are posted with. */
   tagFigures: z.boolean(),
   /** Where a login has places: whether posts go to one of them always, or may go to none. */

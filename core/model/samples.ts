@@ -39,6 +39,7 @@ export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
     notices: USUAL_NOTICES,
     aheadDays: 30,
     receiptCursor: 0,
+    readingCursor: 0,
     createdAt: T0,
     ...change,
   }

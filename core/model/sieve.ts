@@ -7,9 +7,10 @@ export const FIELDS_SEARCHED = ['the title', 'the title and the text', 'the tags
 export const FieldSearched = z.enum(FIELDS_SEARCHED)
 export type FieldSearched = z.infer<typeof FieldSearched>
 
-export const MEASURES = ['shares', 'comments', 'views', 'likes'] as const
-export const Measure = z.enum(MEASURES)
-export type Measure = z.infer<typeof Measure>
+/** What is counted of a piece where it stands. */
+export const COUNTED = ['shares', 'comments', 'views', 'likes'] as const
+export const Counted = z.enum(COUNTED)
+export type Counted = z.infer<typeof Counted>
 
 /**
  * One rule of a sieve; a piece passes when it keeps all of them. A word that ends in `*` stands
@@ -39,7 +40,7 @@ export const SieveRule = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('picture') }),
   z.object({
     kind: z.literal('popularity'),
-    measure: Measure,
+    measure: Counted,
     /** A number, or a share of its source such as 0.1 for the top tenth. */
     least: z.number().min(0).nullable(),
     top: z.number().min(0).max(1).nullable(),

@@ -8,6 +8,7 @@ import { Piece, PieceText } from './piece'
 import { Pipeline } from './pipeline'
 import { Post } from './post'
 import { Id } from './primitives'
+import { Reading } from './reading'
 import { Receipt } from './receipt'
 import { Recurrence } from './recurrence'
 import { Run } from './run'
@@ -56,6 +57,7 @@ export const TABLES = {
   recurrences: Recurrence,
   posts: Post,
   receipts: Receipt.extend({ brand: Id }),
+  readings: Reading.extend({ brand: Id }),
   changes: Change,
   media: MediaInfo,
 } as const

@@ -46,7 +46,9 @@ export const Workspace = z.object({
   notices: Notices,
   /** Posts of so many days to come are handed over to the server, which publishes them while the browser is closed. */
   aheadDays: z.int().min(1).max(400),
+  /** Up to where receipts and readings were collected from the server. */
   receiptCursor: z.int().min(0),
+  readingCursor: z.int().min(0),
   createdAt: Instant,
 })
 export type Workspace = z.infer<typeof Workspace>

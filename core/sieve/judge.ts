@@ -1,4 +1,4 @@
-import { SPANS, type Counts, type Measure, type Piece, type SieveRule, type WordList } from '../model'
+import { SPANS, type Counts, type Counted, type Piece, type SieveRule, type WordList } from '../model'
 import { inWords } from '../text'
 import { firstNumber, matchingWords } from './words'
 
@@ -212,7 +212,7 @@ export function fieldOf(fields: Piece['fields'], name: string): string | null {
 }
 
 /** The least count that still lies in the top share of a source; 0 where nothing is known. */
-export function topBound(counts: readonly Counts[], measure: Measure, share: number): number {
+export function topBound(counts: readonly Counts[], measure: Counted, share: number): number {
   const known = counts.flatMap((c) => c[measure] ?? []).sort((a, b) => b - a)
   return known[Math.max(0, Math.ceil(known.length * share) - 1)] ?? 0
 }

@@ -19,7 +19,8 @@ export function jumpRoutes(app: App, context: Context, world: string, clock: Mov
     async (request) => {
       const until = Date.parse(request.query.until)
       const now = clock.now()
-      const moments = [await context.house().spool.nextAt(now), await worldNext(world, now)]
+      const { spool, readings } = context.house()
+      const moments = [await spool.nextAt(now), await readings.lastChance(now), await worldNext(world, now)]
       const next = Math.min(...moments.filter((m) => m !== null && m > now).map(Number))
       return { at: next <= until ? new Date(next).toISOString() : null }
     },
@@ -41,6 +42,7 @@ export function jumpRoutes(app: App, context: Context, world: string, clock: Mov
       await tellWorld(world)
       await context.house().health.look()
       await context.house().worker.settle()
+      await context.house().measuring.look()
       return clockAnswer(context)
     },
   )

@@ -13,6 +13,7 @@ export { MovableClock }
 const EMPTIED = [
   'deliveries',
   'receipts',
+  'readings',
   'accounts',
   'authorisations',
   'uploads',

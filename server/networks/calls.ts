@@ -1,6 +1,6 @@
 import type { Attempt } from '../../core/model'
 import { CallFailed, callOutside, waitOf, type CallTrouble } from '../outside'
-import type { Outcome } from './connector'
+import type { NotDone } from './connector'
 
 const TIMEOUT = 8_000
 
@@ -113,7 +113,7 @@ export function outcomeOf(
   reason: string,
   unlinked: 'expired' | 'withdrawn',
   field?: string,
-): Outcome {
+): NotDone {
   const status = attempt.answer?.status
   if (status === 401) return { kind: 'unlinked', reason, state: unlinked }
   if (status !== undefined && status >= 400 && status < 500 && ![408, 425, 429].includes(status))

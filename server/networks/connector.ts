@@ -3,6 +3,7 @@ import type {
   Attempt,
   Capabilities,
   ConnectorId,
+  Measures,
   Payload,
   Receipt,
   ShownPost,
@@ -57,6 +58,12 @@ export type Outcome =
   | { kind: 'unsure'; reason: string }
   /** A person has to publish it now. */
   | { kind: 'by hand'; reason: string }
+
+/** What a call came to that was no success. */
+export type NotDone = Extract<Outcome, { kind: 'refused' | 'later' | 'unlinked' }>
+
+/** What came of asking for a post's measures; `gone` where there is no such post. */
+export type Measured = { kind: 'read'; measures: Measures } | { kind: 'gone' } | NotDone
 
 /** A post that stands at a network. */
 export type Found = Extract<Outcome, { kind: 'published' }>
@@ -129,6 +136,8 @@ export interface Connector {
   find(login: Login, key: string): Promise<{ found: Found | null | undefined; attempt: Attempt | null }>
   /** A post as the network has it; `shown` is null where it has none, or gives no answer that is understood. */
   read(login: Login, remoteId: string): Promise<{ shown: ShownPost | null; attempt: Attempt }>
+  /** What readers did with a post so far. */
+  measures(login: Login, remoteId: string): Promise<Measured>
   /** Takes a post down. Throws `bad-answer` where the network did not. */
   takeDown(login: Login, remoteId: string): Promise<Attempt>
   /** How often tags were posted with in the last seven days. */

@@ -7,6 +7,7 @@ import { freePort } from '../../e2e/ports'
 import { picturePng } from '../../demo/pictures'
 import type { Payload } from '../../core/model'
 import { aPayload } from '../../core/model/samples'
+import { network } from '../../core/networks'
 import { aLogin, FIRST } from '../testing/parts'
 import type { Connector, Login } from './connector'
 import { handConnector } from './hand'
@@ -176,6 +177,23 @@ describe.each(Object.entries(SIDES))('%s', (_name, side) => {
     await side.connector().takeDown(login, outcome.remoteId)
     if (side.connector().capabilities.reads)
       expect((await side.connector().read(login, outcome.remoteId)).shown).toBeNull()
+  })
+
+  it('tells what readers did with a post, as its network counts it, or says that it cannot', async () => {
+    const connector = side.connector()
+    const { outcome } = await send('measured', 'Read by many.')
+    if (outcome.kind !== 'published') throw new Error(outcome.kind)
+    if (!connector.capabilities.measures) {
+      await expect(connector.measures(login, outcome.remoteId)).rejects.toMatchObject({ code: 'bad-request' })
+      return
+    }
+    const came = await connector.measures(login, outcome.remoteId)
+    expect(came).toMatchObject({ kind: 'read', measures: { impressions: expect.any(Number) } })
+    expect(Object.keys(came.kind === 'read' ? came.measures : {}).sort()).toEqual(
+      [...network(side.network).measures].sort(),
+    )
+    await connector.takeDown(login, outcome.remoteId)
+    expect((await connector.measures(login, outcome.remoteId)).kind).toMatch(/gone|refused/)
   })
 
   it('knows how its login is: fine, nobody answers, or no longer allowed', async () => {

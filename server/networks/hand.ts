@@ -14,6 +14,7 @@ export function handConnector(): Connector {
       publishes: false,
       reads: false,
       takesDown: false,
+      measures: false,
       tagFigures: false,
       targets: 'required',
     },
@@ -30,6 +31,7 @@ export function handConnector(): Connector {
       }),
     find: () => Promise.resolve({ found: undefined, attempt: null }),
     read: no,
+    measures: no,
     takeDown: no,
     tagFigures: no,
   }

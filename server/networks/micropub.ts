@@ -5,7 +5,7 @@ import { network } from '../../core/networks'
 import type { World } from '../intake/addresses'
 import { mindKey } from '../services/settings'
 import { caller, outcomeOf, type Called } from './calls'
-import type { Before, Connector, Found, Grant, Health, Login, MediaFile, Outcome, Sent } from './connector'
+import type { Before, Connector, Found, Grant, Health, Login, MediaFile, NotDone, Sent } from './connector'
 import { discover } from './discover'
 
 const TokenAnswer = z.object({
@@ -112,7 +112,14 @@ export function micropubConnector({ now, origin, world }: Parts): Connector {
 
   return {
     id: 'micropub',
-    capabilities: { publishes: true, reads: true, takesDown: true, tagFigures: false, targets: 'optional' },
+    capabilities: {
+      publishes: true,
+      reads: true,
+      takesDown: true,
+      measures: true,
+      tagFigures: false,
+      targets: 'optional',
+    },
 
     async authorise({ redirect, state, site }) {
       if (!site) throw new Fault('bad-request', 'Give the address of your site.', 'site')
@@ -231,6 +238,23 @@ export function micropubConnector({ now, origin, world }: Parts): Connector {
       return { shown: attempt.answer?.status === 200 && said.success ? shownOf(said.data) : null, attempt }
     },
 
+    async measures(login, remoteId) {
+      const { measures: kinds } = network(login.network)
+      const query = { q: 'source', url: remoteId, 'properties[]': kinds.map((m) => `x-${m}`) }
+      const called = await call('GET', withQuery(endpointOf(login), query), { token: accessOf(login) })
+      const status = called.attempt.answer?.status
+      if (status === 404 || status === 410) return { kind: 'gone' }
+      const said = Entry.safeParse(called.attempt.answer?.body)
+      if (status !== 200 || !said.success) return meaning(called, login)
+      const counted = kinds.flatMap((m) => {
+        const count = z.coerce.number().int().min(0).safeParse(said.data.properties[`x-${m}`]?.[0])
+        return count.success ? [[m, count.data] as const] : []
+      })
+      return counted.length
+        ? { kind: 'read', measures: Object.fromEntries(counted) }
+        : { kind: 'refused', reason: 'This site does not say how its posts are read.' }
+    },
+
     async takeDown(login, remoteId) {
       const called = await call('POST', endpointOf(login), {
         token: accessOf(login),
@@ -305,14 +329,17 @@ function accessOf(login: Login): string {
 }
 
 /** An address with more in its query; what stands there already stays. */
-function withQuery(address: string, query: Readonly<Record<string, string>>): string {
+function withQuery(address: string, query: Readonly<Record<string, string | readonly string[]>>): string {
   const url = new URL(address)
-  for (const [key, value] of Object.entries(query)) url.searchParams.set(key, value)
+  for (const [key, value] of Object.entries(query)) {
+    url.searchParams.delete(key)
+    for (const one of [value].flat()) url.searchParams.append(key, one)
+  }
   return url.href
 }
 
 /** What an answer that is no success means, by the errors of the recommendation (3.7). */
-function meaning(called: Called, login: Login): Outcome {
+function meaning(called: Called, login: Login): NotDone {
   const reason = reasonOf(called, login)
   const error = ErrorAnswer.safeParse(called.attempt.answer?.body)
   const code = error.success ? error.data.error : ''

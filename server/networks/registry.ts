@@ -56,6 +56,7 @@ const NOTHING: Capabilities = {
   publishes: false,
   reads: false,
   takesDown: false,
+  measures: false,
   tagFigures: false,
   targets: 'required',
 }

@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { Fault, ShownPost, TagFigures, Target, type Attempt, type Payload } from '../../core/model'
+import { Fault, Measures, ShownPost, TagFigures, Target, type Attempt, type Payload } from '../../core/model'
 import { network, servicePath } from '../../core/networks'
 import { caller, outcomeOf, type Called } from './calls'
-import type { Connector, Found, Grant, MediaFile, Outcome, Sent, Before } from './connector'
+import type { Before, Connector, Found, Grant, MediaFile, NotDone, Outcome, Sent } from './connector'
 
 const TokenAnswer = z.object({
   accessToken: z.string(),
@@ -58,7 +58,14 @@ export function standInConnector(world: string, now: () => number): Connector {
 
   return {
     id: 'stand-in',
-    capabilities: { publishes: true, reads: true, takesDown: true, tagFigures: true, targets: 'required' },
+    capabilities: {
+      publishes: true,
+      reads: true,
+      takesDown: true,
+      measures: true,
+      tagFigures: true,
+      targets: 'required',
+    },
 
     authorise: ({ network: id, redirect, state }) =>
       Promise.resolve({
@@ -137,6 +144,17 @@ export function standInConnector(world: string, now: () => number): Connector {
       return { shown: attempt.answer?.status === 200 && shown.success ? shown.data : null, attempt }
     },
 
+    async measures(login, remoteId) {
+      const called = await call('GET', `${postAt(base(login.network), remoteId)}/measures`, {
+        token: login.secret,
+      })
+      const { name } = network(login.network)
+      const status = called.attempt.answer?.status
+      const said = z.object({ measures: Measures }).safeParse(called.attempt.answer?.body)
+      if (status === 200 && said.success) return { kind: 'read', measures: said.data.measures }
+      return status === 404 ? { kind: 'gone' } : meaning(called, name)
+    },
+
     async takeDown(login, remoteId) {
       const { name } = network(login.network)
       const called = await call('DELETE', postAt(base(login.network), remoteId), { token: login.secret })
@@ -166,7 +184,7 @@ function postAt(base: string, remoteId: string): string {
 }
 
 /** What an answer that is no success means; the network's code says whether a permission ran out or was withdrawn. */
-function meaning(called: Called, name: string): Outcome {
+function meaning(called: Called, name: string): NotDone {
   const error = ErrorAnswer.safeParse(called.attempt.answer?.body)
   const code = error.success ? error.data.error : ''
   return outcomeOf(

@@ -35,7 +35,14 @@ export function webhookConnector(now: () => number): Connector {
 
   return {
     id: 'webhook',
-    capabilities: { publishes: true, reads: false, takesDown: true, tagFigures: false, targets: 'required' },
+    capabilities: {
+      publishes: true,
+      reads: false,
+      takesDown: true,
+      measures: false,
+      tagFigures: false,
+      targets: 'required',
+    },
     authorise: no,
     grant: no,
 
@@ -92,6 +99,7 @@ export function webhookConnector(now: () => number): Connector {
 
     find: () => Promise.resolve({ found: undefined, attempt: null }),
     read: no,
+    measures: no,
 
     async takeDown(login, remoteId) {
       const called = await say(login, { event: 'take down', id: remoteId }, `down:${remoteId}`)

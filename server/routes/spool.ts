@@ -7,6 +7,7 @@ import {
   Id,
   Payload,
   RecallAnswer,
+  ReadingPage,
   ReceiptPage,
   Standing,
   Trial,
@@ -177,6 +178,31 @@ export function spoolRoutes(app: App, context: Context): void {
       },
       async (request) => {
         await spool().acknowledge(request.body.cursor)
+        return { cursor: request.body.cursor }
+      },
+    )
+    routes.get(
+      '/api/spool/readings',
+      {
+        schema: {
+          summary: 'What was read of published posts after a cursor, kept until acknowledged',
+          querystring: z.object({ after: z.coerce.number().int().min(0).default(0) }),
+          response: { 200: ReadingPage },
+        },
+      },
+      (request) => context.house().readings.page(request.query.after),
+    )
+    routes.post(
+      '/api/spool/readings/acknowledge',
+      {
+        schema: {
+          summary: 'Forget readings up to a cursor',
+          body: z.object({ cursor: z.int().min(0) }),
+          response: { 200: z.object({ cursor: z.int() }) },
+        },
+      },
+      async (request) => {
+        await context.house().readings.acknowledge(request.body.cursor)
         return { cursor: request.body.cursor }
       },
     )

@@ -11,6 +11,7 @@ const TABLES = [
   'media',
   'deliveries',
   'receipts',
+  'readings',
   'writer_use',
   'link_pages',
   'calendars',
@@ -22,7 +23,7 @@ const TABLES = [
 ]
 /** Columns that hold bytes, and those that the database counts by itself. */
 const BYTES = new Set(['bytes'])
-const COUNTED: Record<string, string> = { receipts: 'cursor', snapshots: 'id' }
+const COUNTED: Record<string, string> = { receipts: 'cursor', readings: 'cursor', snapshots: 'id' }
 
 /**
  * The whole spool as one file: gzip over JSON lines, the first a header, then one a row. It is the same for both engines,

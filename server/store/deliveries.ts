@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Attempt, Payload, Receipt } from '../../core/model'
+import { Attempt, firstReading, Payload, Receipt } from '../../core/model'
 import type { Queryable } from './database'
 
 /** How late a post may be and still be sent: two hours. Later ones wait for a decision. */
@@ -106,7 +106,7 @@ export interface Ending {
 /** Ends deliveries: their states, and a receipt of each for the app to collect. */
 export async function finish(tx: Queryable, endings: readonly Ending[], now: number): Promise<void> {
   if (endings.length === 0) return
-  const rows = endings.map(({ row, state, reason, publicUrl = null, visibility = null, published }): Row => ({
+  const rows = endings.map(({ row, state, reason, publicUrl = null, visibility = null, published }) => ({
     ...row,
     state,
     finished_at: now,
@@ -115,13 +115,16 @@ export async function finish(tx: Queryable, endings: readonly Ending[], now: num
     visibility,
     published_at: published?.at ?? row.published_at,
     remote_id: published?.remoteId ?? row.remote_id,
+    // Measures are read of what stands in public, and of nothing else.
+    reading: published ? firstReading(published.at) : null,
   }))
   await tx.query(
     `update deliveries d set state = r.state, lease_until = 0, lease_owner = '', attempts = r.attempts,
        finished_at = r.finished_at, reason = r.reason, public_url = r.public_url, visibility = r.visibility,
-       published_at = r.published_at, remote_id = r.remote_id
+       published_at = r.published_at, remote_id = r.remote_id, reading_at = (r.reading ->> 'at')::bigint,
+       reading_until = (r.reading ->> 'until')::bigint, reading_age = r.reading ->> 'age'
      from json_to_recordset($1::json) as r(post text, generation int, state text, attempts text, finished_at bigint,
-       reason text, public_url text, visibility text, published_at bigint, remote_id text)
+       reason text, public_url text, visibility text, published_at bigint, remote_id text, reading json)
      where d.post = r.post and d.generation = r.generation`,
     [written(rows.map(({ payload: _payload, ...row }) => row))],
   )

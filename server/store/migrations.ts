@@ -75,4 +75,14 @@ drop index if exists deliveries_work;
 create table if not exists sessions (hash text primary key, until bigint not null);
 create table if not exists rates (key text primary key, tokens double precision not null, at bigint not null);
 `,
+  `
+alter table deliveries add column reading_at bigint;
+alter table deliveries add column reading_until bigint;
+alter table deliveries add column reading_age text;
+alter table deliveries add column reading_lease bigint not null default 0;
+update deliveries set reading_at = published_at + 3600000, reading_until = published_at + 12600000, reading_age = '1 h'
+  where state = 'published' and published_at is not null and remote_id is not null;
+create index if not exists deliveries_readings on deliveries (reading_at) where reading_at is not null;
+create table if not exists readings (cursor bigserial primary key, body text not null);
+`,
 ]

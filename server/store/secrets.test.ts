@@ -59,6 +59,7 @@ describe('secrets', () => {
         publishes: true,
         reads: true,
         takesDown: true,
+        measures: true,
         tagFigures: true,
         targets: 'required',
       }))

@@ -8,6 +8,7 @@ const CAPABILITIES: Capabilities = {
   publishes: true,
   reads: true,
   takesDown: true,
+  measures: true,
   tagFigures: true,
   targets: 'required',
 }

@@ -59,6 +59,10 @@ export function describe(profile: ServedNetwork, origin: string): unknown {
         ...(path('get', 'Read a post', { '200': 'The post' }) as object),
         ...(path('delete', 'Take a post down', { '204': 'Gone' }) as object),
       },
+      '/posts/{id}/measures': path('get', `How readers take a post: ${profile.measures.join(', ')}`, {
+        '200': 'How often each was counted until now',
+        '404': 'There is no such post',
+      }),
     },
   }
 }

@@ -8,7 +8,7 @@ import { lookOf } from './looks'
 import { publicUrl } from './pages'
 import { html, type NetworkParts } from './parts'
 import type { Permissions } from './permissions'
-import { publish, takeMedia } from './publishing'
+import { measure, publish, takeMedia } from './publishing'
 
 const Values = z.record(z.string(), z.array(z.unknown()))
 const Create = z.object({ type: z.tuple([z.literal('h-entry')]), properties: Values })
@@ -94,10 +94,20 @@ export function micropubRoutes(
   app.get(`${base}/micropub`, async (request, reply) => {
     const known = await permissions.bearer(request, reply)
     if (!known) return reply
-    const { q, url, limit } = z
+    const {
+      q,
+      url,
+      limit,
+      'properties[]': wanted,
+    } = z
       .object({
         q: z.string(),
         url: z.string().optional(),
+        'properties[]': z
+          .string()
+          .transform((one) => [one])
+          .or(z.array(z.string()))
+          .optional(),
         limit: z.coerce.number().int().min(1).default(20),
       })
       .parse(request.query)
@@ -114,9 +124,15 @@ export function micropubRoutes(
           .map((p) => ({ type: ['h-entry'], properties: entryOf(p, urlOf(p)) })),
       }
     const post = mine.find((p) => urlOf(p) === url)
-    return post
-      ? { type: ['h-entry'], properties: entryOf(post, urlOf(post)) }
-      : refuse(reply, 400, 'invalid_request', 'There is no such post.')
+    if (!post) return refuse(reply, 400, 'invalid_request', 'There is no such post.')
+    if (!wanted) return { type: ['h-entry'], properties: entryOf(post, urlOf(post)) }
+    // Counts are no property of the standard; as an experiment their names begin with x- (microformats2).
+    const counts = Object.entries(await measure(post, known.account, profile, parts))
+    const all = {
+      ...entryOf(post, urlOf(post)),
+      ...Object.fromEntries(counts.map(([name, n]) => [`x-${name}`, [n]])),
+    }
+    return { properties: Object.fromEntries(Object.entries(all).filter(([name]) => wanted.includes(name))) }
   })
 
   app.post(`${base}/micropub`, async (request, reply) => {

@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { imageSize } from 'image-size'
 import type { NetworkProfile, ServedNetwork } from '../../core/networks'
+import type { Measures } from '../../core/model'
 import { bareWords } from '../../core/text'
+import { audienceOf, measuresOf } from '../audience'
 import type { Draft, WorldPost } from '../posts'
 import type { WorldAccount } from '../state'
 import type { NetworkParts } from './parts'
@@ -123,6 +125,18 @@ export function takeMedia(
   const id = randomUUID()
   store.putMedia({ id, network: profile.id, type, width, height, bytes: bytes.length }, bytes)
   return { id, width, height }
+}
+
+/** What the network counts of a post until now, as its audience takes it. */
+export async function measure(
+  post: WorldPost,
+  account: WorldAccount,
+  profile: NetworkProfile,
+  { store, clock }: Pick<NetworkParts, 'store' | 'clock'>,
+): Promise<Measures> {
+  const audience = audienceOf(store.state.seed, account)
+  const isClip = (id: string): boolean => store.media.find(id)?.type.startsWith('video/') ?? false
+  return measuresOf(audience, profile, post, store.posts.of(account.id), isClip, await clock.now())
 }
 
 /** Whether readers see a post at a moment: a group's moderator let it through, and a story is not over. */

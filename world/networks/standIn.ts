@@ -7,7 +7,7 @@ import { describe } from './describe'
 import { publicUrl } from './pages'
 import { refuse, type NetworkParts } from './parts'
 import type { Permissions } from './permissions'
-import { isShown, publish, takeMedia } from './publishing'
+import { isShown, measure, publish, takeMedia } from './publishing'
 
 /** The stand-in networks' own HTTP interface, as its OpenAPI description says; the same routes for every profile. */
 export function standInRoutes(
@@ -124,6 +124,17 @@ export function standInRoutes(
           at: new Date(post.at).toISOString(),
           visibility: visibilityOf(post, await clock.now()),
         }
+      : refuse(reply, 404, 'gone', 'There is no such post.')
+  })
+
+  app.get<{ Params: { id: string } }>(`${base}/posts/:id/measures`, async (request, reply) => {
+    const known = await permissions.bearer(request, reply)
+    if (!known) return reply
+    if (store.isDown(profile.id, known.account.id))
+      return refuse(reply, 503, 'unavailable', 'The service is not available right now.')
+    const post = store.posts.find(request.params.id)
+    return post?.account === known.account.id && !post.gone
+      ? { measures: await measure(post, known.account, profile, parts) }
       : refuse(reply, 404, 'gone', 'There is no such post.')
   })
 

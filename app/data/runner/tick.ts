@@ -3,6 +3,7 @@ import {
   may,
   TABLE_NAMES,
   type LinkedAccount,
+  type ReadingPage,
   type Receipt,
   type ReceiptPage,
   type TableName,
@@ -14,7 +15,7 @@ import { visitSource } from '../actions/visit'
 import { addDays } from '../../../core/planning'
 import { get, post as send } from '../api'
 import { nowIso, readClock } from '../clock'
-import { all, commit, onWrite, patch, put, type Write } from '../store'
+import { all, commit, one, onWrite, patch, put, type Write } from '../store'
 import { during } from './activity'
 import { publishCalendars } from './calendars'
 import { publishDocuments } from './documents'
@@ -67,6 +68,7 @@ export async function tick(): Promise<void> {
     await readClock()
     await Promise.all([step(collectReceipts), step(seeAccounts)])
     await step(() => reconcile(collectReceipts))
+    await step(collectReadings)
     await visitDueSources(step)
     const touched = new Set(dirty)
     dirty.clear()
@@ -126,6 +128,28 @@ async function collectReceipts(): Promise<void> {
     ])
     await send('/api/spool/receipts/acknowledge', { cursor: page.cursor })
     await placeAfterBreak(page.receipts)
+  }
+}
+
+/** Keeps what the server read of published posts; of posts that are no longer there it is of no use. */
+async function collectReadings(): Promise<void> {
+  for (;;) {
+    const [workspace] = await all('workspace')
+    if (!workspace) return
+    const page = await get<ReadingPage>(`/api/spool/readings?after=${workspace.readingCursor}`)
+    if (page.readings.length === 0) return
+    const posts = await Promise.all(
+      [...new Set(page.readings.map((r) => r.post))].map((id) => one('posts', id)),
+    )
+    const brands = new Map(posts.flatMap((p) => (p ? [[p.id, p.brand]] : [])))
+    await commit('machine', [
+      ...page.readings.flatMap((reading) => {
+        const brand = brands.get(reading.post)
+        return brand === undefined ? [] : [put('readings', { ...reading, brand })]
+      }),
+      patch('workspace', workspace.id, (w) => ({ ...w, readingCursor: page.cursor })),
+    ])
+    await send('/api/spool/readings/acknowledge', { cursor: page.cursor })
   }
 }
 

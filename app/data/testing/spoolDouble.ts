@@ -151,6 +151,8 @@ export class SpoolDouble {
       case 'POST /api/spool/receipts/acknowledge':
         while ((this.#receipts[0]?.cursor ?? Infinity) <= asked.cursor) this.#receipts.shift()
         return {}
+      case 'GET /api/spool/readings':
+        return { cursor: 0, readings: [] }
       case 'GET /api/calendars/brand':
         return { url: null }
       case 'PUT /api/pages/brand':

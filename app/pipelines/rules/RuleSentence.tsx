@@ -1,11 +1,11 @@
 import { Chips } from '../../ui'
 import {
   FIELDS_SEARCHED,
-  MEASURES,
+  COUNTED,
   PIECE_KINDS,
   SPANS,
   type FieldSearched,
-  type Measure,
+  type Counted,
   type SieveRule,
   type Source,
   type Span,
@@ -199,8 +199,8 @@ export function RuleSentence({
           <Choice
             label="Which count"
             value={rule.measure}
-            options={MEASURES.map((m) => [m, m])}
-            onChange={(measure) => onChange({ ...rule, measure: measure as Measure })}
+            options={COUNTED.map((m) => [m, m])}
+            onChange={(measure) => onChange({ ...rule, measure: measure as Counted })}
           />
           <Choice
             label="How popularity is meant"
