@@ -106,6 +106,23 @@ describe('accounts', () => {
     expect(await page(at)).toContain(inGroup.wording.text)
   })
 
+  it('have what readers did with their posts read at every age, also over a jump of weeks', async () => {
+    const account = await link('murmur', 'murmur-one')
+    const post = await approvedPost(account, 1)
+    const foreign = await approvedPost(account, 2)
+    await jump(40 * 24 * HOUR)
+    const readings = (await all('readings', 'post', post.id)).sort((a, b) => (a.takenAt < b.takenAt ? -1 : 1))
+    expect(readings.map((r) => r.age)).toEqual(['1 h', '6 h', '1 d', '3 d', '7 d', '30 d'])
+    const seen = readings.map((r) => r.measures?.impressions ?? -1)
+    expect(seen).toEqual([...seen].sort((a, b) => a - b))
+    expect(seen.at(-1)).toBeGreaterThan(0)
+    expect(readings.every((r) => r.brand === post.brand && r.reason === '')).toBe(true)
+    expect(await all('readings', 'post', foreign.id)).toHaveLength(6)
+    // What was collected does not come again.
+    await tick()
+    expect(await all('readings')).toHaveLength(12)
+  })
+
   it('of a site that speaks Micropub get title, summary and tags', async () => {
     const site = await link('broadside', 'broadside-two')
     expect(site).toMatchObject({ connector: 'micropub', handle: 'broadside.two' })
