@@ -1,5 +1,15 @@
 import { defineConfig } from 'vitest/config'
 
+/**
+ * Files that put something of their own in the place of a module, or move the clock and run the runner, whose memory no
+ * other file may then have.
+ */
+const APART = [
+  'app/data/{brands,life,refresh}.test.ts',
+  'app/data/actions/pictures.test.ts',
+  'app/data/runner/*.test.ts',
+]
+
 export default defineConfig({
   test: {
     testTimeout: 45_000,
@@ -21,8 +31,29 @@ export default defineConfig({
       {
         extends: true,
         test: {
-          name: 'around it',
-          include: ['{app,server,world,demo}/**/*.test.ts'],
+          name: 'server and world',
+          include: ['{server,world,demo}/**/*.test.ts'],
+          isolate: false,
+          sequence: { groupOrder: 1 },
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'app',
+          include: ['app/**/*.test.ts'],
+          exclude: APART,
+          setupFiles: ['app/data/testing/setup.ts'],
+          isolate: false,
+          sequence: { groupOrder: 1 },
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'app, each by itself',
+          include: APART,
+          setupFiles: ['app/data/testing/setup.ts'],
           sequence: { groupOrder: 1 },
         },
       },

@@ -170,46 +170,6 @@ describe('every route that changes or fetches anything', () => {
     })
   })
 
-  it('answers nothing with a fault of its own, whatever stands in addresses and bodies', async () => {
-    const { body: docs } = await house.call<{ paths: Record<string, Record<string, unknown>> }>(
-      'GET',
-      '/api/docs.json',
-    )
-    const hostile = ['\u0000', 'a\u0000b', '9'.repeat(25), '-1', '☃', '../..', "'; drop table links; --"]
-    const entry = handOver('p', await soon())
-    const bodies = (bad: string): object[] => [
-      {},
-      [],
-      { id: bad, url: bad, urls: [bad], name: bad, links: [], tags: [bad], posts: [bad] },
-      { ...entry, id: bad, account: bad },
-      { posts: [{ ...entry, id: bad }] },
-      { posts: [{ ...entry, gapMinutes: 2 ** 31 }] },
-      { posts: [{ ...entry, generation: 2 ** 40, revision: 2 ** 31 }] },
-      { cursor: 2 ** 53 - 1 },
-    ]
-    const wrong: string[] = []
-    let unkept = 0
-    for (const [path, methods] of Object.entries(docs.paths))
-      for (const method of Object.keys(methods))
-        for (const bad of hostile) {
-          const address = `${path.replace(/\{\w+\}/g, encodeURIComponent(bad))}${method === 'get' ? `?after=${encodeURIComponent(bad)}&account=${encodeURIComponent(bad)}` : ''}`
-          if (/demo|clock|disconnect/.test(path)) continue
-          for (const body of method === 'get' || method === 'delete' ? [undefined] : bodies(bad)) {
-            const { status, body: said } = await house.call<{ message?: string } | null>(
-              method.toUpperCase(),
-              address,
-              body,
-            )
-            if (said?.message?.includes('cannot be kept')) unkept++
-            if (status >= 500 && status !== 503)
-              wrong.push(`${method} ${address} ${JSON.stringify(body)}: ${status}`)
-          }
-        }
-    expect(wrong).toEqual([])
-    // Some came as far as the tables.
-    expect(unkept).toBeGreaterThan(10)
-  }, 120_000)
-
   it('carries the headers that keep a page safe', async () => {
     const { headers } = await house.call('GET', '/api/health')
     expect(headers.get('content-security-policy')).toContain("script-src 'self'")

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from './testing/browser'
 import { ownPicture, TABLE_NAMES } from '../../core/model'
 import {
@@ -18,8 +18,6 @@ import { setWorkspace } from './api'
 import { addBrands, exportBundle, importBundle, removeBrand } from './bundle'
 import { database } from './database'
 import { all, commit, must, patch, put, putPiece } from './store'
-
-vi.mock('../workers', async () => (await import('./testing/workers')).inProcess())
 
 const hash = async (text: string): Promise<string> => {
   const digest = await crypto.subtle.digest('SHA-256', new TextEncoder().encode(text))

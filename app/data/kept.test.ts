@@ -1,12 +1,10 @@
 import fc from 'fast-check'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { emptyDatabase } from './testing/browser'
 import { aPost } from '../../core/model/samples'
 import type { Post } from '../../core/model'
 import { database } from './database'
 import { all, announce, commit, patch, put, remove, type Write } from './store'
-
-vi.mock('../workers', () => ({}))
 
 const stored = async (): Promise<Post[]> => (await database()).getAll('posts')
 const post = (id: string, change: Partial<Post> = {}): Write => put('posts', aPost({ id, ...change }))

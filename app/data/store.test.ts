@@ -10,8 +10,6 @@ import { all, commit, must, newAction, onWrite, one, patch, put, remove, type Wr
 import { isTouched } from './refresh'
 import { lastChange, undo } from './undo'
 
-vi.mock('../workers', () => ({}))
-
 const by = (label: string) => ({ brand: 'brand', label })
 beforeEach(emptyDatabase)
 

@@ -4,8 +4,6 @@ import { aBrand, aWorkspace } from '../../core/model/samples'
 import { all, commit, put } from './store'
 import { chooseWeekly, weeklyBundle, weeklyIsDue } from './weekly'
 
-vi.mock('../workers', async () => (await import('./testing/workers')).inProcess())
-
 const DAY = 86_400_000
 const now = Date.parse('2026-11-24T10:00:00.000Z')
 const ago = (days: number): string => new Date(now - days * DAY).toISOString()

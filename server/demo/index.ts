@@ -4,30 +4,11 @@ import { network, servicePath } from '../../core/networks'
 import type { App, Context } from '../context'
 import { typed } from '../routes/typed'
 import { mustOwn } from '../routes/workspace'
+import { emptyTables } from '../store/tables'
 import { jumpRoutes } from './clock'
 import { MovableClock } from './movableClock'
 
 export { MovableClock }
-
-/** Every table that a demo fills. */
-const EMPTIED = [
-  'deliveries',
-  'receipts',
-  'readings',
-  'accounts',
-  'authorisations',
-  'uploads',
-  'rates',
-  'media',
-  'settings',
-  'messages',
-  'documents',
-  'trials',
-  'watched',
-  'snapshots',
-  'link_pages',
-  'calendars',
-]
 
 /** Everything that is demo: the seed, its accounts, moving the clock, starting again. A real run does not load it. */
 export function demo(app: App, context: Context, world: string, clock: MovableClock): void {
@@ -107,10 +88,7 @@ export function demo(app: App, context: Context, world: string, clock: MovableCl
       },
     },
     async () => {
-      const { database } = context.house()
-      await database.transaction(async (tx) => {
-        for (const table of EMPTIED) await tx.query(`delete from ${table}`)
-      })
+      await emptyTables(context.house().database)
       await clock.load()
       const response = await fetch(`${world}/control/restart`, { method: 'POST' })
       return z.object({ seed: Id }).parse(await response.json())

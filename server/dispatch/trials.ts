@@ -1,19 +1,13 @@
-import { asFault, Fault, Payload, type Attempt, type Trial } from '../../core/model'
+import { asFault, Fault, type Attempt, type Payload, type Trial } from '../../core/model'
 import type { Database } from '../store/database'
 import type { Sent } from '../networks/connector'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
+import { BegunTrials, type BegunTrial } from '../store/begunTrials'
 import type { Media } from '../store/media'
 
 /** How long after its start an unfinished trial counts as left behind, in real milliseconds. */
 const LEFT_BEHIND = 60_000
-
-interface Row {
-  id: string
-  account: string
-  payload: string
-  remote_id: string | null
-}
 
 /**
  * Test deliveries: a post that is really sent, read back as it arrived, and taken down again. Each is written down
@@ -21,7 +15,7 @@ interface Row {
  * never answered is found again under the same idempotency key.
  */
 export class Trials {
-  readonly #database: Database
+  readonly #begun: BegunTrials
   readonly #accounts: Accounts
   readonly #media: Media
   readonly #registry: Registry
@@ -35,7 +29,7 @@ export class Trials {
     /** The shared clock. */
     now: () => number
   }) {
-    this.#database = parts.database
+    this.#begun = new BegunTrials(parts.database)
     this.#accounts = parts.accounts
     this.#media = parts.media
     this.#registry = parts.registry
@@ -52,15 +46,12 @@ export class Trials {
         'This account cannot show a post as it arrived, so there is nothing to test.',
       )
     await this.#media.of(payload)
-    await this.#database.query(
-      `insert into trials (id, account, payload, begun_at) values ($1, $2, $3, $4)`,
-      [id, account, JSON.stringify(payload), Date.now()],
-    )
+    await this.#begun.begin({ id, account, payload }, Date.now())
     const { outcome, attempts: sent } = await this.#publish(id, account, payload, false)
     if (outcome.kind !== 'published') {
       // Without an answer nobody knows whether it stands: it is looked for again.
       const answered = sent.at(-1)?.answer !== null
-      if (answered) await this.#forget(id)
+      if (answered) await this.#begun.forget(id)
       return {
         arrived: false,
         takenDown: answered,
@@ -70,7 +61,7 @@ export class Trials {
         attempts: [...sent],
       }
     }
-    await this.#database.query(`update trials set remote_id = $2 where id = $1`, [id, outcome.remoteId])
+    await this.#begun.stands(id, outcome.remoteId)
     const attempts: Attempt[] = [...sent]
     const read = await connector.read(login, outcome.remoteId)
     attempts.push(read.attempt)
@@ -78,7 +69,7 @@ export class Trials {
     let message = 'It arrived, and was taken down again.'
     try {
       attempts.push(await connector.takeDown(login, outcome.remoteId))
-      await this.#forget(id)
+      await this.#begun.forget(id)
     } catch (error) {
       takenDown = false
       message = `It arrived and still stands: ${asFault(error).message} It is taken down as soon as the network lets us.`
@@ -88,26 +79,26 @@ export class Trials {
 
   /** Takes down what was begun before a moment (real milliseconds) and left standing. Gives how many stand still. */
   async sweep(before = Date.now() - LEFT_BEHIND): Promise<number> {
-    const rows = await this.#database.query<Row>(`select * from trials where begun_at < $1`, [before])
     let left = 0
-    for (const row of rows) if (!(await this.#takeDown(row).catch(() => false))) left++
+    for (const begun of await this.#begun.before(before))
+      if (!(await this.#takeDown(begun).catch(() => false))) left++
     return left
   }
 
-  async #takeDown({ id, account, payload, remote_id }: Row): Promise<boolean> {
+  async #takeDown({ id, account, payload, remoteId }: BegunTrial): Promise<boolean> {
     const login = await this.#accounts.login(account)
-    let remote = remote_id
+    let remote = remoteId
     if (remote === null) {
-      const { outcome } = await this.#publish(id, account, Payload.parse(JSON.parse(payload)), true)
+      const { outcome } = await this.#publish(id, account, payload, true)
       if (outcome.kind === 'published') remote = outcome.remoteId
       else if (outcome.kind === 'refused') {
-        await this.#forget(id)
+        await this.#begun.forget(id)
         return true
       } else return false
-      await this.#database.query(`update trials set remote_id = $2 where id = $1`, [id, remote])
+      await this.#begun.stands(id, remote)
     }
     await this.#registry.of(login.connector).takeDown(login, remote)
-    await this.#forget(id)
+    await this.#begun.forget(id)
     return true
   }
 
@@ -116,10 +107,6 @@ export class Trials {
     const before = { doubt, ...this.#media.uploads(account, this.#now()) }
     const media = await this.#media.of(payload)
     return this.#registry.of(login.connector).publish(login, keyOf(id), payload, media, before)
-  }
-
-  async #forget(id: string): Promise<void> {
-    await this.#database.query(`delete from trials where id = $1`, [id])
   }
 }
 

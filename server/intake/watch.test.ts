@@ -66,16 +66,16 @@ const pass = async (minutes: number): Promise<void> => {
     await watcher.visitDue()
   }
 }
-const texts = async (source = 's') => (await watcher.snapshots(source)).map((s) => s.text)
+const texts = async (source = 's') => (await watcher.feeds.snapshots(source)).map((s) => s.text)
 
 describe('a watched feed', () => {
   it('is visited where the app does not, and not while it does', async () => {
     says = { text: 'one' }
-    await watcher.watch([feed()])
+    await watcher.feeds.replace([feed()])
     await pass(60)
     expect(asked).toEqual([])
     // The app came by and means to come again an hour later.
-    await watcher.watch([feed({ nextAt: new Date(now + 60 * MINUTE).toISOString() })])
+    await watcher.feeds.replace([feed({ nextAt: new Date(now + 60 * MINUTE).toISOString() })])
     await pass(60)
     expect(asked).toEqual([])
     await pass(5)
@@ -83,7 +83,7 @@ describe('a watched feed', () => {
   })
 
   it('is kept each time it says something else, and given in order', async () => {
-    await watcher.watch([feed()])
+    await watcher.feeds.replace([feed()])
     for (const text of ['one', 'one', 'two', 'one', 'three']) {
       says = { text, etag: `"${text}"` }
       await pass(65)
@@ -93,14 +93,14 @@ describe('a watched feed', () => {
     says = { unchanged: true, etag: '"three"' }
     await pass(65)
     expect(await texts()).toHaveLength(4)
-    const [, second] = await watcher.snapshots('s')
-    await watcher.forget('s', second?.id ?? 0)
+    const [, second] = await watcher.feeds.snapshots('s')
+    await watcher.feeds.forget('s', second?.id ?? 0)
     expect(await texts()).toEqual(['one', 'three'])
   })
 
   it('that fails is asked less and less often, and as often as before once it answers', async () => {
     says = new Error('down')
-    await watcher.watch([feed({ nextAt: new Date(BORN).toISOString() })])
+    await watcher.feeds.replace([feed({ nextAt: new Date(BORN).toISOString() })])
     // After 1, 2, 4, 8 and 8 hours again.
     await pass(24 * 60)
     expect(asked).toHaveLength(6)
@@ -114,7 +114,7 @@ describe('a watched feed', () => {
 
   it('that asks for a pause gets it', async () => {
     says = { trouble: { message: 'Later.', gone: false, waitSeconds: 6 * 3600 } }
-    await watcher.watch([feed({ nextAt: new Date(BORN).toISOString() })])
+    await watcher.feeds.replace([feed({ nextAt: new Date(BORN).toISOString() })])
     await pass(6 * 60)
     expect(asked).toHaveLength(1)
     await pass(20)
@@ -122,14 +122,14 @@ describe('a watched feed', () => {
   })
 
   it('keeps its newest forty, and nothing once it is watched no more', async () => {
-    await watcher.watch([feed(), feed({ source: 'other' })])
+    await watcher.feeds.replace([feed(), feed({ source: 'other' })])
     for (let i = 0; i < 45; i++) {
       says = { text: `text ${i}` }
       await pass(65)
     }
     expect(await texts()).toHaveLength(40)
     expect((await texts()).at(-1)).toBe('text 44')
-    await watcher.watch([feed({ source: 'other' })])
+    await watcher.feeds.replace([feed({ source: 'other' })])
     expect(await texts()).toEqual([])
     expect(await texts('other')).toHaveLength(40)
   })

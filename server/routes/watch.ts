@@ -20,7 +20,7 @@ export function watchRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      await watcher().watch(request.body.feeds)
+      await watcher().feeds.replace(request.body.feeds)
       return { feeds: request.body.feeds.length }
     },
   )
@@ -36,7 +36,7 @@ export function watchRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      return { snapshots: await watcher().snapshots(request.params.source) }
+      return { snapshots: await watcher().feeds.snapshots(request.params.source) }
     },
   )
 
@@ -52,7 +52,7 @@ export function watchRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      await watcher().forget(request.params.source, request.query.upTo)
+      await watcher().feeds.forget(request.params.source, request.query.upTo)
       return { source: request.params.source }
     },
   )

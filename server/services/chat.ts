@@ -1,5 +1,6 @@
 import { ChatSettings, Fault, NoticeKind, type ChatLine, type ChatState } from '../../core/model'
 import type { Database } from '../store/database'
+import { Messages, type WaitingMessage } from '../store/messages'
 import type { Settings } from '../store/settings'
 import { callOutside, waitOf, type Answer } from '../outside'
 import { mindKey, ServiceSettings } from './settings'
@@ -16,13 +17,6 @@ const GIVEN_UP = 86_400_000
 /** How long a key is remembered after it was said: longer than the app tells anything late. */
 const REMEMBERED = 30 * 86_400_000
 
-interface Waiting {
-  key: string
-  text: string
-  tries: number
-  at: string | number
-}
-
 /**
  * The team chat: `POST {address}` with `{ "text": … }`, as incoming webhooks of chats take it. A message is kept
  * until it was taken, so that it goes out when the browser is closed; one key is said once. A chat knows no such
@@ -30,14 +24,16 @@ interface Waiting {
  */
 export class Chat {
   readonly #settings: ServiceSettings<typeof ChatSettings>
-  readonly #database: Database
+  readonly #messages: Messages
+  readonly #kept: Settings
   readonly #now: () => number
   #timer: NodeJS.Timeout | null = null
   #sending: Promise<void> | null = null
   #stopped = false
 
   constructor(database: Database, kept: Settings, now: () => number) {
-    this.#database = database
+    this.#messages = new Messages(database)
+    this.#kept = kept
     this.#settings = new ServiceSettings(kept, 'chat', ChatSettings)
     this.#now = now
   }
@@ -61,13 +57,11 @@ export class Chat {
 
   async state(): Promise<ChatState> {
     const kept = await this.#settings.read()
-    const rows = await this.#database.query<{ reason: string }>(
-      `select reason from messages where done_at is null order by at`,
-    )
+    const waiting = await this.#messages.waiting()
     return {
       host: kept && new URL(kept.settings.address).host,
-      waiting: rows.length,
-      trouble: rows.find((r) => r.reason)?.reason ?? null,
+      waiting: waiting.length,
+      trouble: waiting.find(Boolean) ?? null,
     }
   }
 
@@ -76,29 +70,23 @@ export class Chat {
     // Whoever has the address may speak in the chat.
     mindKey(settings.address, settings.address)
     await this.#settings.keep(settings, undefined)
-    await this.#database.query(`update messages set next_try_at = 0 where done_at is null`)
+    await this.#messages.hasten()
   }
 
   /** Forgets the chat, and with it what waited for it. */
   async disconnect(): Promise<void> {
     await this.#settings.forget()
-    await this.#database.query(`update messages set done_at = $1 where done_at is null`, [this.#now()])
+    await this.#messages.giveUp(this.#now())
   }
 
   /** Which notices the chat hears from the server itself, also while the app is closed. */
   async hears(kinds: readonly NoticeKind[]): Promise<void> {
-    await this.#database.query(
-      `insert into settings (key, value) values ('notices', $1) on conflict (key) do update set value = excluded.value`,
-      [JSON.stringify(kinds)],
-    )
+    await this.#kept.keep('notices', JSON.stringify(kinds))
   }
 
   /** Says a notice of a kind, where the chat hears of it. */
   async notice(kind: NoticeKind, line: ChatLine): Promise<void> {
-    const [row] = await this.#database.query<{ value: string }>(
-      `select value from settings where key = 'notices'`,
-    )
-    const kinds = row ? NoticeKind.array().parse(JSON.parse(row.value)) : []
+    const kinds = NoticeKind.array().parse(JSON.parse((await this.#kept.read('notices')) ?? '[]'))
     if (kinds.includes(kind) && (await this.#settings.read())) await this.say([line])
   }
 
@@ -106,12 +94,8 @@ export class Chat {
   async say(lines: readonly ChatLine[]): Promise<void> {
     if (!(await this.#settings.read()))
       throw new Fault('no-chat', 'No team chat is connected. Connect one under Services.')
-    await this.#database.query(`delete from messages where done_at < $1`, [this.#now() - REMEMBERED])
-    for (const [i, { key, text }] of lines.entries())
-      await this.#database.query(
-        `insert into messages (key, text, at, next_try_at) values ($1, $2, $3, 0) on conflict (key) do nothing`,
-        [key, text, this.#now() + i],
-      )
+    await this.#messages.forget(this.#now() - REMEMBERED)
+    await this.#messages.add(lines, this.#now())
     void this.flush().catch(() => undefined)
   }
 
@@ -127,20 +111,14 @@ export class Chat {
     const kept = await this.#settings.read()
     if (!kept) return
     while (!this.#stopped) {
-      // Taking a message puts its next try off, so that no second server takes it meanwhile.
-      const [message] = await this.#database.query<Waiting>(
-        `update messages set tries = tries + 1, next_try_at = $1 where key = (
-           select key from messages where done_at is null and next_try_at <= $2 order by at, key limit 1
-         ) and next_try_at <= $2 returning key, text, tries, at`,
-        [this.#now() + PAUSE, this.#now()],
-      )
+      const message = await this.#messages.take(this.#now(), this.#now() + PAUSE)
       if (!message) return
       if (!(await this.#sendOne(kept.settings.address, message))) return
     }
   }
 
   /** Sends one message; gives whether the chat took or refused it, so that the next one may be tried. */
-  async #sendOne(address: string, { key, text, tries, at }: Waiting): Promise<boolean> {
+  async #sendOne(address: string, { key, text, tries, at }: WaitingMessage): Promise<boolean> {
     const answer = await callOutside(
       address,
       {
@@ -151,8 +129,7 @@ export class Chat {
       { milliseconds: TIMEOUT },
     ).catch(() => null)
     const now = this.#now()
-    const done = (reason: string): Promise<unknown> =>
-      this.#database.query(`update messages set done_at = $2, reason = $3 where key = $1`, [key, now, reason])
+    const done = (reason: string): Promise<void> => this.#messages.done(key, now, reason)
     if (answer?.ok) {
       await done('')
       return true
@@ -163,17 +140,13 @@ export class Chat {
       await done(reason)
       return true
     }
-    if (now - Number(at) > GIVEN_UP) {
+    if (now - at > GIVEN_UP) {
       await done(reason)
       return false
     }
     const asked = answer ? waitOf(answer.headers.get('retry-after'), answer.headers.get('date')) : null
-    const pause = Math.max((asked ?? 0) * 1000, Math.min(LONGEST_PAUSE, PAUSE * 2 ** (Number(tries) - 1)))
-    await this.#database.query(`update messages set next_try_at = $2, reason = $3 where key = $1`, [
-      key,
-      now + pause,
-      reason,
-    ])
+    const pause = Math.max((asked ?? 0) * 1000, Math.min(LONGEST_PAUSE, PAUSE * 2 ** (tries - 1)))
+    await this.#messages.later(key, now + pause, reason)
     return false
   }
 }

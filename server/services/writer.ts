@@ -8,6 +8,7 @@ import {
 } from '../../core/model'
 import type { Database } from '../store/database'
 import type { Settings } from '../store/settings'
+import { WriterUse } from '../store/writerUse'
 import { CallFailed, callOutside, parseJson, waitOf, type Answer } from '../outside'
 import { ServiceSettings } from './settings'
 
@@ -48,12 +49,12 @@ const TOKENS_A_WORD = 1.6
  */
 export class ConnectedWriter {
   readonly #settings: ServiceSettings<typeof WriterSettings>
-  readonly #database: Database
+  readonly #use: WriterUse
   readonly #now: () => number
   readonly #patience: Patience
 
   constructor(database: Database, kept: Settings, now: () => number, patience: Partial<Patience> = {}) {
-    this.#database = database
+    this.#use = new WriterUse(database)
     this.#settings = new ServiceSettings(kept, 'writer', WriterSettings)
     this.#now = now
     this.#patience = { ...PATIENCE, ...patience }
@@ -62,16 +63,12 @@ export class ConnectedWriter {
   async state(): Promise<WriterState> {
     const kept = await this.#settings.read()
     const day = this.#day()
-    const [use] = await this.#database.query<{ words: string | number; questions: number }>(
-      `select words, questions from writer_use where day = $1`,
-      [day],
-    )
+    const use = await this.#use.of(day)
     return {
       settings: kept?.settings ?? null,
       hasKey: Boolean(kept?.key),
       day,
-      words: Number(use?.words ?? 0),
-      questions: Number(use?.questions ?? 0),
+      ...use,
     }
   }
 
@@ -102,7 +99,7 @@ export class ConnectedWriter {
     const started = performance.now()
     for (let tries = 0; ; tries++) {
       const answer = await this.#once(settings, key, messages, answers)
-      await this.#count(asked + wordsIn(answer.text ?? ''))
+      await this.#use.count(this.#day(), asked + wordsIn(answer.text ?? ''))
       if (answer.text !== null)
         return {
           text: answer.text,
@@ -206,14 +203,6 @@ export class ConnectedWriter {
     return no(
       new Fault('bad-answer', `The connected writer at ${host} answered ${status}${said}`),
       status >= 500,
-    )
-  }
-
-  async #count(words: number): Promise<void> {
-    await this.#database.query(
-      `insert into writer_use (day, words, questions) values ($1, $2, 1)
-       on conflict (day) do update set words = writer_use.words + excluded.words, questions = writer_use.questions + 1`,
-      [this.#day(), words],
     )
   }
 

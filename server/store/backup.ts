@@ -2,25 +2,8 @@ import { gunzipSync, gzipSync } from 'node:zlib'
 import { Fault } from '../../core/model'
 import type { Database, Queryable, Value } from './database'
 import { MIGRATIONS } from './migrations'
+import { TABLES } from './tables'
 
-/** Every table of the server, in an order in which they may be filled. */
-const TABLES = [
-  'settings',
-  'accounts',
-  'uploads',
-  'media',
-  'deliveries',
-  'receipts',
-  'readings',
-  'writer_use',
-  'link_pages',
-  'calendars',
-  'messages',
-  'documents',
-  'watched',
-  'snapshots',
-  'trials',
-]
 /** Columns that hold bytes, and those that the database counts by itself. */
 const BYTES = new Set(['bytes'])
 const COUNTED: Record<string, string> = { receipts: 'cursor', readings: 'cursor', snapshots: 'id' }

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import {
   aBrand,
@@ -32,8 +32,6 @@ import { hold, lift } from './holds'
 import { boundPost, editText } from './posts'
 import { changeRecurrence, extendRecurrences, startRecurrence, tryRecurrence } from './recurring'
 import { takeOver, tryRehearsal } from './rehearsal'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 const article = readArticle(
   readFileSync(join(import.meta.dirname, '../../../demo/content/oakum-yard/seven-tools.md'), 'utf8'),

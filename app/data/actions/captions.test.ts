@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { connectTo, emptyDatabase } from '../testing/browser'
@@ -23,8 +23,6 @@ import {
 import { orderColumns, startDrip } from './drips'
 import { anotherWording, approve } from './posts'
 import { openFile, takeWriting } from './writing'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 let posts: Post[] = []
 let piece = ''

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { asEdited, NO_LIMITS, type ReleaseRow } from '../../../core/model'
 import { aBrand, anAccount, aPipeline, aPost, aRow, aWorkspace } from '../../../core/model/samples'
 import {
@@ -15,8 +15,6 @@ import { setWorkspace } from '../api'
 import { commit, must, put } from '../store'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { undo } from '../undo'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 it('two changes made from the same view of a pipeline are both kept', async () => {
   await emptyDatabase()

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { aBrand, aPost, anAccount, aWholePiece, aWorkspace } from '../../../core/model/samples'
 import { USUAL_WEIGHTS } from '../../../core/model'
@@ -21,8 +21,6 @@ import {
   swapped,
   wishedAt,
 } from './plan'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 /** Days from tomorrow on, so that the test stands in the future of whatever clock there is. */
 const day = (n: number): string => addDays(nowIso().slice(0, 10), n + 2)

@@ -1,4 +1,4 @@
-import { beforeEach, expect, it, vi } from 'vitest'
+import { beforeEach, expect, it } from 'vitest'
 import { readDecisions, flagName, reviewPrint, type Decisions } from '../../../core/formats'
 import { aBrand, anAccount, aPost, aWording, aWorkspace } from '../../../core/model/samples'
 import { setWorkspace } from '../api'
@@ -6,8 +6,6 @@ import { all, commit, must, patch, put } from '../store'
 import { undo } from '../undo'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { makePacket, takeDecisions } from './review'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 const flag = { code: 'ages', severity: 'flag' as const, message: 'It ages.', words: 'this year' }
 const block = { code: 'too-long', severity: 'block' as const, message: 'It is too long.' }

@@ -26,8 +26,6 @@ import { publishDocuments } from './documents'
 import { followUp } from './follow'
 import { runPipelines } from './pipelines'
 
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
-
 /* What follows pipelines, with a real server and the stand-in chat. */
 
 let made = 0

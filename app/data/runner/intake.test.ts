@@ -33,8 +33,6 @@ import { jump } from '.'
 import { runPipelines } from './pipelines'
 import { tick } from './tick'
 
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
-
 const HOUR = 3_600_000
 let house: Awaited<ReturnType<typeof openHouse>>
 beforeAll(async () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { aBrand, aPost, aWorkspace } from '../../../core/model/samples'
@@ -12,8 +12,6 @@ import { jump } from '.'
 import { tick } from './tick'
 
 /* From an approved post to the public page, by every way an account can be reached. */
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 const HOUR = 3_600_000
 let house: Awaited<ReturnType<typeof openHouse>>

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { oakumYard } from '../../../demo/content'
@@ -45,8 +45,6 @@ import { undo } from '../undo'
 import { jump } from '.'
 import { doubt } from '../actions/life'
 import { tick } from './tick'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 const HOUR = 3_600_000
 let house: Awaited<ReturnType<typeof openHouse>>

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { oakumYard } from '../../../demo/content'
@@ -21,8 +21,6 @@ import { undo } from '../undo'
 import { calendarAddress, endCalendar, renewCalendar } from './calendars'
 import { jump } from '.'
 import { tick } from './tick'
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 /* Drips, hand-over and looking at links with the outside services of the stand-in world. */
 

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { openHouse } from '../../../e2e/house'
 import { sites } from '../../../demo/content'
@@ -17,8 +17,6 @@ import { jump } from '.'
 import { tick } from './tick'
 
 /* Every starter pipeline, from the feed to the public page. */
-
-vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
 const DAY = 86_400_000
 const LOGINS = ['murmur-one', 'guildhall-one', 'courier-one', 'broadside-one']

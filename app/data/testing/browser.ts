@@ -22,9 +22,10 @@ async function request(name: string, ...rest: unknown[]): Promise<unknown> {
 
 vi.stubGlobal('navigator', { locks: { request } })
 
+const real = globalThis.fetch
+
 /** Sends the data layer's requests to a server, or nowhere where the port is null. */
 export function connectTo(port: number | null): void {
-  const real = globalThis.fetch
   vi.stubGlobal('fetch', (path: string, init: RequestInit = {}) =>
     port === null || !path.startsWith('/')
       ? path.startsWith('/')
