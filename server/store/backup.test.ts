@@ -7,9 +7,11 @@ import { Spool } from './spool'
 import { accountsOf, aGrant } from '../testing/parts'
 import { readBackup, writeBackup } from './backup'
 import { openDatabase, type Database } from './database'
-import { freshDatabase } from '../testing/freshSpool'
+import { freshDatabase, layFreshSpool } from '../testing/freshSpool'
 import { figures } from './figures'
 import { Media } from './media'
+import { Readings } from './readings'
+import { whatToKeep } from '../dispatch/measuring'
 
 const T0 = Date.parse('2026-11-24T10:00:00Z')
 let folders: ReturnType<typeof temporaryFolder>[]
@@ -28,6 +30,9 @@ beforeEach(async () => {
   const out = await spool.claim('murmur-one', 'me', T0, 0)
   const found = { kind: 'published', remoteId: 'r', publicUrl: null, visibility: 'visible' } as const
   await spool.settle(out!, 'me', [], found, T0)
+  const readings = new Readings(database)
+  const [first] = await readings.claim(T0 + 3_600_000, 0, 1)
+  await readings.keep([whatToKeep(first!, { kind: 'read', measures: { impressions: 3 } }, T0 + 3_600_000)])
   const refused = await spool.claim('murmur-one', 'me', T0 + 60_000, 0)
   await spool.settle(refused!, 'me', [], { kind: 'refused', reason: 'No.' }, T0 + 60_000)
 })
@@ -38,7 +43,7 @@ afterEach(async () => {
 const dump = async (of: Database): Promise<string> =>
   JSON.stringify(
     await Promise.all(
-      ['accounts', 'deliveries', 'receipts', 'media', 'settings'].map((t) =>
+      ['accounts', 'deliveries', 'receipts', 'readings', 'media', 'settings'].map((t) =>
         of.query(`select * from ${t} order by 1`),
       ),
     ),
@@ -56,6 +61,10 @@ describe('a backup of the spool', () => {
       'out published',
       'refused failed',
     ])
+    const readings = new Readings(other)
+    expect((await readings.page(0)).readings).toMatchObject([
+      { id: 'out:1:1 h', measures: { impressions: 3 } },
+    ])
     const due = await spool.claim('murmur-one', 'me', T0 + 120_000, 1e9)
     await spool.settle(due!, 'me', [], { kind: 'refused', reason: 'No.' }, T0)
     expect((await spool.receipts(2)).receipts).toHaveLength(1)
@@ -65,7 +74,7 @@ describe('a backup of the spool', () => {
 
   it('is refused whole where it is broken off, of another schema, or no backup', async () => {
     const bytes = await writeBackup(database, '')
-    const other = await openDatabase({ folder: folders[1]!.path })
+    const other = await freshDatabase(folders[1]!.path)
     const line = (rows: object[]) => gzipSync(rows.map((r) => JSON.stringify(r)).join('\n'))
     for (const [bad, words] of [
       [bytes.subarray(0, bytes.length - 9), /broken off/],
@@ -90,6 +99,7 @@ describe('a backup of the spool', () => {
         }),
       )
     expect(run('backup', folders[0]!.path)).toMatch(/Keep its key apart/)
+    await layFreshSpool(folders[1]!.path)
     expect(run('restore', folders[1]!.path)).toMatch(/rows were restored/)
     database = await openDatabase({ folder: folders[1]!.path })
     expect(await figures(database, T0 + 180_000, T0)).toEqual([
