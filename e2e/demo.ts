@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
-import { temporaryFolder, until } from './house'
+import { temporaryFolder, until } from './servers'
 
 /** Starts the whole demo on two ports, with an empty folder of its own, and gives its address once it is up. */
 export async function startDemo(

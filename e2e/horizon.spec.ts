@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test'
 
 /** The Horizon's season, which always has posts to come, whatever the day. */
 async function openHorizon(page: Page): Promise<void> {

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test'
 
 /** The stand-in world's address of a site, one port above the application's. */
 function site(page: Page, name: string): string {

@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { openPage, startDemo } from './demo'
-import { until } from './house'
+import { until } from './servers'
 
 /*
  * npm run screenshots: starts the demo at its usual addresses, which must be free, and takes the

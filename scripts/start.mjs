@@ -41,6 +41,7 @@ const env = {
   PORT: String(port),
   WORLD_PORT: String(worldPort),
   WORLD_URL: `http://localhost:${worldPort}`,
+  COUNTS_URL: `http://localhost:${worldPort}/counts`,
   SERVER_URL: `http://localhost:${port}`,
   APP_DIR: join(root, 'dist', 'app'),
   // What Node has compiled once is kept, so that the next start costs half as much.

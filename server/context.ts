@@ -37,6 +37,8 @@ export interface ServerOptions {
   appDir?: string | undefined
   /** Where the stand-in world answers; set in demo mode only. */
   worldUrl: string | null
+  /** Where a share-count service answers (services/counts.ts), where there is one. */
+  countsUrl?: string | undefined
   /** The address at which a proxy serves it, where one does. */
   publicUrl?: string | undefined
   /** Further origins the app may come from: the development server. */
@@ -46,7 +48,7 @@ export interface ServerOptions {
 }
 
 /** What the routes share, there once the database is open. */
-export interface House {
+export interface Parts {
   database: Database
   accounts: Accounts
   authorisations: Authorisations
@@ -67,14 +69,14 @@ export interface House {
   services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
 }
 
-/** What the routes are given. `house()` throws `not-ready` until the spool is up. */
+/** What the routes are given. `parts()` throws `not-ready` until the spool is up. */
 export interface Context {
   options: ServerOptions
   clock: Clock
   registry: Registry
   /** What may be fetched beyond the public internet: the stand-in world, in the demo. */
   world: World | null
-  house: () => House
+  parts: () => Parts
   isReady: () => boolean
   origin: string
 }

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { seededRandom } from '../core/planning'
-import { handOver, openHouse } from '../e2e/house'
+import { handOver, openServers } from '../e2e/servers'
 import { drawn, type Schema } from './testing/drawn'
 
 /*
@@ -18,15 +18,15 @@ interface Operation {
   requestBody?: { content: Record<string, { schema: Schema }> }
 }
 
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse()
+  servers = await openServers()
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 
 it('every route takes whatever comes', async () => {
   const soon = new Date(Date.now() + 9e7).toISOString()
-  for (const id of ['p', 'q']) await house.call('PUT', `/api/spool/posts/${id}`, handOver(id, soon))
+  for (const id of ['p', 'q']) await servers.call('PUT', `/api/spool/posts/${id}`, handOver(id, soon))
   const known = [
     'p',
     'q',
@@ -37,9 +37,9 @@ it('every route takes whatever comes', async () => {
     'brand',
     'oak',
     soon,
-    house.worldUrl,
+    servers.worldUrl,
   ]
-  const { body: docs } = await house.call<{ paths: Record<string, Record<string, Operation>> }>(
+  const { body: docs } = await servers.call<{ paths: Record<string, Record<string, Operation>> }>(
     'GET',
     '/api/docs.json',
   )
@@ -52,7 +52,7 @@ it('every route takes whatever comes', async () => {
     for (const [method, operation] of Object.entries(methods))
       for (let i = 0; i < TIMES; i++) {
         const { address, body } = request(path, operation, () => random(), known)
-        const { status, body: said } = await house.call<{ code?: string; message?: string } | string>(
+        const { status, body: said } = await servers.call<{ code?: string; message?: string } | string>(
           method.toUpperCase(),
           address,
           body,
@@ -70,7 +70,7 @@ it('every route takes whatever comes', async () => {
   expect(statuses.get(200) ?? 0).toBeGreaterThan(TIMES * 8)
   expect(statuses.get(400) ?? 0).toBeGreaterThan(TIMES * 4)
   expect(unkept).toBeGreaterThan(TIMES / 10)
-  expect((await house.call('GET', '/api/health')).body).toMatchObject({ ready: true })
+  expect((await servers.call('GET', '/api/health')).body).toMatchObject({ ready: true })
 }, 300_000)
 
 /** Faults of others that a route passes on: a network, a service or an address that does not answer. */

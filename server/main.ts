@@ -26,6 +26,7 @@ const { app, ready, close } = await createServer({
   key: process.env['DRIPLINE_KEY'],
   appDir: resolve(process.env['APP_DIR'] ?? 'dist/app'),
   worldUrl: process.env['WORLD_URL'] || null,
+  countsUrl: process.env['COUNTS_URL'] || undefined,
   publicUrl,
   password,
   origins: (process.env['APP_ORIGINS'] ?? '').split(',').filter(Boolean),

@@ -4,32 +4,32 @@ import { get } from 'node:http'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { caller, handOver, openHouse, temporaryFolder, until, type Page } from '../e2e/house'
+import { caller, handOver, openServers, temporaryFolder, until, type Page } from '../e2e/servers'
 import { oakumYard } from '../demo/content'
 import { aPayload } from '../core/model/samples'
 import { picturePng } from '../demo/pictures'
 import { createServer } from './server'
 import { layFreshSpool } from './testing/freshSpool'
 
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse({ sites: [oakumYard()] })
+  servers = await openServers({ sites: [oakumYard()] })
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 
 const now = async (): Promise<number> =>
-  Date.parse((await house.call<{ now: string }>('GET', '/api/clock')).body.now)
+  Date.parse((await servers.call<{ now: string }>('GET', '/api/clock')).body.now)
 const soon = async (milliseconds = 1000): Promise<string> =>
   new Date((await now()) + milliseconds).toISOString()
 
 describe('what sources are fetched with', () => {
   const fetchOf = (path: string, as = 'feed') =>
-    house
+    servers
       .call<{ text: string; trouble: { message: string; gone: boolean } | null }>(
         'POST',
         '/api/intake/fetch',
         {
-          url: `${house.worldUrl.replace('//', '//oakum-yard.')}${path}`,
+          url: `${servers.worldUrl.replace('//', '//oakum-yard.')}${path}`,
           as,
         },
       )
@@ -50,8 +50,8 @@ describe('what sources are fetched with', () => {
   })
 
   it('how often pages were shared comes from the share-count service, unknown ones as unknown', async () => {
-    const page = `${house.worldUrl.replace('//', '//oakum-yard.')}/reading-rot`
-    const { body } = await house.call<{ counts: ({ shares?: number } | null)[] }>(
+    const page = `${servers.worldUrl.replace('//', '//oakum-yard.')}/reading-rot`
+    const { body } = await servers.call<{ counts: ({ shares?: number } | null)[] }>(
       'POST',
       '/api/intake/counts',
       { urls: [page, 'https://nowhere.example/x'] },
@@ -64,7 +64,7 @@ describe('what sources are fetched with', () => {
 describe('every route that changes or fetches anything', () => {
   it('wants the application’s origin', async () => {
     for (const origin of ['https://elsewhere.example', 'null', 'http://127.0.0.1:4600'])
-      expect(await house.call('POST', '/api/workspace/claim', { id: 'x' }, { origin })).toMatchObject({
+      expect(await servers.call('POST', '/api/workspace/claim', { id: 'x' }, { origin })).toMatchObject({
         status: 403,
         body: { code: 'wrong-origin' },
       })
@@ -73,15 +73,15 @@ describe('every route that changes or fetches anything', () => {
   it('answers at one host name and sends pages of the others there', async () => {
     const ask = (path: string, host: string) =>
       new Promise<{ status: number; location: string | undefined }>((resolve) =>
-        get({ port: house.port, path, headers: { host } }, (r) => {
+        get({ port: servers.port, path, headers: { host } }, (r) => {
           r.resume()
           resolve({ status: r.statusCode ?? 0, location: r.headers.location })
         }),
       )
     expect(await ask('/api/clock', 'rebound.example')).toMatchObject({ status: 403 })
-    expect(await ask('/writing', `127.0.0.1:${house.port}`)).toEqual({
+    expect(await ask('/writing', `127.0.0.1:${servers.port}`)).toEqual({
       status: 308,
-      location: `http://localhost:${house.port}/writing`,
+      location: `http://localhost:${servers.port}/writing`,
     })
   })
 
@@ -151,33 +151,33 @@ describe('every route that changes or fetches anything', () => {
 
   it('wants JSON or a picture, of a shape it knows and a size it takes', async () => {
     const text = { 'content-type': 'text/plain' }
-    expect(await house.call('POST', '/api/workspace/claim', { id: 'x' }, text)).toMatchObject({
+    expect(await servers.call('POST', '/api/workspace/claim', { id: 'x' }, text)).toMatchObject({
       status: 415,
       body: { code: 'wrong-type' },
     })
-    expect(await house.call('POST', '/api/workspace/claim', { name: 'x' })).toMatchObject({
+    expect(await servers.call('POST', '/api/workspace/claim', { name: 'x' })).toMatchObject({
       status: 400,
       body: { code: 'bad-request', where: 'id' },
     })
     const long = { url: 'x'.repeat(3 * 1024 * 1024) }
-    expect(await house.call('POST', '/api/intake/fetch', long)).toMatchObject({
+    expect(await servers.call('POST', '/api/intake/fetch', long)).toMatchObject({
       status: 413,
       body: { code: 'too-large' },
     })
-    expect(await house.call('GET', '/api/nothing')).toMatchObject({
+    expect(await servers.call('GET', '/api/nothing')).toMatchObject({
       status: 404,
       body: { code: 'not-found' },
     })
   })
 
   it('carries the headers that keep a page safe', async () => {
-    const { headers } = await house.call('GET', '/api/health')
+    const { headers } = await servers.call('GET', '/api/health')
     expect(headers.get('content-security-policy')).toContain("script-src 'self'")
     expect(headers.get('x-content-type-options')).toBe('nosniff')
   })
 
   it('is described, each with a summary', async () => {
-    const { body } = await house.call<{ paths: Record<string, Record<string, { summary?: string }>> }>(
+    const { body } = await servers.call<{ paths: Record<string, Record<string, { summary?: string }>> }>(
       'GET',
       '/api/docs.json',
     )
@@ -193,8 +193,10 @@ describe('every route that changes or fetches anything', () => {
 describe('the spool over HTTP', () => {
   it('belongs to one workspace; a second is told and may take it over, which recalls what waits', async () => {
     const entry = handOver('mine', await soon(9_000_000))
-    expect((await house.call('PUT', '/api/spool/posts/mine', entry)).body).toMatchObject({ result: 'taken' })
-    const other = caller(house.port, 'other')
+    expect((await servers.call('PUT', '/api/spool/posts/mine', entry)).body).toMatchObject({
+      result: 'taken',
+    })
+    const other = caller(servers.port, 'other')
     expect(await other('GET', '/api/spool/receipts')).toMatchObject({
       status: 409,
       body: { code: 'wrong-workspace' },
@@ -203,15 +205,15 @@ describe('the spool over HTTP', () => {
     expect((await other('POST', '/api/workspace/claim', { id: 'other', takeOver: true })).body).toEqual({
       owner: 'other',
     })
-    expect(await house.call('GET', '/api/accounts')).toMatchObject({ status: 409 })
-    await house.call('POST', '/api/workspace/claim', { id: 'ws', takeOver: true })
-    expect((await house.call('POST', '/api/spool/held', { posts: ['mine'] })).body).toEqual({ held: [] })
+    expect(await servers.call('GET', '/api/accounts')).toMatchObject({ status: 409 })
+    await servers.call('POST', '/api/workspace/claim', { id: 'ws', takeOver: true })
+    expect((await servers.call('POST', '/api/spool/held', { posts: ['mine'] })).body).toEqual({ held: [] })
   })
 
   it('sends a post with its picture at its time, and gives the receipt until it is acknowledged', async () => {
     const png = picturePng('seam-section') ?? Buffer.alloc(0)
     const hash = createHash('sha256').update(png).digest('hex')
-    const wrong = await house.call('PUT', `/api/spool/media/${'0'.repeat(64)}`, png, {
+    const wrong = await servers.call('PUT', `/api/spool/media/${'0'.repeat(64)}`, png, {
       'content-type': 'image/png',
     })
     expect(wrong).toMatchObject({ status: 400, body: { code: 'bad-request', where: 'hash' } })
@@ -222,28 +224,28 @@ describe('the spool over HTTP', () => {
       media: [{ hash, alt: 'A seam' }],
     })
     const entry = handOver('pic', due, { account: 'guildhall-one', payload })
-    expect((await house.call('PUT', '/api/spool/posts/pic', entry)).body).toMatchObject({
+    expect((await servers.call('PUT', '/api/spool/posts/pic', entry)).body).toMatchObject({
       result: 'media missing',
     })
     expect(
-      await house.call('PUT', `/api/spool/media/${hash}`, png, { 'content-type': 'image/png' }),
+      await servers.call('PUT', `/api/spool/media/${hash}`, png, { 'content-type': 'image/png' }),
     ).toMatchObject({ status: 200, body: { hash } })
-    expect((await house.call('PUT', '/api/spool/posts/pic', entry)).body).toMatchObject({ result: 'taken' })
-    await house.call('POST', '/api/clock/advance', { to: due })
-    const { body } = await house.call<Page>('GET', '/api/spool/receipts')
+    expect((await servers.call('PUT', '/api/spool/posts/pic', entry)).body).toMatchObject({ result: 'taken' })
+    await servers.call('POST', '/api/clock/advance', { to: due })
+    const { body } = await servers.call<Page>('GET', '/api/spool/receipts')
     const receipt = body.receipts.find((r) => r.post === 'pic')
     expect(receipt).toMatchObject({ outcome: 'published', visibility: 'visible', dueAt: due })
     const page = await (await fetch(receipt?.publicUrl ?? '')).text()
     expect(page).toContain('With a picture.')
     expect(page).toContain('First comment: First!')
     expect(page).toContain('alt="A seam"')
-    await house.call('POST', '/api/spool/receipts/acknowledge', { cursor: body.cursor })
-    expect((await house.call<Page>('GET', '/api/spool/receipts')).body.receipts).toEqual([])
+    await servers.call('POST', '/api/spool/receipts/acknowledge', { cursor: body.cursor })
+    expect((await servers.call<Page>('GET', '/api/spool/receipts')).body.receipts).toEqual([])
   })
 
   it('takes a batch, and refuses an id that is not its address', async () => {
     const due = await soon(9_000_000)
-    const { body } = await house.call<{ answers: { id: string; result: string }[] }>(
+    const { body } = await servers.call<{ answers: { id: string; result: string }[] }>(
       'POST',
       '/api/spool/posts',
       {
@@ -251,43 +253,45 @@ describe('the spool over HTTP', () => {
       },
     )
     expect(body.answers.map((a) => a.result)).toEqual(['taken', 'not linked'])
-    expect(await house.call('PUT', '/api/spool/posts/b3', handOver('b4', due))).toMatchObject({ status: 400 })
-    expect((await house.call('DELETE', '/api/spool/posts/b1')).body).toMatchObject({ result: 'recalled' })
+    expect(await servers.call('PUT', '/api/spool/posts/b3', handOver('b4', due))).toMatchObject({
+      status: 400,
+    })
+    expect((await servers.call('DELETE', '/api/spool/posts/b1')).body).toMatchObject({ result: 'recalled' })
   })
 
   it('takes a published post down and says so in a receipt', async () => {
     const due = await soon()
-    await house.call('PUT', '/api/spool/posts/down', handOver('down', due, { account: 'murmur-two' }))
-    expect(await house.call('POST', '/api/spool/posts/down/takedown', {})).toMatchObject({ status: 404 })
-    await house.call('POST', '/api/clock/advance', { to: due })
-    expect((await house.call('POST', '/api/spool/posts/down/takedown', {})).status).toBe(200)
-    const { receipts } = (await house.call<Page>('GET', '/api/spool/receipts')).body
+    await servers.call('PUT', '/api/spool/posts/down', handOver('down', due, { account: 'murmur-two' }))
+    expect(await servers.call('POST', '/api/spool/posts/down/takedown', {})).toMatchObject({ status: 404 })
+    await servers.call('POST', '/api/clock/advance', { to: due })
+    expect((await servers.call('POST', '/api/spool/posts/down/takedown', {})).status).toBe(200)
+    const { receipts } = (await servers.call<Page>('GET', '/api/spool/receipts')).body
     expect(receipts.filter((r) => r.post === 'down').map((r) => r.outcome)).toEqual(['published', 'gone'])
-    const page = await (await fetch(`${house.worldUrl}/networks/murmur/@murmur.two`)).text()
+    const page = await (await fetch(`${servers.worldUrl}/networks/murmur/@murmur.two`)).text()
     expect(page).not.toContain('The words of down.')
   })
 
   it('says why a network refused, and marks an account whose permission was withdrawn', async () => {
     const due = await soon()
     const long = aPayload({ text: 'x'.repeat(400) })
-    await house.call('PUT', '/api/spool/posts/long', handOver('long', due, { payload: long }))
-    await house.call('POST', '/api/clock/advance', { to: due })
-    const { receipts } = (await house.call<Page>('GET', '/api/spool/receipts')).body
+    await servers.call('PUT', '/api/spool/posts/long', handOver('long', due, { payload: long }))
+    await servers.call('POST', '/api/clock/advance', { to: due })
+    const { receipts } = (await servers.call<Page>('GET', '/api/spool/receipts')).body
     expect(receipts.find((r) => r.post === 'long')).toMatchObject({
       outcome: 'failed',
       reason: 'Murmur: The text has 400 characters; Murmur takes 300.',
     })
-    await fetch(`${house.worldUrl}/control/trouble`, {
+    await fetch(`${servers.worldUrl}/control/trouble`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ network: 'shutterleaf', kind: 'withdraw' }),
     })
     const later = await soon()
-    await house.call('PUT', '/api/spool/posts/sh', handOver('sh', later, { account: 'shutterleaf-one' }))
-    await house.call('POST', '/api/clock/advance', { to: later })
+    await servers.call('PUT', '/api/spool/posts/sh', handOver('sh', later, { account: 'shutterleaf-one' }))
+    await servers.call('POST', '/api/clock/advance', { to: later })
     await until(async () => {
       const { accounts } = (
-        await house.call<{ accounts: { id: string; state: string }[] }>('GET', '/api/accounts')
+        await servers.call<{ accounts: { id: string; state: string }[] }>('GET', '/api/accounts')
       ).body
       return accounts.find((a) => a.id === 'shutterleaf-one')?.state === 'withdrawn'
     })
@@ -297,10 +301,10 @@ describe('the spool over HTTP', () => {
 describe('the clock', () => {
   it('moves forward only, at most 400 days at once', async () => {
     const before = await now()
-    await house.call('POST', '/api/clock/advance', { to: new Date(before - 9_000_000).toISOString() })
+    await servers.call('POST', '/api/clock/advance', { to: new Date(before - 9_000_000).toISOString() })
     expect(await now()).toBeGreaterThanOrEqual(before)
     const far = new Date(before + 500 * 86_400_000).toISOString()
-    expect(await house.call('POST', '/api/clock/advance', { to: far })).toMatchObject({
+    expect(await servers.call('POST', '/api/clock/advance', { to: far })).toMatchObject({
       status: 400,
       body: { where: 'to' },
     })
@@ -308,16 +312,16 @@ describe('the clock', () => {
 
   it('knows the next delivery, so that a jump can go event by event', async () => {
     const due = await soon(5_000_000)
-    await house.call('PUT', '/api/spool/posts/next', handOver('next', due))
+    await servers.call('PUT', '/api/spool/posts/next', handOver('next', due))
     const until = await soon(9_000_000)
-    expect((await house.call('GET', `/api/clock/next?until=${until}`)).body).toEqual({ at: due })
-    expect((await house.call('GET', `/api/clock/next?until=${await soon(10)}`)).body).toEqual({ at: null })
+    expect((await servers.call('GET', `/api/clock/next?until=${until}`)).body).toEqual({ at: due })
+    expect((await servers.call('GET', `/api/clock/next?until=${await soon(10)}`)).body).toEqual({ at: null })
   })
 })
 
 describe('linking through the authorisation page', () => {
   it('goes out with a state, comes back with a code, and keeps the token to itself', async () => {
-    const start = await house.call('GET', '/api/link/guildhall/start?brand=b1&back=/dispatch/accounts')
+    const start = await servers.call('GET', '/api/link/guildhall/start?brand=b1&back=/dispatch/accounts')
     const authorize = new URL(start.headers.get('location') ?? '')
     expect(await (await fetch(authorize)).text()).toContain('Let Dripline post for you on Guildhall?')
     const form = new URLSearchParams({
@@ -326,32 +330,32 @@ describe('linking through the authorisation page', () => {
       state: authorize.searchParams.get('state') ?? '',
       allow: 'yes',
     })
-    const allowed = await fetch(`${house.worldUrl}/networks/guildhall/authorize`, {
+    const allowed = await fetch(`${servers.worldUrl}/networks/guildhall/authorize`, {
       method: 'POST',
       body: form,
       redirect: 'manual',
     })
     const back = new URL(allowed.headers.get('location') ?? '')
-    const done = await house.call('GET', `${back.pathname}${back.search}`)
+    const done = await servers.call('GET', `${back.pathname}${back.search}`)
     expect(done.headers.get('location')).toMatch(/^\/dispatch\/accounts\?brand=b1&linked=guildhall-two$/)
     // The same state a second time is nobody's.
-    expect(await house.call('GET', `${back.pathname}${back.search}`)).toMatchObject({
+    expect(await servers.call('GET', `${back.pathname}${back.search}`)).toMatchObject({
       status: 400,
       body: { where: 'state' },
     })
-    const { body } = await house.call<{ accounts: object[] }>('GET', '/api/accounts')
+    const { body } = await servers.call<{ accounts: object[] }>('GET', '/api/accounts')
     expect(JSON.stringify(body)).not.toContain('token')
   })
 
   it('comes back without an account where the person declines, and never to another site', async () => {
-    const start = await house.call('GET', '/api/link/murmur/start?brand=b1')
+    const start = await servers.call('GET', '/api/link/murmur/start?brand=b1')
     const state = new URL(start.headers.get('location') ?? '').searchParams.get('state')
-    const declined = await house.call('GET', `/api/link/callback?state=${state}&error=declined`)
+    const declined = await servers.call('GET', `/api/link/callback?state=${state}&error=declined`)
     expect(declined.headers.get('location')).toBe('/dispatch/accounts?brand=b1&declined=murmur')
     expect(
-      await house.call('GET', '/api/link/murmur/start?brand=b1&back=https://evil.example'),
+      await servers.call('GET', '/api/link/murmur/start?brand=b1&back=https://evil.example'),
     ).toMatchObject({ status: 400 })
-    expect(await house.call('GET', '/api/link/nowhere/start?brand=b1')).toMatchObject({
+    expect(await servers.call('GET', '/api/link/nowhere/start?brand=b1')).toMatchObject({
       status: 422,
       body: { code: 'unknown-network' },
     })

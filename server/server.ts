@@ -14,7 +14,7 @@ import {
 } from 'fastify-type-provider-zod'
 import { asFault, Fault } from '../core/model'
 import { SYSTEM_CLOCK } from './clock'
-import type { App, Context, House, ServerOptions } from './context'
+import type { App, Context, Parts, ServerOptions } from './context'
 import { makeRegistry } from './networks/registry'
 import { accountRoutes } from './routes/accounts'
 import { ConnectedWriter } from './services/writer'
@@ -52,6 +52,7 @@ import { watchRoutes } from './routes/watch'
 import { workspaceRoutes } from './routes/workspace'
 import { Chat } from './services/chat'
 import { Shortener } from './services/shortener'
+import { log } from './log'
 
 /** How often test deliveries that were left standing are looked for, in real milliseconds. */
 const SWEEP = 60_000
@@ -66,12 +67,12 @@ export async function createServer(
 ): Promise<{ app: App; ready: Promise<void>; close: () => Promise<void> }> {
   const here = `http://localhost:${options.port}`
   const origin = options.publicUrl ? new URL(options.publicUrl).origin : here
-  let house: House | null = null
+  let parts: Parts | null = null
   let failure: Fault | null = null
-  const current = (): House => {
+  const current = (): Parts => {
     if (failure) throw failure
-    if (!house) throw new Fault('not-ready', 'The server is still starting. Try again in a moment.')
-    return house
+    if (!parts) throw new Fault('not-ready', 'The server is still starting. Try again in a moment.')
+    return parts
   }
   const demo = options.worldUrl ? await import('./demo') : null
   const movable = demo ? new demo.MovableClock(() => current().settings) : null
@@ -82,8 +83,8 @@ export async function createServer(
     clock,
     registry,
     world: worldOf(options.worldUrl),
-    house: current,
-    isReady: () => house !== null,
+    parts: current,
+    isReady: () => parts !== null,
     origin,
   }
 
@@ -135,12 +136,25 @@ export async function createServer(
     { parseAs: 'buffer', bodyLimit: 9 * 1024 * 1024 },
     (_request, body, done) => done(null, body),
   )
-  app.setErrorHandler((error: FastifyError | Fault, _request, reply) => {
+  app.setErrorHandler((error: FastifyError | Fault, request, reply) => {
     const fault = toFault(error)
     if (fault.code === 'internal')
-      process.stderr.write(`${error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`)
+      log.error({ err: error, route: routeOf(request) }, 'A request met a fault of the server’s own.')
     if (fault.code === 'not-ready') void reply.header('retry-after', '1')
     void reply.status(fault.status).send(fault.toJSON())
+  })
+  app.addHook('onResponse', (request, reply, done) => {
+    const { method } = request
+    log.info(
+      {
+        method,
+        route: routeOf(request),
+        status: reply.statusCode,
+        milliseconds: Math.round(reply.elapsedTime),
+      },
+      'A request was answered.',
+    )
+    done()
   })
   const origins = new Set([here, origin, ...(options.origins ?? [])])
   const hosts = new Set([...origins].map((o) => new URL(o).host))
@@ -213,7 +227,7 @@ export async function createServer(
       const authorisations = new Authorisations(database)
       const doubts = new Doubts({ spool, accounts, registry, now: () => clock.now() })
       const health = new HealthWatch({ accounts, registry, chat: services.chat, now: () => clock.now() })
-      house = {
+      parts = {
         database,
         accounts,
         authorisations,
@@ -242,7 +256,7 @@ export async function createServer(
       sweeping = setInterval(() => void trials.sweep().catch(() => undefined), SWEEP)
     } catch (error) {
       failure = asFault(error)
-      house = null
+      parts = null
       throw error
     }
   }
@@ -254,15 +268,20 @@ export async function createServer(
     close: async () => {
       await opening.catch(() => undefined)
       clearInterval(sweeping)
-      house?.watcher.stop()
-      house?.health.stop()
-      await house?.measuring.stop()
-      await house?.worker.stop()
-      await house?.services.chat.stop()
+      parts?.watcher.stop()
+      parts?.health.stop()
+      await parts?.measuring.stop()
+      await parts?.worker.stop()
+      await parts?.services.chat.stop()
       await app.close()
-      await house?.database.close()
+      await parts?.database.close()
     },
   }
+}
+
+/** A request's route as it is described: without what stands in its place, which may be a secret. */
+function routeOf(request: FastifyRequest): string {
+  return request.routeOptions.url ?? 'none'
 }
 
 function checkContentType(request: FastifyRequest): void {

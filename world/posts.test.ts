@@ -1,7 +1,7 @@
 import { appendFileSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../e2e/house'
+import { temporaryFolder } from '../e2e/servers'
 import { Posts } from './posts'
 import { aWorldPost } from './testing/samples'
 

@@ -1,6 +1,6 @@
 import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { startWorld, temporaryFolder } from '../e2e/house'
+import { startWorld, temporaryFolder } from '../e2e/servers'
 import { freePort } from '../e2e/ports'
 import { oakumYard } from '../demo/content'
 import { weeklyPosts } from './networks/standIn'

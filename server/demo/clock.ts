@@ -19,7 +19,7 @@ export function jumpRoutes(app: App, context: Context, world: string, clock: Mov
     async (request) => {
       const until = Date.parse(request.query.until)
       const now = clock.now()
-      const { spool, readings } = context.house()
+      const { spool, readings } = context.parts()
       const moments = [await spool.nextAt(now), await readings.lastChance(now), await worldNext(world, now)]
       const next = Math.min(...moments.filter((m) => m !== null && m > now).map(Number))
       return { at: next <= until ? new Date(next).toISOString() : null }
@@ -37,12 +37,12 @@ export function jumpRoutes(app: App, context: Context, world: string, clock: Mov
     },
     async (request) => {
       // What is due already goes out before time passes it by.
-      await context.house().worker.settle()
+      await context.parts().worker.settle()
       await clock.moveTo(Date.parse(request.body.to))
       await tellWorld(world)
-      await context.house().health.look()
-      await context.house().worker.settle()
-      await context.house().measuring.look()
+      await context.parts().health.look()
+      await context.parts().worker.settle()
+      await context.parts().measuring.look()
       return clockAnswer(context)
     },
   )

@@ -72,7 +72,7 @@ export function demo(app: App, context: Context, world: string, clock: MovableCl
           kept: { micropub: `${at}/micropub`, token: `${at}/token` },
         })
         accounts.push(
-          await context.house().accounts.keep(networkId, connector, grant, context.clock.now(), id),
+          await context.parts().accounts.keep(networkId, connector, grant, context.clock.now(), id),
         )
       }
       return { accounts }
@@ -88,7 +88,7 @@ export function demo(app: App, context: Context, world: string, clock: MovableCl
       },
     },
     async () => {
-      await emptyTables(context.house().database)
+      await emptyTables(context.parts().database)
       await clock.load()
       const response = await fetch(`${world}/control/restart`, { method: 'POST' })
       return z.object({ seed: Id }).parse(await response.json())

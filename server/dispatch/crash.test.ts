@@ -11,7 +11,7 @@ import {
   temporaryFolder,
   until,
   type Page,
-} from '../../e2e/house'
+} from '../../e2e/servers'
 import { freePort } from '../../e2e/ports'
 import { layFreshSpool } from '../testing/freshSpool'
 

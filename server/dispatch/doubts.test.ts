@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { handOver, openHouse, temporaryFolder, type Page } from '../../e2e/house'
+import { handOver, openServers, temporaryFolder, type Page } from '../../e2e/servers'
 import type { Attempt } from '../../core/model'
 import type { Connector } from '../networks/connector'
 import type { Registry } from '../networks/registry'
@@ -106,25 +106,25 @@ describe('after a lost answer', () => {
 
 describe('at a stand-in network', () => {
   it('what was taken before the line broke is found, once, when it is recalled', async () => {
-    const house = await openHouse()
+    const servers = await openServers()
     try {
-      await fetch(`${house.worldUrl}/control/trouble`, {
+      await fetch(`${servers.worldUrl}/control/trouble`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ network: 'murmur', kind: 'drop' }),
       })
-      const now = Date.parse((await house.call<{ now: string }>('GET', '/api/clock')).body.now)
+      const now = Date.parse((await servers.call<{ now: string }>('GET', '/api/clock')).body.now)
       const due = new Date(now + 60_000).toISOString()
-      await house.call('PUT', '/api/spool/posts/lost', handOver('lost', due))
-      await house.call('POST', '/api/clock/advance', { to: due })
-      expect((await house.call<Page>('GET', '/api/spool/receipts')).body.receipts).toEqual([])
-      expect(await house.call('DELETE', '/api/spool/posts/lost')).toMatchObject({
+      await servers.call('PUT', '/api/spool/posts/lost', handOver('lost', due))
+      await servers.call('POST', '/api/clock/advance', { to: due })
+      expect((await servers.call<Page>('GET', '/api/spool/receipts')).body.receipts).toEqual([])
+      expect(await servers.call('DELETE', '/api/spool/posts/lost')).toMatchObject({
         body: { result: 'finished', receipt: { outcome: 'published' } },
       })
-      const page = await (await fetch(`${house.worldUrl}/networks/murmur/@murmur.one`)).text()
+      const page = await (await fetch(`${servers.worldUrl}/networks/murmur/@murmur.one`)).text()
       expect(page.split('The words of lost.')).toHaveLength(2)
     } finally {
-      await house.close()
+      await servers.close()
     }
   })
 })

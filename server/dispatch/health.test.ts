@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import type { Health } from '../networks/connector'
 import type { Registry } from '../networks/registry'
 import type { Chat } from '../services/chat'

@@ -4,6 +4,7 @@ import type { Measured } from '../networks/connector'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
 import type { DueReading, Readings, Taken } from '../store/readings'
+import { log } from '../log'
 
 /** How often it is looked whether readings are due, in real milliseconds. */
 const TICK = 30_000
@@ -33,7 +34,11 @@ export class Measuring {
   }
 
   start(): void {
-    this.#timer = setInterval(() => void this.look().catch(() => undefined), TICK)
+    this.#timer = setInterval(
+      () =>
+        void this.look().catch((error: unknown) => log.error({ err: error }, 'Measures could not be read.')),
+      TICK,
+    )
   }
 
   async stop(): Promise<void> {
@@ -60,6 +65,12 @@ export class Measuring {
       }
       await Promise.all(Array.from({ length: AT_ONCE }, work))
       if (taken.length > 0) await this.#readings.keep(taken)
+      const readings = taken.flatMap((t) => t.readings)
+      if (readings.length > 0)
+        log.info(
+          { readings: readings.length, missing: readings.filter((r) => r.measures === null).length },
+          'Measures were read.',
+        )
       if (due.length < BATCH) return
     }
   }

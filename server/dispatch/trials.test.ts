@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { openHouse, temporaryFolder } from '../../e2e/house'
+import { openServers, temporaryFolder } from '../../e2e/servers'
 import type { Trial } from '../../core/model'
 import type { Database } from '../store/database'
 import { freshDatabase } from '../testing/freshSpool'
@@ -11,26 +11,26 @@ import { Trials } from './trials'
 
 /* Test deliveries to the stand-in networks: what they hold afterwards is read off their public pages. */
 
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse()
+  servers = await openServers()
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 
 const payload = (text: string) => aPayload({ text, firstComment: 'More in the journal.' })
 let n = 0
 const tryOn = async (text: string, account = 'murmur-one') =>
   (
-    await house.call<Trial>('POST', '/api/spool/trials', {
+    await servers.call<Trial>('POST', '/api/spool/trials', {
       id: `trial ${n++}`,
       account,
       payload: payload(text),
     })
   ).body
 const page = async (network = 'murmur', login = 'murmur.one'): Promise<string> =>
-  (await fetch(`${house.worldUrl}/networks/${network}/@${login}`)).text()
+  (await fetch(`${servers.worldUrl}/networks/${network}/@${login}`)).text()
 const trouble = (kind: string, network = 'murmur') =>
-  fetch(`${house.worldUrl}/control/trouble`, {
+  fetch(`${servers.worldUrl}/control/trouble`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ network, kind }),
@@ -63,9 +63,9 @@ describe('a test delivery', () => {
 
   it('is for accounts of the workspace that are linked', async () => {
     const body = { id: 'x', account: 'nobody', payload: payload('x') }
-    expect((await house.call('POST', '/api/spool/trials', body)).status).toBe(409)
+    expect((await servers.call('POST', '/api/spool/trials', body)).status).toBe(409)
     const other = { 'x-dripline-workspace': 'other' }
-    expect((await house.call('POST', '/api/spool/trials', body, other)).body).toMatchObject({
+    expect((await servers.call('POST', '/api/spool/trials', body, other)).body).toMatchObject({
       code: 'wrong-workspace',
     })
   })
@@ -78,7 +78,7 @@ describe('what a test delivery left standing', () => {
   beforeAll(async () => {
     database = await freshDatabase(folder.path)
     const accounts = accountsOf(database)
-    const registry = makeRegistry({ now: () => Date.now(), origin: '', world: house.worldUrl })
+    const registry = makeRegistry({ now: () => Date.now(), origin: '', world: servers.worldUrl })
     trials = new Trials({
       database,
       accounts,
@@ -86,7 +86,7 @@ describe('what a test delivery left standing', () => {
       registry,
       now: () => Date.now(),
     })
-    const code = await fetch(`${house.worldUrl}/networks/guildhall/demo-code`, {
+    const code = await fetch(`${servers.worldUrl}/networks/guildhall/demo-code`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ account: 'guildhall-one' }),

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import type { HandOver } from '../../core/model'
 import { SYSTEM_CLOCK } from '../clock'
 import type { Database } from '../store/database'

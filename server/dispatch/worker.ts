@@ -12,6 +12,7 @@ import { keyOf, LEASE, type Claim } from '../store/deliveries'
 import type { Setback } from '../store/rounds'
 import type { Spool } from '../store/spool'
 import { Rounds } from './rounds'
+import { log } from '../log'
 
 const QUEUE = 'account-work'
 const TICK = 400
@@ -89,7 +90,7 @@ export class Worker {
     this.#boss = new PgBoss({
       db: { executeSql: (text: string, values?: unknown[]) => parts.database.executeSql(text, values) },
     })
-    this.#boss.on('error', (error) => process.stderr.write(`The queue reports: ${error.message}\n`))
+    this.#boss.on('error', (error) => log.error({ err: error }, 'The queue reports a fault.'))
   }
 
   async start(): Promise<void> {
@@ -104,7 +105,7 @@ export class Worker {
     )
     const tick = async (): Promise<void> => {
       await this.wake().catch((error: unknown) => {
-        if (!this.#stopped) process.stderr.write(`The spool could not be read: ${String(error)}\n`)
+        if (!this.#stopped) log.error({ err: error }, 'The spool could not be read.')
       })
       if (!this.#stopped) this.#timer = setTimeout(() => void tick(), TICK)
     }
@@ -152,7 +153,7 @@ export class Worker {
     this.#queued.delete(account)
     if (this.#served.has(account)) return
     const work = this.#work(account)
-      .catch((error: unknown) => void process.stderr.write(`A delivery broke off: ${String(error)}\n`))
+      .catch((error: unknown) => log.error({ err: error, account }, 'A delivery broke off.'))
       .finally(() => this.#served.delete(account))
     this.#served.set(account, work)
     while (this.#served.size >= AT_ONCE) await Promise.race(this.#served.values())
@@ -183,6 +184,16 @@ export class Worker {
       attempts: [...claim.attempts, ...attempts],
       outcome: settled,
     })
+    log.info(
+      {
+        post: claim.post,
+        account: claim.account,
+        tries: claim.tries,
+        outcome: outcome.kind,
+        requests: attempts.length,
+      },
+      'A delivery was carried out.',
+    )
     if (setback) await this.#onSetback(claim, setback, this.#clock.now()).catch(() => undefined)
   }
 

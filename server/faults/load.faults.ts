@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import { startPostgres } from '../testing/postgres'
 import { load, whole } from './load'
 

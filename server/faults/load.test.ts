@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import { load, whole } from './load'
 
 it('posts of many accounts go out once each and in order, a tenth of them in trouble', async () => {

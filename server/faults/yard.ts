@@ -1,7 +1,7 @@
 import type { ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
 import { existsSync, readFileSync } from 'node:fs'
-import { caller, handOver, spawnServer, type Page } from '../../e2e/house'
+import { caller, handOver, spawnServer, type Page } from '../../e2e/servers'
 import { freePort } from '../../e2e/ports'
 import type { Receipt } from '../../core/model'
 import { layFreshSpool } from '../testing/freshSpool'

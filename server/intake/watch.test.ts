@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import type { FetchAnswer, Watched } from '../../core/model'
 import type { Database } from '../store/database'
 import { freshDatabase } from '../testing/freshSpool'

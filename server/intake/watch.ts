@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { FetchAnswer } from '../../core/model'
 import type { Database } from '../store/database'
 import { WatchedFeeds, type WatchedFeed } from '../store/watched'
+import { log } from '../log'
 
 /** How long after its moment a visit of the app is waited for, in milliseconds of the shared clock: while it is open it comes by itself. */
 const GRACE = 5 * 60_000
@@ -38,7 +39,7 @@ export class Watcher {
   start(): void {
     const tick = async (): Promise<void> => {
       await this.visitDue().catch((error: unknown) => {
-        if (!this.#stopped) process.stderr.write(`The watched feeds could not be read: ${String(error)}\n`)
+        if (!this.#stopped) log.error({ err: error }, 'The watched feeds could not be read.')
       })
       if (!this.#stopped) this.#timer = setTimeout(() => void tick(), TICK)
     }

@@ -28,7 +28,7 @@ export function accountRoutes(app: App, context: Context): void {
       },
     },
     async (request, reply) => {
-      const { authorisations } = context.house()
+      const { authorisations } = context.parts()
       const profile = network(request.params.network)
       const { site = null, brand, back } = request.query
       const known = registry.linkable.find((l) => l.network === profile.id)
@@ -62,7 +62,7 @@ export function accountRoutes(app: App, context: Context): void {
     },
     async (request, reply) => {
       const { state, code } = request.query
-      const begun = await context.house().authorisations.take(state)
+      const begun = await context.parts().authorisations.take(state)
       if (!begun)
         throw new Fault(
           'bad-request',
@@ -75,7 +75,7 @@ export function accountRoutes(app: App, context: Context): void {
           .of(begun.connector)
           .grant({ network: begun.network, redirect, code, kept: begun.kept })
         const account = await context
-          .house()
+          .parts()
           .accounts.keep(begun.network, begun.connector, grant, context.clock.now())
         to.set('linked', account.id)
       } else to.set('declined', begun.network)
@@ -128,7 +128,7 @@ export function accountRoutes(app: App, context: Context): void {
         targets: [],
         expiresAt: null,
       }
-      const { accounts } = context.house()
+      const { accounts } = context.parts()
       return {
         account: await accounts.keep(profile.id, connector, grant, context.clock.now()),
         secret: secret || null,
@@ -148,7 +148,7 @@ export function accountRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      const { accounts } = context.house()
+      const { accounts } = context.parts()
       return { accounts: await accounts.chooseTargets(request.params.id, request.body.targets) }
     },
   )
@@ -164,7 +164,7 @@ export function accountRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      const { accounts, health } = context.house()
+      const { accounts, health } = context.parts()
       if (!(await health.check(request.params.id)))
         throw new Fault('unreachable', 'There was no answer, so nothing is known. Try again in a moment.')
       return accounts.one(request.params.id)
@@ -184,7 +184,7 @@ export function accountRoutes(app: App, context: Context): void {
     async (request) => {
       await mustOwn(request, context)
       const profile = network(request.params.network)
-      const { accounts } = context.house()
+      const { accounts } = context.parts()
       const linked = (await accounts.all()).find(
         (a) => a.network === profile.id && a.state === 'linked' && a.capabilities.tagFigures,
       )
@@ -205,7 +205,7 @@ export function accountRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      return { accounts: await context.house().accounts.all() }
+      return { accounts: await context.parts().accounts.all() }
     },
   )
 
@@ -220,7 +220,7 @@ export function accountRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      await context.house().accounts.forget(request.params.id)
+      await context.parts().accounts.forget(request.params.id)
       return { id: request.params.id }
     },
   )

@@ -15,7 +15,7 @@ const BODY = 8 * 1024 * 1024
  * the address may read; it is minted here, never leaves in a bundle, and a new one ends the old.
  */
 export function calendarRoutes(app: App, context: Context): void {
-  const calendars = () => context.house().calendars
+  const calendars = () => context.parts().calendars
   const addressOf = (secret: string | null): string | null =>
     secret === null ? null : `${context.origin}/calendar/${secret}.ics`
   const Params = z.object({ brand: Id })

@@ -31,7 +31,7 @@ export function documentRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      const rows = await context.house().documents.all()
+      const rows = await context.parts().documents.all()
       return { documents: rows.map((r) => ({ id: r.id, url: addressOf(r) })) }
     },
   )
@@ -50,7 +50,7 @@ export function documentRoutes(app: App, context: Context): void {
     async (request) => {
       await mustOwn(request, context)
       const { kind, title, home, items, publications } = request.body
-      const kept = await context.house().documents.keep({
+      const kept = await context.parts().documents.keep({
         id: request.params.id,
         secret: randomBytes(18).toString('base64url'),
         kind,
@@ -74,7 +74,7 @@ export function documentRoutes(app: App, context: Context): void {
     },
     async (request) => {
       await mustOwn(request, context)
-      await context.house().documents.end(request.params.id)
+      await context.parts().documents.end(request.params.id)
       return { id: request.params.id }
     },
   )
@@ -84,7 +84,7 @@ export function documentRoutes(app: App, context: Context): void {
     { schema: { summary: 'A feed or an archive sheet', params: z.object({ file: z.string().max(80) }) } },
     async (request, reply) => {
       const secret = request.params.file.replace(/\.[a-z]+$/, '')
-      const { documents, spool } = context.house()
+      const { documents, spool } = context.parts()
       const row = await documents.under(secret)
       if (!row)
         throw new Fault(

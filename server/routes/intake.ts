@@ -4,7 +4,7 @@ import { asFault, Counts, Fault, FetchAnswer } from '../../core/model'
 import type { App, Context } from '../context'
 import type { World } from '../intake/addresses'
 import { safeFetch, type Fetched } from '../intake/fetch'
-import { callOutside, parseJson } from '../outside'
+import { shareCounts } from '../services/counts'
 import { mindRobots } from '../intake/robots'
 import { typed } from './typed'
 
@@ -43,8 +43,6 @@ async function linkTrouble(url: string, world: World | null): Promise<string | n
     return fault.code === 'bad-answer' || fault.code === 'bad-request' ? fault.message : null
   }
 }
-
-const CountsAnswer = z.object({ counts: z.array(Counts.nullable()) })
 
 /** A feed, a page or a file as text, with what stands in the way as a sentence. Pages are read only where robots.txt lets programs read them. */
 export async function fetchText(
@@ -101,32 +99,10 @@ export function intakeRoutes(app: App, context: Context): void {
       schema: {
         summary: 'How often addresses were shared, by the share-count service',
         body: z.object({ urls: z.array(z.string().max(2000)).max(200) }),
-        response: { 200: CountsAnswer },
+        response: { 200: z.object({ counts: z.array(Counts.nullable()) }) },
       },
     },
-    async (request) => {
-      const service = context.options.worldUrl
-      if (!service) return { counts: request.body.urls.map(() => null) }
-      // Of what is no address nobody counts anything.
-      const urls = request.body.urls.filter((u) => URL.canParse(u))
-      const answer = await callOutside(
-        `${service}/counts`,
-        {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ urls }),
-        },
-        { milliseconds: 10_000 },
-      ).catch(() => null)
-      const counted = answer?.ok ? CountsAnswer.safeParse(parseJson(answer.text)) : null
-      if (!counted?.success || counted.data.counts.length !== urls.length)
-        throw new Fault(
-          'unreachable',
-          'The share-count service does not answer. Its counts stay as they were.',
-        )
-      const known = new Map(urls.map((url, i) => [url, counted.data.counts[i] ?? null]))
-      return { counts: request.body.urls.map((url) => known.get(url) ?? null) }
-    },
+    async (request) => ({ counts: await shareCounts(context.options.countsUrl, request.body.urls) }),
   )
 
   typed(app).post(

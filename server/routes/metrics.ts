@@ -17,7 +17,7 @@ export function metricRoutes(app: App, context: Context): void {
     },
     async (_request, reply) => {
       const now = context.clock.now()
-      const rows = await figures(context.house().database, now, now - DAY)
+      const rows = await figures(context.parts().database, now, now - DAY)
       const lines: string[] = []
       const gauge = (name: string, help: string, values: readonly (readonly [string, number])[]): void => {
         lines.push(`# HELP dripline_${name} ${help}`, `# TYPE dripline_${name} gauge`)

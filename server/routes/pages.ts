@@ -22,7 +22,7 @@ export function pageRoutes(app: App, context: Context): void {
       await mustOwn(request, context)
       const { brand } = request.params
       const { name, links } = request.body
-      await context.house().linkPages.publish(brand, name, links)
+      await context.parts().linkPages.publish(brand, name, links)
       return { url: `${context.origin}/links/${encodeURIComponent(brand)}` }
     },
   )
@@ -39,7 +39,7 @@ export function pageRoutes(app: App, context: Context): void {
     async (request) => {
       await mustOwn(request, context)
       const { brand } = request.params
-      await context.house().linkPages.end(brand)
+      await context.parts().linkPages.end(brand)
       return { brand }
     },
   )
@@ -48,7 +48,7 @@ export function pageRoutes(app: App, context: Context): void {
     '/links/:brand',
     { schema: { summary: 'A brand’s page of current links', params: z.object({ brand: Id }) } },
     async (request, reply) => {
-      const page = await context.house().linkPages.of(request.params.brand)
+      const page = await context.parts().linkPages.of(request.params.brand)
       const now = new Date(context.clock.now()).toISOString()
       const links = page?.links ?? []
       return reply

@@ -24,7 +24,7 @@ const TRIAL: ChatMessage[] = [{ role: 'user', content: 'Answer with one short se
 
 /** The outside services a person connects: a writer, a shortener, the team chat. Their keys never leave the server. */
 export function serviceRoutes(app: App, context: Context): void {
-  const services = () => context.house().services
+  const services = () => context.parts().services
 
   void app.register(async (scope) => {
     scope.addHook('preHandler', async (request) => void (await mustOwn(request, context)))
@@ -133,7 +133,7 @@ export function serviceRoutes(app: App, context: Context): void {
 }
 
 function chatRoutes(routes: TypedApp, context: Context): void {
-  const chat = () => context.house().services.chat
+  const chat = () => context.parts().services.chat
   routes.get(
     '/api/chat',
     { schema: { summary: 'The connected team chat', response: { 200: ChatState } } },

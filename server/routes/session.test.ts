@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import { troubleWith } from '../reach'
 import { createServer } from '../server'
 import { openDatabase } from '../store/database'

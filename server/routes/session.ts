@@ -66,7 +66,7 @@ export function sessionRoutes(app: App, context: Context, password: string): voi
       page(reply, (await isIn(request, context, guard)) ? SIGNED_IN : formOf('', '/')),
     )
     scope.post('/session', { schema: { hide: true } }, async (request, reply) => {
-      const { sessions } = context.house()
+      const { sessions } = context.parts()
       const form = request.body as URLSearchParams
       if (form.get('end')) {
         const token = tokenOf(request)
@@ -91,7 +91,7 @@ async function isIn(request: FastifyRequest, context: Context, guard: Guard): Pr
     return guard.lets(given.slice(given.indexOf(':') + 1))
   }
   const token = tokenOf(request)
-  return token !== null && (await context.house().sessions.has(token, Date.now()))
+  return token !== null && (await context.parts().sessions.has(token, Date.now()))
 }
 
 function tokenOf(request: FastifyRequest): string | null {

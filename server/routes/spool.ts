@@ -20,7 +20,7 @@ const Hash = z.string().regex(/^[0-9a-f]{64}$/)
 
 /** Hand-over, recall, receipts and media of the workspace that owns the spool. */
 export function spoolRoutes(app: App, context: Context): void {
-  const spool = () => context.house().spool
+  const spool = () => context.parts().spool
 
   void app.register(async (scope) => {
     scope.addHook('preHandler', async (request) => void (await mustOwn(request, context)))
@@ -54,7 +54,7 @@ export function spoolRoutes(app: App, context: Context): void {
       },
       async (request) => {
         const workspace = await mustOwn(request, context)
-        await context.house().health.freshen(request.body.posts.map((p) => p.account))
+        await context.parts().health.freshen(request.body.posts.map((p) => p.account))
         return { answers: await spool().put(request.body.posts, workspace) }
       },
     )
@@ -72,7 +72,7 @@ export function spoolRoutes(app: App, context: Context): void {
     routes.delete(
       '/api/spool/posts/:id',
       { schema: { summary: 'Recall a post', params: z.object({ id: Id }), response: { 200: RecallAnswer } } },
-      (request) => context.house().doubts.recall(request.params.id),
+      (request) => context.parts().doubts.recall(request.params.id),
     )
     routes.post(
       '/api/spool/trials',
@@ -83,7 +83,7 @@ export function spoolRoutes(app: App, context: Context): void {
           response: { 200: Trial },
         },
       },
-      ({ body }) => context.house().trials.run(body.id, body.account, body.payload),
+      ({ body }) => context.parts().trials.run(body.id, body.account, body.payload),
     )
     routes.post(
       '/api/spool/posts/:id/takedown',
@@ -103,7 +103,7 @@ export function spoolRoutes(app: App, context: Context): void {
             'This post is not published by this server, so there is nothing to take down.',
             id,
           )
-        const login = await context.house().accounts.login(published.account)
+        const login = await context.parts().accounts.login(published.account)
         const attempt = await context.registry.of(login.connector).takeDown(login, published.remoteId)
         await spool().takenDown(id, published.generation, attempt, context.clock.now())
         return { id }
@@ -127,7 +127,7 @@ export function spoolRoutes(app: App, context: Context): void {
             'This post was not published by this server, so it cannot be asked for.',
             id,
           )
-        const login = await context.house().accounts.login(published.account)
+        const login = await context.parts().accounts.login(published.account)
         const connector = context.registry.of(login.connector)
         if (!connector.capabilities.reads)
           throw new Fault('bad-request', 'This account cannot be asked. Look at its public page.', id)
@@ -190,7 +190,7 @@ export function spoolRoutes(app: App, context: Context): void {
           response: { 200: ReadingPage },
         },
       },
-      (request) => context.house().readings.page(request.query.after),
+      (request) => context.parts().readings.page(request.query.after),
     )
     routes.post(
       '/api/spool/readings/acknowledge',
@@ -202,7 +202,7 @@ export function spoolRoutes(app: App, context: Context): void {
         },
       },
       async (request) => {
-        await context.house().readings.acknowledge(request.body.cursor)
+        await context.parts().readings.acknowledge(request.body.cursor)
         return { cursor: request.body.cursor }
       },
     )
@@ -227,7 +227,7 @@ export function spoolRoutes(app: App, context: Context): void {
             'The bytes do not match their hash; upload the picture again.',
             'hash',
           )
-        await context.house().media.keep(hash, request.headers['content-type'] ?? 'image/png', bytes)
+        await context.parts().media.keep(hash, request.headers['content-type'] ?? 'image/png', bytes)
         return { hash }
       },
     )

@@ -6,7 +6,7 @@ import { mustOwn } from './workspace'
 
 /** The feeds that the server visits while the app is closed, and what they said meanwhile. */
 export function watchRoutes(app: App, context: Context): void {
-  const watcher = () => context.house().watcher
+  const watcher = () => context.parts().watcher
   const Params = z.object({ source: Id })
 
   typed(app).put(

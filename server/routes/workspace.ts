@@ -6,7 +6,7 @@ import { typed } from './typed'
 
 /** The workspace that owns the spool; refuses a request that comes from another. */
 export async function mustOwn(request: FastifyRequest, context: Context): Promise<string> {
-  const owner = await context.house().settings.read('workspace')
+  const owner = await context.parts().settings.read('workspace')
   if (owner === null || request.headers['x-dripline-workspace'] !== owner)
     throw new Fault(
       'wrong-workspace',
@@ -40,8 +40,8 @@ export function workspaceRoutes(app: App, context: Context): void {
     },
     async (request) => {
       const { id, takeOver } = request.body
-      const owner = await context.house().settings.claim('workspace', id, takeOver)
-      if (takeOver) await context.house().doubts.recallOthers(id)
+      const owner = await context.parts().settings.claim('workspace', id, takeOver)
+      if (takeOver) await context.parts().doubts.recallOthers(id)
       if (owner !== id)
         throw new Fault(
           'wrong-workspace',

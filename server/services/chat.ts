@@ -4,6 +4,7 @@ import { Messages, type WaitingMessage } from '../store/messages'
 import type { Settings } from '../store/settings'
 import { callOutside, waitOf, type Answer } from '../outside'
 import { mindKey, ServiceSettings } from './settings'
+import { log } from '../log'
 
 const TIMEOUT = 8_000
 /** How often what is still to be sent is looked at, in real milliseconds. */
@@ -41,8 +42,7 @@ export class Chat {
   start(): void {
     const tick = async (): Promise<void> => {
       await this.flush().catch((error: unknown) => {
-        if (!this.#stopped)
-          process.stderr.write(`The team chat’s messages could not be read: ${String(error)}\n`)
+        if (!this.#stopped) log.error({ err: error }, 'The team chat’s messages could not be read.')
       })
       if (!this.#stopped) this.#timer = setTimeout(() => void tick(), TICK)
     }

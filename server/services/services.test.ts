@@ -1,19 +1,19 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { handOver, openHouse, until } from '../../e2e/house'
+import { handOver, openServers, until } from '../../e2e/servers'
 import { oakumYard } from '../../demo/content'
 import type { ShortLink, WriterAnswer, WriterState } from '../../core/model'
 
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse({
+  servers = await openServers({
     sites: [oakumYard()],
     patience: { answerMilliseconds: 700, pauseMilliseconds: 10, longestPauseMilliseconds: 1500 },
   })
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 
 const settings = (change: object = {}) => ({
-  address: `${house.worldUrl}/writer/v1`,
+  address: `${servers.worldUrl}/writer/v1`,
   model: 'workshop-1',
   creativity: 0.7,
   length: 400,
@@ -21,7 +21,7 @@ const settings = (change: object = {}) => ({
   ...change,
 })
 const connect = (change: object = {}, key: string | undefined = 'workshop-key') =>
-  house.call<WriterState>('PUT', '/api/writer', { settings: settings(change), key })
+  servers.call<WriterState>('PUT', '/api/writer', { settings: settings(change), key })
 const question = [
   {
     role: 'user',
@@ -29,11 +29,11 @@ const question = [
   },
 ]
 const ask = () =>
-  house.call<WriterAnswer & { code: string; message: string }>('POST', '/api/writer/ask', {
+  servers.call<WriterAnswer & { code: string; message: string }>('POST', '/api/writer/ask', {
     messages: question,
   })
 const vice = (name: string, count: number) =>
-  fetch(`${house.worldUrl}/control/vice`, {
+  fetch(`${servers.worldUrl}/control/vice`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ vice: name, count }),
@@ -51,35 +51,35 @@ describe('a connected writer', () => {
     expect(JSON.stringify(state.body)).not.toContain('workshop-key')
     const answer = await ask()
     expect(JSON.parse(answer.body.text)).toEqual({ text: 'Oak rots slowly. Pine does not wait.' })
-    expect((await house.call('POST', '/api/writer/try')).status).toBe(200)
+    expect((await servers.call('POST', '/api/writer/try')).status).toBe(200)
   })
 
   it('keeps its key while its settings change, but gives it to no other place', async () => {
     expect(
-      (await house.call('PUT', '/api/writer', { settings: settings({ creativity: 0 }) })).body,
+      (await servers.call('PUT', '/api/writer', { settings: settings({ creativity: 0 }) })).body,
     ).toMatchObject({ hasKey: true })
     const elsewhere = settings({ address: 'https://elsewhere.example/v1' })
-    expect((await house.call('PUT', '/api/writer', { settings: elsewhere })).body).toMatchObject({
+    expect((await servers.call('PUT', '/api/writer', { settings: elsewhere })).body).toMatchObject({
       hasKey: false,
     })
     const open = settings({ address: 'http://elsewhere.example/v1' })
-    expect(await house.call('PUT', '/api/writer', { settings: open, key: 'k' })).toMatchObject({
+    expect(await servers.call('PUT', '/api/writer', { settings: open, key: 'k' })).toMatchObject({
       status: 400,
       body: { message: expect.stringContaining('over https only') as string },
     })
   })
 
   it('is counted in words, and refused once the day’s budget is spent', async () => {
-    const before = (await house.call<WriterState>('GET', '/api/writer')).body
+    const before = (await servers.call<WriterState>('GET', '/api/writer')).body
     const { words } = (await ask()).body
-    const after = (await house.call<WriterState>('GET', '/api/writer')).body
+    const after = (await servers.call<WriterState>('GET', '/api/writer')).body
     expect([after.words - before.words, after.questions - before.questions]).toEqual([words, 1])
     await connect({ dailyWords: after.words + 3 })
     expect((await ask()).body).toMatchObject({
       code: 'over-budget',
       message: expect.stringContaining('for today is spent') as string,
     })
-    expect((await house.call<WriterState>('GET', '/api/writer')).body.questions).toBe(after.questions)
+    expect((await servers.call<WriterState>('GET', '/api/writer')).body.questions).toBe(after.questions)
   })
 
   it('is asked again after 429 as soon as it may, and then no more', async () => {
@@ -106,23 +106,23 @@ describe('a connected writer', () => {
     expect((await ask()).body.message).toContain('There is no model “workshop-9”; there is workshop-1.')
     await connect({ address: 'http://localhost:1/v1' })
     expect((await ask()).body).toMatchObject({ code: 'unreachable' })
-    await connect({ address: `${house.worldUrl}/demo` })
+    await connect({ address: `${servers.worldUrl}/demo` })
     expect((await ask()).body).toMatchObject({ code: 'not-found' })
     expect((await connect({ address: 'nowhere' })).body).toMatchObject({ code: 'bad-request' })
-    await house.call('DELETE', '/api/writer')
+    await servers.call('DELETE', '/api/writer')
     expect((await ask()).body).toMatchObject({ code: 'no-writer' })
   })
 })
 
 describe('a shortener', () => {
   const links = (urls: string[]) =>
-    house.call<{ links: ShortLink[]; code: string }>('POST', '/api/shortener/links', { urls })
+    servers.call<{ links: ShortLink[]; code: string }>('POST', '/api/shortener/links', { urls })
 
   it('is refused until one is connected, then makes links that lead on and are counted', async () => {
     const url = 'https://yard.example/rot?utm_source=murmur'
     expect((await links([url])).body.code).toBe('no-shortener')
-    await house.call('PUT', '/api/shortener', {
-      settings: { address: `${house.worldUrl}/links` },
+    await servers.call('PUT', '/api/shortener', {
+      settings: { address: `${servers.worldUrl}/links` },
       key: 'workshop-key',
     })
     const [first, second] = (await links([url, 'https://yard.example/oars'])).body.links
@@ -130,32 +130,32 @@ describe('a shortener', () => {
     expect((await links([url])).body.links[0]!.short).toBe(first!.short)
     const followed = await fetch(first!.short, { redirect: 'manual' })
     expect([followed.status, followed.headers.get('location')]).toEqual([302, url])
-    const counted = await house.call<{ links: ShortLink[] }>('POST', '/api/shortener/clicks', {
+    const counted = await servers.call<{ links: ShortLink[] }>('POST', '/api/shortener/clicks', {
       links: [first!.short, second!.short],
     })
     expect(counted.body.links.map((l) => l.clicks)).toEqual([1, 0])
   })
 
   it('that does not take the key or does not answer says so', async () => {
-    await house.call('PUT', '/api/shortener', {
-      settings: { address: `${house.worldUrl}/links` },
+    await servers.call('PUT', '/api/shortener', {
+      settings: { address: `${servers.worldUrl}/links` },
       key: 'wrong',
     })
     expect((await links(['https://yard.example/x'])).body.code).toBe('not-linked')
-    await house.call('PUT', '/api/shortener', { settings: { address: 'http://localhost:1/' } })
+    await servers.call('PUT', '/api/shortener', { settings: { address: 'http://localhost:1/' } })
     expect((await links(['https://yard.example/x'])).body.code).toBe('unreachable')
   })
 })
 
 describe('the team chat', () => {
   const heard = async (): Promise<string[]> => {
-    const answer = await fetch(`${house.worldUrl}/chat/messages`)
+    const answer = await fetch(`${servers.worldUrl}/chat/messages`)
     return ((await answer.json()) as { messages: { text: string }[] }).messages.map((m) => m.text)
   }
   const connectChat = () =>
-    house.call('PUT', '/api/chat', { settings: { address: `${house.worldUrl}/chat/hooks/workshop` } })
+    servers.call('PUT', '/api/chat', { settings: { address: `${servers.worldUrl}/chat/hooks/workshop` } })
   const refused = async (id: string): Promise<void> => {
-    await house.call('POST', '/api/spool/posts', {
+    await servers.call('POST', '/api/spool/posts', {
       posts: [
         handOver(id, new Date().toISOString(), {
           payload: { ...handOver(id, '').payload, text: 'x'.repeat(400) },
@@ -163,7 +163,7 @@ describe('the team chat', () => {
       ],
     })
     await until(async () => {
-      const page = await house.call<{ receipts: { post: string }[] }>('GET', '/api/spool/receipts?after=0')
+      const page = await servers.call<{ receipts: { post: string }[] }>('GET', '/api/spool/receipts?after=0')
       return page.body.receipts.some((r) => r.post === id)
     })
   }
@@ -171,34 +171,34 @@ describe('the team chat', () => {
   it('hears of a refused post from the server itself, once, and only where that is wanted', async () => {
     await connectChat()
     await refused('unwanted')
-    await house.call('PUT', '/api/chat/notices', { kinds: ['failed posts'] })
+    await servers.call('PUT', '/api/chat/notices', { kinds: ['failed posts'] })
     await refused('too-long')
     await until(async () => (await heard()).length > 0)
     expect(await heard()).toEqual([
       expect.stringMatching(/^A post on Murmur \(@murmur\.one\) was refused\. Murmur: .*300.* “x{80} …”$/),
     ])
     // The app says the same when it learns of it.
-    await house.call('POST', '/api/chat/messages', {
+    await servers.call('POST', '/api/chat/messages', {
       messages: [{ key: 'notice failed too-long 1', text: 'A post was refused.' }],
     })
     expect(await heard()).toHaveLength(1)
   })
 
   it('is not connected over an open line, and what it refuses for good is not said again', async () => {
-    const open = await house.call('PUT', '/api/chat', {
+    const open = await servers.call('PUT', '/api/chat', {
       settings: { address: 'http://chat.example/hooks/x' },
     })
     expect(open).toMatchObject({ status: 400 })
-    await house.call('PUT', '/api/chat', { settings: { address: `${house.worldUrl}/chat/hooks/other` } })
-    const lost = await house.call<{ waiting: number; trouble: string }>('POST', '/api/chat/messages', {
+    await servers.call('PUT', '/api/chat', { settings: { address: `${servers.worldUrl}/chat/hooks/other` } })
+    const lost = await servers.call<{ waiting: number; trouble: string }>('POST', '/api/chat/messages', {
       messages: [{ key: 'k', text: 'Hello.' }],
     })
     expect(lost.body).toMatchObject({ waiting: 1, trouble: expect.stringContaining('(404)') as string })
     await connectChat()
     await until(async () => (await heard()).includes('Hello.'))
-    await house.call('DELETE', '/api/chat')
+    await servers.call('DELETE', '/api/chat')
     expect(
-      (await house.call('POST', '/api/chat/messages', { messages: [{ key: 'l', text: 'x' }] })).body,
+      (await servers.call('POST', '/api/chat/messages', { messages: [{ key: 'l', text: 'x' }] })).body,
     ).toMatchObject({ code: 'no-chat' })
   })
 })
@@ -207,7 +207,7 @@ describe('what else captions want from outside', () => {
   it('a network tells how often tags are posted with, by the account that is linked', async () => {
     const figures = async (network: string) =>
       (
-        await house.call<{ figures: Record<string, number>; code: string }>(
+        await servers.call<{ figures: Record<string, number>; code: string }>(
           'POST',
           `/api/networks/${network}/tags`,
           { tags: ['Oak', 'OldBoatsOfTheRiver'] },
@@ -220,8 +220,8 @@ describe('what else captions want from outside', () => {
   })
 
   it('a link is broken where nothing stands at its end, not where a site is away for now', async () => {
-    const site = house.worldUrl.replace('//', '//oakum-yard.')
-    const { body } = await house.call<{ troubles: (string | null)[] }>('POST', '/api/intake/links', {
+    const site = servers.worldUrl.replace('//', '//oakum-yard.')
+    const { body } = await servers.call<{ troubles: (string | null)[] }>('POST', '/api/intake/links', {
       urls: [`${site}/reading-rot?utm_source=murmur`, `${site}/never-written`, 'http://localhost:1/away'],
     })
     expect(body.troubles).toEqual([null, expect.stringContaining('nothing at this address'), null])
@@ -229,7 +229,7 @@ describe('what else captions want from outside', () => {
 
   it('a brand’s page of links is public, shows what has gone out by now, and follows the clock', async () => {
     const at = (hours: number) => new Date(Date.now() + hours * 3_600_000).toISOString()
-    const put = await house.call<{ url: string }>('PUT', '/api/pages/yard', {
+    const put = await servers.call<{ url: string }>('PUT', '/api/pages/yard', {
       name: 'The Yard',
       links: [
         { title: 'Reading rot', url: 'https://yard.example/rot', at: at(-1) },
@@ -239,10 +239,10 @@ describe('what else captions want from outside', () => {
     const page = async () => (await fetch(put.body.url)).text()
     expect(await page()).toContain('Reading rot')
     expect(await page()).not.toContain('Oars')
-    await house.call('POST', '/api/clock/advance', { to: at(6) })
+    await servers.call('POST', '/api/clock/advance', { to: at(6) })
     expect(await page()).toContain('Oars')
     const script = { name: 'X', links: [{ title: 'x', url: 'javascript:alert(1)', at: at(0) }] }
-    expect((await house.call('PUT', '/api/pages/yard', script)).status).toBe(400)
+    expect((await servers.call('PUT', '/api/pages/yard', script)).status).toBe(400)
     expect((await fetch(`${put.body.url}-other`)).status).toBe(404)
   })
 })

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { temporaryFolder } from '../../e2e/house'
+import { temporaryFolder } from '../../e2e/servers'
 import { openDatabase, type Database } from '../store/database'
 import { freshDatabase } from '../testing/freshSpool'
 import { accountsOf, aGrant } from '../testing/parts'

@@ -6,6 +6,7 @@ import { Fault } from '../../core/model'
 import { openEmbedded } from './embedded'
 import { lockFolder } from './lock'
 import { MIGRATIONS } from './migrations'
+import { log } from '../log'
 
 /** Values that both engines take as parameters. */
 export type Value = string | number | boolean | null | Uint8Array
@@ -93,7 +94,7 @@ function openPostgres(url: string): Database {
 }
 
 function broke(error: Error): void {
-  process.stderr.write(`A connection to the database broke: ${error.message}\n`)
+  log.warn({ err: error }, 'A connection to the database broke.')
 }
 
 function toBuffer(value: Value): Value | Buffer {

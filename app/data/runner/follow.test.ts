@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
-import { openHouse } from '../../../e2e/house'
+import { openServers } from '../../../e2e/servers'
 import { PLAIN_MAKE, type Follow, type Pipeline, type Post } from '../../../core/model'
 import {
   aBrand,
@@ -42,17 +42,17 @@ const piece = {
 }
 const passages = toPassages(piece, () => `passage ${made++}`)
 
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse()
-  connectTo(house.port)
+  servers = await openServers()
+  connectTo(servers.port)
   setWorkspace('ws')
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 
 const hoursAgo = (hours: number): string => new Date(Date.parse(nowIso()) - hours * 3_600_000).toISOString()
 const heard = async (): Promise<string[]> => {
-  const { messages } = (await (await fetch(`${house.worldUrl}/chat/messages`)).json()) as {
+  const { messages } = (await (await fetch(`${servers.worldUrl}/chat/messages`)).json()) as {
     messages: { text: string }[]
   }
   return messages.map((m) => m.text).slice(already)
@@ -101,7 +101,7 @@ const next = aPipeline({
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
-  await connectChat({ address: `${house.worldUrl}/chat/hooks/workshop` })
+  await connectChat({ address: `${servers.worldUrl}/chat/hooks/workshop` })
   already = 0
   already = (await heard()).length
   await commit('machine', [
@@ -186,20 +186,20 @@ describe('the team chat', () => {
     expect((await all('runs'))[0]?.steps).toMatchObject([
       { came: 'failed', message: 'No team chat is connected. Connect one under Services.' },
     ])
-    await fetch(`${house.worldUrl}/control/chat`, {
+    await fetch(`${servers.worldUrl}/control/chat`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: '{"refuses":1}',
     })
-    await connectChat({ address: `${house.worldUrl}/chat/hooks/workshop` })
+    await connectChat({ address: `${servers.worldUrl}/chat/hooks/workshop` })
     await followUp()
-    const state = await house.call<{ waiting: number; trouble: string }>('GET', '/api/chat')
+    const state = await servers.call<{ waiting: number; trouble: string }>('GET', '/api/chat')
     expect(state.body).toMatchObject({
       waiting: 1,
       trouble: expect.stringContaining('answered 503') as string,
     })
     expect(JSON.stringify(state.body)).not.toContain('workshop')
-    await house.call('POST', '/api/clock/advance', {
+    await servers.call('POST', '/api/clock/advance', {
       to: new Date(Date.parse(nowIso()) + 60_000).toISOString(),
     })
     await vi.waitFor(async () => expect(await heard()).toEqual(['Oars']), { timeout: 5000 })
@@ -270,7 +270,7 @@ describe('another pipeline', () => {
 describe('a feed of what went out', () => {
   const served = async (): Promise<string> => {
     const { documents } = (
-      await house.call<{ documents: { id: string; url: string }[] }>('GET', '/api/documents')
+      await servers.call<{ documents: { id: string; url: string }[] }>('GET', '/api/documents')
     ).body
     const url = documents.find((d) => d.id === 'pipeline.feed')?.url
     return url ? (await fetch(url)).text() : ''
@@ -291,7 +291,7 @@ describe('a feed of what went out', () => {
   it('shows a post that was handed over from the moment it goes out, while the app is closed', async () => {
     await setPipeline({ follows: [feed] })
     const dueAt = new Date(Date.parse(nowIso()) + 60_000).toISOString()
-    await house.call('POST', '/api/spool/posts', {
+    await servers.call('POST', '/api/spool/posts', {
       posts: [
         {
           id: 'later',
@@ -314,7 +314,7 @@ describe('a feed of what went out', () => {
     await setPost({ id: 'later', state: 'handed over', publishedAt: null, publicUrl: null, at: dueAt })
     await publishDocuments()
     expect(await served()).not.toContain('later')
-    await house.call('POST', '/api/clock/advance', { to: new Date(Date.parse(dueAt) + 1000).toISOString() })
+    await servers.call('POST', '/api/clock/advance', { to: new Date(Date.parse(dueAt) + 1000).toISOString() })
     expect(await served()).toMatch(/<guid[^>]*>later[^]*<pubDate>/)
   })
 })

@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
-import { openHouse } from '../../../e2e/house'
+import { openServers } from '../../../e2e/servers'
 import { handbook, sites } from '../../../demo/content'
 import { aBrand, anAccount, aPipeline, aRow, aWorkspace } from '../../../core/model/samples'
 import type { FetchAnswer, Pipeline, Source } from '../../../core/model'
@@ -34,13 +34,13 @@ import { runPipelines } from './pipelines'
 import { tick } from './tick'
 
 const HOUR = 3_600_000
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse({ sites: sites() })
-  connectTo(house.port)
+  servers = await openServers({ sites: sites() })
+  connectTo(servers.port)
   setWorkspace('ws')
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
@@ -115,7 +115,7 @@ const rss = (...items: string[]): string =>
 const TOPICS = ['bowl', 'plate', 'jug', 'lid', 'tile', 'cup']
 const six = rss(...TOPICS.map((t, i) => item(i + 1, t)))
 
-const site = (name: string, path = ''): string => `${house.worldUrl.replace('//', `//${name}.`)}${path}`
+const site = (name: string, path = ''): string => `${servers.worldUrl.replace('//', `//${name}.`)}${path}`
 const titles = async (source: string): Promise<string[]> =>
   (await all('pieces', 'source', source)).map((p) => p.title).sort()
 const change = async (id: string, edit: Partial<Source>): Promise<void> => {

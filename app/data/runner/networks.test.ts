@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
-import { openHouse } from '../../../e2e/house'
+import { openServers } from '../../../e2e/servers'
 import { aBrand, aPost, aWorkspace } from '../../../core/model/samples'
 import type { Account, LinkedAccount, Post } from '../../../core/model'
 import { adoptAccount, chooseTargets, linkPlainly } from '../actions/accounts'
@@ -14,13 +14,13 @@ import { tick } from './tick'
 /* From an approved post to the public page, by every way an account can be reached. */
 
 const HOUR = 3_600_000
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse()
-  connectTo(house.port)
+  servers = await openServers()
+  connectTo(servers.port)
   setWorkspace('ws')
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
@@ -29,12 +29,12 @@ beforeEach(async () => {
 
 /** Links a login on the network's own page, as a person would, and takes it into the brand. */
 async function link(network: string, login: string): Promise<Account> {
-  const start = await house.call('GET', `/api/link/${network}/start?brand=brand`)
+  const start = await servers.call('GET', `/api/link/${network}/start?brand=brand`)
   const page = new URL(start.headers.get('location') ?? '')
   const form = new URLSearchParams({ account: login, allow: 'yes' })
   for (const name of ['redirect_uri', 'state', 'code_challenge'])
     form.set(name, page.searchParams.get(name) ?? '')
-  const allowed = await fetch(`${house.worldUrl}${page.pathname}`, {
+  const allowed = await fetch(`${servers.worldUrl}${page.pathname}`, {
     method: 'POST',
     body: form,
     redirect: 'manual',
@@ -68,7 +68,7 @@ async function approvedPost(
   ])
   return post
 }
-const page = async (path: string): Promise<string> => (await fetch(`${house.worldUrl}${path}`)).text()
+const page = async (path: string): Promise<string> => (await fetch(`${servers.worldUrl}${path}`)).text()
 const state = async (id: string): Promise<Post['state']> => (await must('posts', id)).state
 
 describe('accounts', () => {
@@ -157,9 +157,9 @@ describe('accounts', () => {
       network: 'courier',
       name: 'The intranet',
       zone: 'UTC',
-      address: `${house.worldUrl}/webhook`,
+      address: `${servers.worldUrl}/webhook`,
     })
-    await fetch(`${house.worldUrl}/control/webhook`, {
+    await fetch(`${servers.worldUrl}/control/webhook`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ secret }),
@@ -205,14 +205,14 @@ describe('accounts', () => {
       held: null,
       publicUrl: 'https://board.example/7',
     })
-    expect(await house.call('POST', '/api/spool/held', { posts: [post.id] })).toMatchObject({
+    expect(await servers.call('POST', '/api/spool/held', { posts: [post.id] })).toMatchObject({
       body: { held: [] },
     })
   })
 
   it('that broke hold their posts, send what is due when they are back, and place anew what would be late', async () => {
     const account = await link('guildhall', 'guildhall-two')
-    await fetch(`${house.worldUrl}/control/trouble`, {
+    await fetch(`${servers.worldUrl}/control/trouble`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ network: 'guildhall', kind: 'withdraw', account: 'guildhall-two' }),
@@ -233,7 +233,7 @@ describe('accounts', () => {
 
   it('are asked once a day how they are, and their secrets never come to the browser', async () => {
     const account = await link('courier', 'courier-one')
-    await fetch(`${house.worldUrl}/control/trouble`, {
+    await fetch(`${servers.worldUrl}/control/trouble`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ network: 'courier', kind: 'expire', account: 'courier-one' }),
@@ -245,7 +245,7 @@ describe('accounts', () => {
       state: 'expired',
       message: 'Courier: The token has expired.',
     })
-    const told = await house.call<{ accounts: LinkedAccount[] }>('GET', '/api/accounts')
+    const told = await servers.call<{ accounts: LinkedAccount[] }>('GET', '/api/accounts')
     expect(JSON.stringify(told.body)).not.toMatch(/secret|token"/)
   })
 })

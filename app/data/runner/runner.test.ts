@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
-import { openHouse } from '../../../e2e/house'
+import { openServers } from '../../../e2e/servers'
 import { oakumYard } from '../../../demo/content'
 import {
   aBrand,
@@ -47,13 +47,13 @@ import { doubt } from '../actions/life'
 import { tick } from './tick'
 
 const HOUR = 3_600_000
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse({ sites: [oakumYard()] })
-  connectTo(house.port)
+  servers = await openServers({ sites: [oakumYard()] })
+  connectTo(servers.port)
   setWorkspace('ws')
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
@@ -87,7 +87,7 @@ async function approvedPost(hours: number, change: Partial<Post> = {}): Promise<
 }
 const state = async (id: string): Promise<Post['state']> => (await must('posts', id)).state
 const onPage = async (words: string): Promise<boolean> =>
-  (await (await fetch(`${house.worldUrl}/networks/murmur/@murmur.one`)).text()).includes(words)
+  (await (await fetch(`${servers.worldUrl}/networks/murmur/@murmur.one`)).text()).includes(words)
 
 describe('the runner', () => {
   it('hands over what is approved, and takes the receipt in when it is out', async () => {
@@ -99,7 +99,7 @@ describe('the runner', () => {
     expect(post).toMatchObject({ state: 'published', visibility: 'visible' })
     expect(await onPage(post.wording.text)).toBe(true)
     expect(await all('receipts', 'post', id)).toMatchObject([{ outcome: 'published', brand: 'brand' }])
-    expect(await house.call('GET', '/api/spool/receipts')).toMatchObject({ body: { receipts: [] } })
+    expect(await servers.call('GET', '/api/spool/receipts')).toMatchObject({ body: { receipts: [] } })
   })
 
   it('sends a picture out of a file with its post, and holds the post where the picture is gone', async () => {
@@ -147,7 +147,7 @@ describe('the runner', () => {
       await hold(what)
       await tick()
       expect([table, await state(id)]).toEqual([table, 'approved'])
-      expect(await house.call('POST', '/api/spool/held', { posts: [id] })).toMatchObject({
+      expect(await servers.call('POST', '/api/spool/held', { posts: [id] })).toMatchObject({
         body: { held: [] },
       })
       await lift(what)
@@ -182,7 +182,9 @@ describe('the runner', () => {
     expect(await state(id)).toBe('handed over')
     expect(await undo('brand')).toBe('Approve a caption')
     expect(await state(id)).toBe('for review')
-    expect(await house.call('POST', '/api/spool/held', { posts: [id] })).toMatchObject({ body: { held: [] } })
+    expect(await servers.call('POST', '/api/spool/held', { posts: [id] })).toMatchObject({
+      body: { held: [] },
+    })
   })
 
   it('leaves blocks and open flags unapproved, and says which', async () => {
@@ -251,7 +253,7 @@ describe('the runner', () => {
     const out = await approvedPost(1)
     await jump(2 * HOUR)
     expect(await state(out)).toBe('published')
-    await house.call('DELETE', `/api/spool/posts/${lost}`)
+    await servers.call('DELETE', `/api/spool/posts/${lost}`)
     // As an older state of this browser would have it: both are with the server.
     await commit('machine', [put('posts', { ...(await must('posts', out)), state: 'handed over' })])
     doubt()
@@ -262,7 +264,7 @@ describe('the runner', () => {
   it('goes on without the server, and says so in a sentence', async () => {
     connectTo(null)
     await expect(tick()).rejects.toThrow(/The server does not answer.*Nothing is lost/)
-    connectTo(house.port)
+    connectTo(servers.port)
     await tick()
   })
 })
@@ -270,7 +272,7 @@ describe('the runner', () => {
 describe('from a blog to a drip', () => {
   /** The yard's journal taken in, read in full. */
   async function withJournal(): Promise<string> {
-    const [feed] = await findFeeds(house.worldUrl.replace('//', '//oakum-yard.'))
+    const [feed] = await findFeeds(servers.worldUrl.replace('//', '//oakum-yard.'))
     if (!feed) throw new Error('no feed')
     const source = await addSource('brand', feed)
     await visitSource(source)
@@ -285,12 +287,12 @@ describe('from a blog to a drip', () => {
     for (const p of pieces) expect([p.title, p.words > 600]).toEqual([p.title, true])
     expect(await visitSource(source)).toBe(0)
     expect(await all('pieces', 'source', source)).toHaveLength(pieces.length)
-    const [feed] = await findFeeds(house.worldUrl.replace('//', '//oakum-yard.'))
+    const [feed] = await findFeeds(servers.worldUrl.replace('//', '//oakum-yard.'))
     await expect(addSource('brand', feed!)).rejects.toThrow(/among your sources already/)
   })
 
   it('takes nothing in twice where two visits meet', async () => {
-    const [feed] = await findFeeds(house.worldUrl.replace('//', '//oakum-yard.'))
+    const [feed] = await findFeeds(servers.worldUrl.replace('//', '//oakum-yard.'))
     const source = await addSource('brand', feed!)
     await Promise.all([visitSource(source), visitSource(source)])
     const ids = (await all('pieces', 'source', source)).map((p) => p.itemId)
@@ -314,7 +316,7 @@ describe('from a blog to a drip', () => {
   })
 
   it('refuses what is no feed with what to do about it', async () => {
-    await expect(findFeeds(`${house.worldUrl}/networks/murmur/@murmur.one`)).rejects.toMatchObject({
+    await expect(findFeeds(`${servers.worldUrl}/networks/murmur/@murmur.one`)).rejects.toMatchObject({
       code: 'not-a-feed',
     })
     await expect(findFeeds('http://10.1.2.3/feed')).rejects.toMatchObject({ code: 'private-address' })
@@ -446,7 +448,7 @@ describe('the bundle', () => {
     await tick()
     expect([await state(kept), await state(out)]).toEqual(['handed over', 'published'])
     const words = (await must('posts', out)).wording.text
-    const page = await (await fetch(`${house.worldUrl}/networks/murmur/@murmur.one`)).text()
+    const page = await (await fetch(`${servers.worldUrl}/networks/murmur/@murmur.one`)).text()
     expect(page.split(words).length - 1).toBe(1)
   })
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
-import { openHouse } from '../../../e2e/house'
+import { openServers } from '../../../e2e/servers'
 import { oakumYard } from '../../../demo/content'
 import { Brief, HouseStyle, type Post, type WriterState } from '../../../core/model'
 import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
@@ -25,18 +25,18 @@ import { tick } from './tick'
 /* Drips, hand-over and looking at links with the outside services of the stand-in world. */
 
 const HOUR = 3_600_000
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 let piece = ''
 beforeAll(async () => {
-  house = await openHouse({
+  servers = await openServers({
     sites: [oakumYard()],
     patience: { answerMilliseconds: 4000, pauseMilliseconds: 5, retries: 0 },
   })
-  connectTo(house.port)
+  connectTo(servers.port)
   setWorkspace('ws')
   await connectWriter(
     {
-      address: `${house.worldUrl}/writer/v1`,
+      address: `${servers.worldUrl}/writer/v1`,
       model: 'workshop-1',
       creativity: 0.5,
       length: 400,
@@ -44,12 +44,12 @@ beforeAll(async () => {
     },
     'workshop-key',
   )
-  await connectShortener({ address: `${house.worldUrl}/links` }, 'workshop-key')
+  await connectShortener({ address: `${servers.worldUrl}/links` }, 'workshop-key')
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 
 const control = (path: string, body: object) =>
-  fetch(`${house.worldUrl}/control/${path}`, {
+  fetch(`${servers.worldUrl}/control/${path}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
@@ -71,7 +71,7 @@ beforeEach(async () => {
       return put('accounts', account)
     }),
   ])
-  const [feed] = (await findFeeds(`${house.worldUrl.replace('//', '//oakum-yard.')}/feed.xml`)) ?? []
+  const [feed] = (await findFeeds(`${servers.worldUrl.replace('//', '//oakum-yard.')}/feed.xml`)) ?? []
   const source = await addSource('brand', feed!)
   await visitSource(source)
   piece = (await all('pieces')).find((p) => p.title.includes('Caulking'))!.id
@@ -163,7 +163,7 @@ describe('a drip by the connected writer', () => {
   })
 
   it('is not asked for an example on the bench', async () => {
-    const words = async () => (await house.call<{ words: number }>('GET', '/api/writer')).body.words
+    const words = async () => (await servers.call<{ words: number }>('GET', '/api/writer')).body.words
     const before = await words()
     const request = {
       piece,
@@ -226,7 +226,7 @@ describe('links', () => {
     return (await fetch(publicUrl!)).text()
   }
 
-  it('go out short where the house wants it, lead on, and stay long in the caption', async () => {
+  it('go out short where the servers wants it, lead on, and stay long in the caption', async () => {
     await style({ shortLinks: true, linkTags: [{ name: 'utm_source', value: '{network}' }] })
     const [post] = await drip(['murmur-one'])
     const page = await out(post!)
@@ -243,7 +243,7 @@ describe('links', () => {
     const brief = Brief.parse({ network: 'murmur', link: 'profile' })
     await commit('machine', [patch('brands', 'brand', (b) => ({ ...b, briefs: [brief] }))])
     const [post] = await drip(['murmur-one'])
-    const page = async () => (await fetch(`http://localhost:${house.port}/links/brand`)).text()
+    const page = async () => (await fetch(`http://localhost:${servers.port}/links/brand`)).text()
     await dueIn(post!, 3)
     await tick()
     expect(await page()).not.toContain('Caulking')

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from '../testing/browser'
-import { openHouse } from '../../../e2e/house'
+import { openServers } from '../../../e2e/servers'
 import { sites } from '../../../demo/content'
 import { aBrand, aWorkspace } from '../../../core/model/samples'
 import { matchingFor, pipelineOf, STARTERS, type PipelineFile } from '../../../core/formats'
@@ -29,16 +29,16 @@ const PIECE: Record<string, RegExp> = {
   'Partner news, reviewed': /cake/i,
 }
 
-let house: Awaited<ReturnType<typeof openHouse>>
+let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
-  house = await openHouse({ sites: sites() })
-  connectTo(house.port)
+  servers = await openServers({ sites: sites() })
+  connectTo(servers.port)
   setWorkspace('ws')
-  await house.call('POST', '/api/demo/link', {
+  await servers.call('POST', '/api/demo/link', {
     accounts: LOGINS.map((id) => ({ id, network: id.split('-')[0], remoteId: id })),
   })
 })
-afterAll(() => house.close())
+afterAll(() => servers.close())
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
@@ -52,7 +52,7 @@ beforeEach(async () => {
 
 /** One piece from a starter's feed: the others are taken away, and it came out today, with a date of its own to come. */
 async function takeOne(name: string): Promise<void> {
-  const site = house.worldUrl.replace('//', SITE[name] ?? '//oakum-yard.')
+  const site = servers.worldUrl.replace('//', SITE[name] ?? '//oakum-yard.')
   const [feed] = await findFeeds(name.startsWith('Video') ? `${site}/films` : site)
   if (!feed) throw new Error(`There is no feed at ${site}.`)
   const source = await addSource('brand', feed)

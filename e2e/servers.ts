@@ -4,12 +4,15 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { FastifyInstance } from 'fastify'
 import { freePort } from './ports'
+import { until } from './until'
 import { NETWORKS } from '../core/networks'
 import type { HandOver, Receipt } from '../core/model'
 import { aPayload } from '../core/model/samples'
 import { createServer } from '../server/server'
 import { layFreshSpool } from '../server/testing/freshSpool'
 import { createWorld, type Site, type WorldLogin } from '../world'
+
+export { until }
 
 /** An empty folder, and its removal. */
 export function temporaryFolder(): { path: string; remove: () => void } {
@@ -36,7 +39,7 @@ export const LOGINS: readonly WorldLogin[] = NETWORKS.flatMap(({ id: network }) 
   })),
 )
 
-/** Those that are linked when a house opens. */
+/** Those that are linked when the servers open. */
 const LINKED = LOGINS.filter((a) => ['murmur', 'guildhall', 'shutterleaf'].includes(a.network))
 
 /** The stand-in world on a port of its own, reading the clock of a server that may come later. */
@@ -91,7 +94,7 @@ export function caller(port: number, workspace = 'ws') {
 }
 
 /** Server and world in this process, the workspace claimed and the accounts linked. */
-export async function openHouse({ patience, ...options }: { sites?: Site[]; patience?: object } = {}) {
+export async function openServers({ patience, ...options }: { sites?: Site[]; patience?: object } = {}) {
   const folder = temporaryFolder()
   const [port, worldPort] = [await freePort(), await freePort()]
   const world = await startWorld({ port: worldPort, serverPort: port, folder: folder.path, ...options })
@@ -101,6 +104,7 @@ export async function openHouse({ patience, ...options }: { sites?: Site[]; pati
     host: '127.0.0.1',
     dataDir: join(folder.path, 'data'),
     worldUrl: `http://localhost:${worldPort}`,
+    countsUrl: `http://localhost:${worldPort}/counts`,
     ...(patience ? { patience } : {}),
   })
   await server.app.listen({ port, host: '127.0.0.1' })
@@ -147,16 +151,6 @@ export async function spawnServer(parts: {
     return ((await answer?.json()) as { ready?: boolean } | undefined)?.ready === true
   }, 60_000)
   return child
-}
-
-/** Waits until something holds; throws where it does not in time. */
-export async function until(holds: () => Promise<boolean>, milliseconds = 15_000): Promise<void> {
-  const end = Date.now() + milliseconds
-  while (Date.now() < end) {
-    if (await holds()) return
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  }
-  throw new Error('It did not come about in time.')
 }
 
 /** A post as it is handed over, due at a moment. */
