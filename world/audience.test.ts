@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { NETWORKS, network } from '../core/networks'
-import type { TRAITS} from './audience';
+import type { TRAITS } from './audience'
 import { audienceOf, measuresOf, shareSeen, tiredness, traitsOf, type Audience } from './audience'
 import type { WorldPost } from './posts'
 import { aWorldPost } from './testing/samples'

@@ -125,6 +125,18 @@ describe('a stand-in network', () => {
     expect((await post({ text: 'Dropped.' }, 'k-drop', bearer)).statusCode).toBe(200)
   })
 
+  it('tells measures to the account that posted, and to no other', async () => {
+    const bearer = await token()
+    const { id } = (await post({ text: 'Counted.' }, 'k-count', bearer)).json<{ id: string }>()
+    const ask = async (as: string) =>
+      world.inject({ url: `${base}/posts/${id}/measures`, headers: { authorization: `Bearer ${as}` } })
+    expect((await ask(bearer)).json()).toMatchObject({ measures: { impressions: 0 } })
+    expect((await ask(await token('murmur-two'))).statusCode).toBe(404)
+    await trouble('down')
+    expect((await ask(bearer)).statusCode).toBe(503)
+    await trouble('up')
+  })
+
   it('refuses what breaks its rules with the field and a sentence', async () => {
     expect((await post({ text: 'x'.repeat(301) }, 'k1')).json()).toMatchObject({
       error: 'invalid',

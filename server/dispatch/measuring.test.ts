@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/servers'
+import type { Attempt } from '../../core/model'
 import { aPayload } from '../../core/model/samples'
 import type { Measured } from '../networks/connector'
 import type { Registry } from '../networks/registry'
@@ -87,6 +88,13 @@ describe('readings on the server', () => {
     } as const
     await spool.settle(claim, 'o', [], outcome, now)
   }
+  const deletion = (): Attempt => ({
+    at: new Date(now).toISOString(),
+    request: { method: 'DELETE', url: '', body: null },
+    answer: null,
+    error: null,
+    milliseconds: 1,
+  })
   const collected = async (): Promise<string[]> => {
     const page = await readings.page(0)
     await readings.acknowledge(page.cursor)
@@ -171,19 +179,21 @@ describe('readings on the server', () => {
   })
 
   it('end with a post that was taken down', async () => {
-    await spool.takenDown(
-      'a',
-      1,
-      {
-        at: new Date(now).toISOString(),
-        request: { method: 'DELETE', url: '', body: null },
-        answer: null,
-        error: null,
-        milliseconds: 1,
-      },
-      now,
-    )
+    await spool.takenDown('a', 1, deletion(), now)
     expect((await at(721)).map((r) => r.slice(0, 6))).toEqual(['b 30 d', 'c 30 d'])
+  })
+
+  it('come no more of what was taken down while it was asked for', async () => {
+    now = T0 + 4 * DAY
+    await publish('d', 'one')
+    now += HOUR
+    const [due] = await readings.claim(now, Date.now(), 9)
+    await spool.takenDown('d', 1, deletion(), now)
+    await readings.keep([whatToKeep(due!, read, now)])
+    now += 6 * HOUR
+    expect(await readings.claim(now, Date.now() + 999_999, 9)).toEqual([])
+    await collected()
+    now = T0 + 721 * HOUR
   })
 
   it('tell when one would soon be missed', async () => {

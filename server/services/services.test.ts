@@ -191,11 +191,16 @@ describe('the team chat', () => {
     expect(open).toMatchObject({ status: 400 })
     await servers.call('PUT', '/api/chat', { settings: { address: `${servers.worldUrl}/chat/hooks/other` } })
     const lost = await servers.call<{ waiting: number; trouble: string }>('POST', '/api/chat/messages', {
-      messages: [{ key: 'k', text: 'Hello.' }],
+      messages: [
+        { key: 'k', text: 'Hello.' },
+        { key: 'b', text: 'Second.' },
+        { key: 'a', text: 'Third.' },
+      ],
     })
-    expect(lost.body).toMatchObject({ waiting: 1, trouble: expect.stringContaining('(404)') as string })
+    expect(lost.body).toMatchObject({ waiting: 3, trouble: expect.stringContaining('(404)') as string })
     await connectChat()
-    await until(async () => (await heard()).includes('Hello.'))
+    await until(async () => (await heard()).includes('Third.'))
+    expect((await heard()).slice(-3)).toEqual(['Hello.', 'Second.', 'Third.'])
     await servers.call('DELETE', '/api/chat')
     expect(
       (await servers.call('POST', '/api/chat/messages', { messages: [{ key: 'l', text: 'x' }] })).body,

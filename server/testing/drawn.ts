@@ -42,44 +42,55 @@ const HOSTILE = [
 const NUMBERS = [0, -1, 0.5, 1e21, 2 ** 31, 2 ** 53, -(2 ** 63), 1, 7]
 const WRONG = [null, [], {}, true, 1, '', [[]], { a: 1 }, 'x', -0.1]
 
-/**
- * A value that a schema describes, but for parts that are drawn hostile or of another kind. `known` are words that stand for
- * something there: ids, addresses.
- */
-export function drawn(schema: Schema, random: Random, known: readonly string[]): unknown {
+/** By what values are drawn. */
+export interface Draw {
+  random: Random
+  /** Words that stand for something there: ids, addresses. */
+  known: readonly string[]
+  /** How much of it is not as the schema says: from 0, where only what it allows is drawn, to 1. */
+  wild: number
+}
+
+/** A value that a schema describes, but for what is drawn wild. */
+export function drawn(schema: Schema, draw: Draw): unknown {
+  const { random, known, wild } = draw
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)] as T
-  if (random() < 0.04) return pick(WRONG)
+  if (random() < wild / 8) return pick(WRONG)
   if (schema.const !== undefined) return schema.const
-  if (schema.enum) return random() < 0.9 ? pick(schema.enum) : pick(HOSTILE)
+  if (schema.enum) return random() < wild / 3 ? pick(HOSTILE) : pick(schema.enum)
   const choices = schema.anyOf ?? schema.oneOf
-  if (choices) return drawn(pick(choices), random, known)
-  if (schema.allOf)
-    return Object.assign({}, ...schema.allOf.map((s) => drawn(s, random, known) as object)) as object
+  if (choices) return drawn(pick(choices), draw)
+  if (schema.allOf) return Object.assign({}, ...schema.allOf.map((s) => drawn(s, draw) as object)) as object
   switch ([schema.type].flat()[0]) {
     case 'object': {
       const { properties = {}, required = [], additionalProperties: more } = schema
       const entries = Object.entries(properties)
-        .filter(([name]) => (required.includes(name) ? random() < 0.98 : random() < 0.6))
-        .map(([name, part]) => [name, drawn(part, random, known)] as const)
-      if (typeof more === 'object') entries.push([pick([...known, ...HOSTILE]), drawn(more, random, known)])
+        .filter(([name]) => random() < (required.includes(name) ? 1 - wild / 8 : 0.6))
+        .map(([name, part]) => [name, drawn(part, draw)] as const)
+      if (typeof more === 'object') entries.push([pick([...known, ...HOSTILE]), drawn(more, draw)])
       return Object.fromEntries(entries)
     }
     case 'array':
-      return Array.from({ length: Math.floor(random() * 4) }, () => drawn(schema.items ?? {}, random, known))
+      return Array.from({ length: Math.floor(random() * 4) }, () => drawn(schema.items ?? {}, draw))
     case 'integer':
-    case 'number':
-      return random() < 0.5
-        ? pick(NUMBERS)
-        : (schema.minimum ?? 0) +
-            Math.floor(random() * Math.min(400, (schema.maximum ?? 400) - (schema.minimum ?? 0)))
+    case 'number': {
+      const least = schema.minimum ?? 0
+      const far = NUMBERS.filter(
+        (n) => n >= least && n <= (schema.maximum ?? 2 ** 53 - 1) && Number.isInteger(n),
+      )
+      if (random() < wild / 2) return pick(NUMBERS)
+      return random() < 0.2
+        ? pick([least, ...far])
+        : least + Math.floor(random() * Math.min(400, (schema.maximum ?? 1e9) - least))
+    }
     case 'boolean':
       return random() < 0.5
     case 'null':
       return null
     case 'string':
-      if (schema.format === 'date-time' && random() < 0.8)
+      if (schema.format === 'date-time' && random() > wild / 3)
         return new Date(Math.floor(random() * 4e12)).toISOString()
-      return random() < 0.6 ? pick(known) : pick(HOSTILE)
+      return random() < 0.3 + wild / 2 ? pick(HOSTILE) : pick(known)
     default:
       return pick([...WRONG, ...HOSTILE])
   }

@@ -124,7 +124,7 @@ export function micropubRoutes(
           .map((p) => ({ type: ['h-entry'], properties: entryOf(p, urlOf(p)) })),
       }
     const post = mine.find((p) => urlOf(p) === url)
-    if (!post) return refuse(reply, 400, 'invalid_request', 'There is no such post.')
+    if (!post) return refuse(reply, 404, 'invalid_request', 'There is no such post.')
     if (!wanted) return { type: ['h-entry'], properties: entryOf(post, urlOf(post)) }
     // Counts are no property of the standard; as an experiment their names begin with x- (microformats2).
     const counts = Object.entries(await measure(post, known.account, profile, parts))

@@ -116,7 +116,8 @@ describe('accounts', () => {
     expect(seen.at(-1)).toBeGreaterThan(0)
     expect(readings.every((r) => r.brand === post.brand && r.reason === '')).toBe(true)
     expect(await all('readings', 'post', foreign.id)).toHaveLength(6)
-    // What was collected does not come again.
+    // What was collected does not come again, also where the server never heard that it was.
+    expect((await all('workspace'))[0]?.readingCursor).toBeGreaterThanOrEqual(12)
     await tick()
     expect(await all('readings')).toHaveLength(12)
   })
