@@ -13,6 +13,8 @@ const SEED = Number(process.env['SEED'] ?? 20261129)
 /** What would empty the demo or take it months ahead. */
 const LEFT_OUT = /^\/api\/(?:demo\/restart|clock\/advance)$/
 
+const NAMED = { account: ['murmur-one', 'guildhall-one'], network: ['murmur', 'guildhall'] }
+
 interface Operation {
   parameters?: readonly { in: string; name: string; schema: Schema }[]
   requestBody?: { content: Record<string, { schema: Schema }> }
@@ -51,7 +53,12 @@ it('every route takes whatever comes', async () => {
     if (LEFT_OUT.test(path)) continue
     for (const [method, operation] of Object.entries(methods))
       for (let i = 0; i < TIMES; i++) {
-        const { address, body } = request(path, operation, { random, known, wild: [0, 0.2, 1][i % 3] ?? 0 })
+        const { address, body } = request(path, operation, {
+          random,
+          known,
+          named: NAMED,
+          wild: [0, 0.2, 1][i % 3] ?? 0,
+        })
         const { status, body: said } = await servers.call<{ code?: string; message?: string } | string>(
           method.toUpperCase(),
           address,
@@ -77,17 +84,17 @@ it('every route takes whatever comes', async () => {
 const OUTSIDE = new Set(['unreachable', 'bad-answer', 'not-ready'])
 
 function request(path: string, operation: Operation, draw: Draw): { address: string; body: unknown } {
-  const word = (schema: Schema): string => {
-    const value = drawn(schema, draw)
+  const word = (schema: Schema, name: string): string => {
+    const value = drawn(schema, draw, name)
     return typeof value === 'string' ? value : JSON.stringify(value ?? null)
   }
   const given = operation.parameters ?? []
   const schemaOf = (name: string): Schema => given.find((p) => p.name === name)?.schema ?? { type: 'string' }
   const encoded = (text: string): string => encodeURIComponent(text.replace(/\p{Surrogate}/gu, '\ufffd'))
-  const place = path.replace(/\{(\w+)\}/g, (_, name: string) => encoded(word(schemaOf(name))) || 'x')
+  const place = path.replace(/\{(\w+)\}/g, (_, name: string) => encoded(word(schemaOf(name), name)) || 'x')
   const query = given
     .filter((p) => p.in === 'query' && draw.random() < 0.9)
-    .map((p) => `${p.name}=${encoded(word(p.schema))}`)
+    .map((p) => `${p.name}=${encoded(word(p.schema, p.name))}`)
   const [content] = Object.values(operation.requestBody?.content ?? {})
   return {
     address: query.length ? `${place}?${query.join('&')}` : place,

@@ -47,26 +47,28 @@ export interface Draw {
   random: Random
   /** Words that stand for something there: ids, addresses. */
   known: readonly string[]
+  /** For fields of these names, words that come as far as anything can. */
+  named: Readonly<Record<string, readonly string[]>>
   /** How much of it is not as the schema says: from 0, where only what it allows is drawn, to 1. */
   wild: number
 }
 
 /** A value that a schema describes, but for what is drawn wild. */
-export function drawn(schema: Schema, draw: Draw): unknown {
+export function drawn(schema: Schema, draw: Draw, name = ''): unknown {
   const { random, known, wild } = draw
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)] as T
   if (random() < wild / 8) return pick(WRONG)
   if (schema.const !== undefined) return schema.const
   if (schema.enum) return random() < wild / 3 ? pick(HOSTILE) : pick(schema.enum)
   const choices = schema.anyOf ?? schema.oneOf
-  if (choices) return drawn(pick(choices), draw)
+  if (choices) return drawn(pick(choices), draw, name)
   if (schema.allOf) return Object.assign({}, ...schema.allOf.map((s) => drawn(s, draw) as object)) as object
   switch ([schema.type].flat()[0]) {
     case 'object': {
       const { properties = {}, required = [], additionalProperties: more } = schema
       const entries = Object.entries(properties)
         .filter(([name]) => random() < (required.includes(name) ? 1 - wild / 8 : 0.6))
-        .map(([name, part]) => [name, drawn(part, draw)] as const)
+        .map(([name, part]) => [name, drawn(part, draw, name)] as const)
       if (typeof more === 'object') entries.push([pick([...known, ...HOSTILE]), drawn(more, draw)])
       return Object.fromEntries(entries)
     }
@@ -79,7 +81,7 @@ export function drawn(schema: Schema, draw: Draw): unknown {
         (n) => n >= least && n <= (schema.maximum ?? 2 ** 53 - 1) && Number.isInteger(n),
       )
       if (random() < wild / 2) return pick(NUMBERS)
-      return random() < 0.2
+      return random() < 0.3
         ? pick([least, ...far])
         : least + Math.floor(random() * Math.min(400, (schema.maximum ?? 1e9) - least))
     }
@@ -90,6 +92,7 @@ export function drawn(schema: Schema, draw: Draw): unknown {
     case 'string':
       if (schema.format === 'date-time' && random() > wild / 3)
         return new Date(Math.floor(random() * 4e12)).toISOString()
+      if (draw.named[name] && random() > wild / 2) return pick(draw.named[name])
       return random() < 0.3 + wild / 2 ? pick(HOSTILE) : pick(known)
     default:
       return pick([...WRONG, ...HOSTILE])
