@@ -23,10 +23,10 @@ export const Payload = z.object({
 })
 export type Payload = z.infer<typeof Payload>
 
-/** A post handed over to the server: `PUT /api/spool/posts/:id`. */
 /** The largest number that the server's database keeps in a count. */
 const MOST = 2_147_483_647
 
+/** A post handed over to the server: `PUT /api/spool/posts/:id`. */
 export const HandOver = z.object({
   id: Id,
   generation: z.int().min(1).max(MOST),
