@@ -23,7 +23,7 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: false,
   workers: 3,
-  timeout: 180_000,
+  timeout: 300_000,
   expect: { timeout: 25_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {

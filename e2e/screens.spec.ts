@@ -101,6 +101,7 @@ const IN_LIGHT_ALONE = new Set([
 ])
 
 test('axe finds no serious fault on any screen, light or dark', async ({ page }) => {
+  test.setTimeout(480_000)
   await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' })
   await openDemo(page)
   for (const [screen, path, ready] of SCREENS) {

@@ -1,4 +1,5 @@
 import type { Angle, Check, FoundPassage, Wording } from '../model'
+import type { Showing } from '../pictures'
 import type { Order, Recipient } from '../writers'
 
 /** A caption that is already out or planned, which a new one may not resemble; the newest last. */
@@ -21,6 +22,10 @@ export interface WriteRequest extends Order {
   /** The day of each beat. */
   days: readonly number[]
   earlier?: readonly EarlierCaption[]
+  /** What the accounts' networks show before, between and after, by days from the drip's first; nothing when not said. */
+  shown?: readonly Showing[]
+  /** Days for which a picture rests on a network; 21 when not said. */
+  pictureDays?: number
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
   angle?: Angle | undefined
   /** Whether the points of the whole piece may be one of the posts; they may unless it is said. */

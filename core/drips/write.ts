@@ -1,7 +1,8 @@
 import { isEnglish } from '../language'
-import type { Check, FoundPassage, Wording } from '../model'
+import type { Check, FoundPassage, PieceContent, Wording } from '../model'
 import { network } from '../networks'
 import { checkCaption } from '../judging'
+import { choosePictures, type PictureWish } from '../pictures'
 import { isByHand, plainWording, skeletonDraft, stockOf, type Recipient } from '../writers'
 import { contextOf, firstSound, onceEach, ranked, unlike } from './rank'
 import type { WriteRequest, WrittenPost } from './request'
@@ -10,6 +11,8 @@ import { saidBefore, saying, type Said } from './said'
 
 /** How many other wordings are kept of each post. */
 const OTHERS = 6
+/** For so many days a picture rests on a network, where nobody says otherwise. */
+const PICTURE_DAYS = 21
 
 /**
  * Writes the posts of a drip. Passages rotate over the accounts (`turnsOf`); where nothing good can be made
@@ -24,7 +27,7 @@ export function writeDrip(
 ): WrittenPost[] {
   const hand = isEnglish(request.piece.language) ? writingHand(request) : plainHand(request)
   const posts = rotate(request, hand, onProgress)
-  const pictured = withPictures(posts, request.piece.images.length, request.accounts)
+  const pictured = withPictures(request, posts)
   return pictured.map((post) => checked(request, pictured, post))
 }
 
@@ -159,22 +162,31 @@ export function checked(
   return { ...post, checks: checkCaption(wording.text, { ...context, clips: 0, beside: wording }) }
 }
 
-/** Pictures go round, and the accounts start at different ones, so that neighbours differ. */
-function withPictures(
-  posts: readonly WrittenPost[],
-  count: number,
-  accounts: readonly Recipient[],
-): WrittenPost[] {
-  if (count === 0) return [...posts]
-  const seen = new Map<string, number>()
-  return posts.map((post) => {
-    const { pictures } = network(post.network).media
-    if (!post.wording || pictures.most === 0) return post
-    const i = seen.get(post.account) ?? 0
-    seen.set(post.account, i + 1)
-    const column = accounts.findIndex((a) => a.id === post.account)
-    const always = pictures.least > 0
-    if (!always && i % 2 === 0) return post
-    return { ...post, picture: ((always ? i : (i - 1) / 2) + column) % count }
-  })
+/** Gives each post the picture of the piece that suits it, where its network takes pictures. */
+function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
+  const { piece, shown = [], pictureDays = PICTURE_DAYS } = request
+  const taking = posts.filter((p) => p.wording && network(p.network).media.pictures.most > 0)
+  const pictures = choosePictures(
+    piece,
+    taking.map((post) => wishOf(piece, post)),
+    shown,
+    pictureDays,
+  )
+  return posts.map((post) => ({ ...post, picture: pictures[taking.indexOf(post)] ?? null }))
+}
+
+/** What a post wants of a picture. Its wording must be there. */
+function wishOf(
+  { text }: Pick<PieceContent, 'text'>,
+  { account, network: id, day, passage, wording }: Omit<WrittenPost, 'picture'>,
+): PictureWish {
+  const said = passage ? text.slice(passage.start, passage.end) : ''
+  return {
+    account,
+    network: id,
+    day,
+    words: `${wording?.text ?? ''} ${said}`,
+    place: passage,
+    needed: network(id).media.pictures.least > 0,
+  }
 }

@@ -26,7 +26,8 @@ import {
 } from '../model'
 import { blankPost, mediaOf } from './blank'
 import { placeSoon } from './soon'
-import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
+import type { Showing } from '../pictures'
+import { addDays, beatDays, clockTime, dayNumber, fromWall, placePosts, startOfDay } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
 export interface DripRequest {
@@ -137,11 +138,29 @@ function writtenFor(
     seed: request.seed,
     tagFigures: request.tagFigures,
     earlier: earlierCaptions(request.standing, now, piece.id),
+    shown: showings(request.standing, drip.startDay),
+    pictureDays: request.brand.weights.pictureDays,
   }
   const usual = order.accounts.length ? writeDrip(order, onProgress) : []
   const formed = accounts.filter((a) => offers(a, format))
   if (format === null || formed.length === 0) return usual
   return [...usual, ...writeInFormat({ ...order, accounts: formed }, format)]
+}
+
+/** Which pictures posts show, with their days counted from one day on. */
+export function showings(posts: readonly Post[], from: string): Showing[] {
+  return posts.flatMap(({ account, network, media, state, publishedAt, at, wished }) =>
+    media && state !== 'set aside'
+      ? [
+          {
+            picture: media.sourceUrl,
+            account,
+            network,
+            day: dayNumber((publishedAt ?? at ?? wished).slice(0, 10)) - dayNumber(from),
+          },
+        ]
+      : [],
+  )
 }
 
 /** Whether a day of a drip is near enough to be written: its pipeline may plan some days ahead only. */

@@ -72,7 +72,13 @@ describe('one more post of a piece', () => {
   it('shows the picture that the account has not shown about then', () => {
     const pictures = anAccount({ id: 'pictures', network: 'shutterleaf' })
     const shown = (url: string, at: string) =>
-      aPost({ id: url, account: 'pictures', at, media: { sourceUrl: url, alt: '', shape: null, hash: null } })
+      aPost({
+        id: url,
+        account: 'pictures',
+        network: 'shutterleaf',
+        at,
+        media: { sourceUrl: url, alt: '', shape: null, hash: null },
+      })
     const url = (standing: SingleRequest['standing']) => one({ account: pictures, standing }).media?.sourceUrl
     expect(url([shown('https://a.example/a.png', '2026-11-29T12:00:00.000Z')])).toBe(
       'https://a.example/b.png',

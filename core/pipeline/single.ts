@@ -10,8 +10,7 @@ import {
   type Post,
   type WholePiece,
 } from '../model'
-import { mediaOf } from './blank'
-import { earlierCaptions, writtenPost } from './drip'
+import { earlierCaptions, showings, writtenPost } from './drip'
 import { contextFor } from './recheck'
 
 /** What one more post is worded from. */
@@ -60,6 +59,8 @@ export function singlePost(request: SingleRequest): Post {
     // What is asked for is a passage.
     whole: false,
     earlier: earlierCaptions(request.standing, request.now, piece.id),
+    shown: showings(request.standing, request.wished.slice(0, 10)),
+    pictureDays: brand.weights.pictureDays,
   })
   if (!written?.wording)
     throw new Fault(
@@ -75,27 +76,6 @@ export function singlePost(request: SingleRequest): Post {
     wished: request.wished,
     latest: pipeline ? piece.keeps.until : null,
   })
-  if (post.media)
-    post.media = mediaOf(leastSeen(piece.images, account.id, request), piece.title, account.network)
   const checks = checkCaption(post.wording.text, contextFor(post, brand, piece, request.standing))
   return { ...post, checks, state: 'for review' }
-}
-
-/** Of a piece's pictures the one that the account shows furthest from the post's wished day. */
-function leastSeen(
-  images: WholePiece['images'],
-  accountId: string,
-  { standing, wished }: Pick<SingleRequest, 'standing' | 'wished'>,
-): WholePiece['images'][number] | undefined {
-  const apart = (url: string): number =>
-    Math.min(
-      ...standing
-        .filter((p) => p.account === accountId && p.media?.sourceUrl === url && p.state !== 'set aside')
-        .map((p) => Math.abs(Date.parse(p.publishedAt ?? p.at ?? p.wished) - Date.parse(wished))),
-    )
-  const seen = new Map(images.map((image) => [image, apart(image.url)]))
-  return images.reduce<WholePiece['images'][number] | undefined>(
-    (best, image) => (best && (seen.get(best) ?? 0) >= (seen.get(image) ?? 0) ? best : image),
-    undefined,
-  )
 }

@@ -1,0 +1,207 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { PieceImage } from '../model'
+import { readWriting } from '../reading'
+import { choosePictures, type PictureWish, type Showing } from './choose'
+import { likenessIn } from './likeness'
+
+const PARTS = [
+  'A choir breathes together. The singers who stand at the back hear the breath of those before them.',
+  'The organ has four hundred pipes. Its bellows were sewn of sheepskin a hundred years ago.',
+  'We tune the harpsichord before each concert. A tuning hammer turns the pins by a hair.',
+  'The bell hangs in an oak frame. Twice a year somebody climbs up and greases its bearings.',
+]
+const piece = readWriting(PARTS.join('\n\n'), 'music')
+const image = (name: string, change: Partial<PieceImage> = {}): PieceImage => ({
+  url: `https://music.example/${name}.png`,
+  alt: '',
+  caption: '',
+  width: 900,
+  height: 600,
+  block: -1,
+  ...change,
+})
+const wish = (part: number, change: Partial<PictureWish> = {}): PictureWish => {
+  const words = PARTS[part] ?? ''
+  const start = piece.text.indexOf(words)
+  return {
+    words,
+    place: { start, end: start + words.length },
+    account: 'a',
+    network: 'n',
+    day: part,
+    needed: true,
+    ...change,
+  }
+}
+const choose = (images: PieceImage[], wishes: PictureWish[], shown: Showing[] = [], rest = 21) =>
+  choosePictures({ ...piece, images }, wishes, shown, rest)
+
+describe('the picture of a post', () => {
+  it('is the one whose words are its own, wherever it stands', () => {
+    const images = [
+      image('bell', { alt: 'A bell in its frame of oak' }),
+      image('choir', { caption: 'Singers, taking breath' }),
+      image('pins', { alt: 'A hammer on the pins of a harpsichord' }),
+      image('organ', { alt: 'Organ pipes' }),
+    ]
+    expect(
+      choose(
+        images,
+        [0, 1, 2, 3].map((i) => wish(i)),
+      ),
+    ).toEqual([1, 3, 2, 0])
+  })
+
+  it('is the one beside its passage, where pictures say nothing', () => {
+    const images = [3, 1, 0, 2].map((block) => image(`after-${block}`, { block }))
+    expect(
+      choose(
+        images,
+        [0, 1, 2, 3].map((i) => wish(i)),
+      ),
+    ).toEqual([2, 1, 3, 0])
+  })
+
+  it('goes by words in which a piece differs, not by those that are all over it', () => {
+    const again = readWriting(
+      PARTS.map(
+        (p, i) => `${p} The music of ${['spring', 'summer', 'autumn', 'winter'][i]} is music for the hall.`,
+      ).join('\n\n'),
+      'music',
+    )
+    const like = likenessIn(again)
+    const speech = { words: 'The music of winter is music for the hall.', place: null }
+    const [everywhere, rare] = [image('x', { alt: 'Music in the hall' }), image('y', { alt: 'Winter' })]
+    expect(like(speech, rare)).toBeGreaterThan(like(speech, everywhere))
+    expect(like({ words: '', place: null }, rare)).toBe(0)
+  })
+
+  it('is another one where its network shows that picture within the days of rest, on whichever account', () => {
+    const images = [
+      image('organ', { alt: 'Organ pipes and bellows' }),
+      image('bell', { alt: 'A bell in its frame' }),
+    ]
+    const before = (day: number, change: Partial<Showing> = {}): Showing[] => [
+      { picture: images[0]?.url ?? '', account: 'other', network: 'n', day, ...change },
+    ]
+    expect(choose(images, [wish(1)])).toEqual([0])
+    expect(choose(images, [wish(1)], before(-19))).toEqual([1])
+    expect(choose(images, [wish(1)], before(21))).toEqual([1])
+    expect(choose(images, [wish(1)], before(22))).toEqual([0])
+    expect(choose(images, [wish(1)], before(-20))).toEqual([0])
+    expect(choose(images, [wish(1)], before(0, { network: 'm' }))).toEqual([0])
+    // A neighbour on the account itself keeps it away for however long it is past.
+    expect(choose(images, [wish(1)], before(-90, { account: 'a' }))).toEqual([1])
+  })
+
+  it('comes again after the longest time, where a network takes nothing without one', () => {
+    const images = [image('a'), image('b'), image('c')]
+    const daily = Array.from({ length: 7 }, (_, day) => wish(0, { day, place: null }))
+    expect(choose(images, daily)).toEqual([0, 1, 2, 0, 1, 2, 0])
+    expect(choose(images.slice(0, 1), daily.slice(0, 2))).toEqual([0, 0])
+  })
+
+  it('is none where none is needed and none fits, and not twice so in a row', () => {
+    const images = [image('a'), image('bell', { alt: 'A bell in its frame of oak' })]
+    const free = [0, 1, 2, 3].map((i) => wish(i, { needed: false }))
+    const [first, second, , bell] = choose(images, free, [], 1)
+    expect([first, bell]).toEqual([null, 1])
+    expect(second).not.toBeNull()
+    expect(choose([], [wish(0)])).toEqual([null])
+  })
+})
+
+const wishes = fc.array(
+  fc.record({
+    part: fc.nat(3),
+    account: fc.constantFrom('a', 'b', 'c'),
+    day: fc.nat(60),
+    needed: fc.boolean(),
+  }),
+  { maxLength: 14 },
+)
+const shown = fc.array(
+  fc.record({
+    picture: fc.constantFrom('0', '1', '2'),
+    account: fc.constantFrom('a', 'b', 'c', 'd'),
+    day: fc.integer({ min: -40, max: 90 }),
+  }),
+  { maxLength: 6 },
+)
+/** Two accounts share a network. */
+const networkOf = (account: string): string => (account === 'c' ? 'other' : 'shared')
+
+describe('over random drips', () => {
+  const images = [0, 1, 2, 3, 4].map((i) =>
+    image(String(i), { block: i - 1, alt: PARTS[i]?.slice(0, 30) ?? '' }),
+  )
+  const url = (i: number): string => images[i]?.url ?? ''
+
+  it('no picture is shown too soon again, but where one is needed and all are kept away', () => {
+    fc.assert(
+      fc.property(wishes, shown, fc.nat(30), (drawn, before, rest) => {
+        const asked = drawn.map(({ part, account, day, needed }) =>
+          wish(part, { account, network: networkOf(account), day, needed }),
+        )
+        const stood = before.map((s) => ({
+          ...s,
+          picture: url(Number(s.picture)),
+          network: networkOf(s.account),
+        }))
+        const chosen = choose(images, asked, stood, rest)
+        const all = [
+          ...stood,
+          ...asked.flatMap((w, i) => {
+            const picture = chosen[i]
+            return picture == null ? [] : [{ ...w, picture: url(picture), i }]
+          }),
+        ]
+        /** Whether a picture would stand too near to the same one, by a reading of the rule that goes through all. */
+        const tooNear = (w: PictureWish, i: number, picture: string): boolean => {
+          const others = all.filter((o) => !('i' in o) || o.i !== i)
+          const near = others.some(
+            (o) => o.picture === picture && o.network === w.network && Math.abs(o.day - w.day) < rest,
+          )
+          // One account's posts in their order; on one day what stood before comes first.
+          const line = others
+            .filter((o) => o.account === w.account)
+            .concat({ ...w, picture: 'this one', i })
+            .map((o) => ({ ...o, rank: 'i' in o ? o.i : -1 }))
+            .sort((x, y) => x.day - y.day || x.rank - y.rank)
+          const at = line.findIndex((o) => o.picture === 'this one')
+          return near || line[at - 1]?.picture === picture || line[at + 1]?.picture === picture
+        }
+        asked.forEach((w, i) => {
+          const picture = chosen[i]
+          if (picture == null) return expect(w.needed).toBe(false)
+          if (!tooNear(w, i, url(picture))) return
+          expect(w.needed).toBe(true)
+        })
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('pictures suit their posts nearly as well as in the best of all ways to choose', () => {
+    const like = likenessIn(piece)
+    let [found, best] = [0, 0]
+    fc.assert(
+      fc.property(fc.array(fc.nat(3), { minLength: 1, maxLength: 4 }), (parts) => {
+        const asked = parts.map((part, day) => wish(part, { day }))
+        const sum = (of: readonly (number | null)[]): number =>
+          of.reduce<number>((s, p, i) => s + like(asked[i] as PictureWish, images[p ?? 0] as PieceImage), 0)
+        // All ways to give each post another picture.
+        const ways = (left: number): number[][] =>
+          left === 0
+            ? [[]]
+            : ways(left - 1).flatMap((w) => images.flatMap((_, p) => (w.includes(p) ? [] : [[...w, p]])))
+        found += sum(choose(images, asked))
+        best += Math.max(...ways(parts.length).map(sum))
+      }),
+      { numRuns: 60 },
+    )
+    expect(found).toBeLessThanOrEqual(best + 1e-9)
+    expect(found / best).toBeGreaterThan(0.97)
+  })
+})

@@ -1,0 +1,1 @@
+export { choosePictures, type PictureWish, type Showing } from './choose'
