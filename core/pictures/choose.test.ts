@@ -77,6 +77,22 @@ describe('the picture of a post', () => {
     expect(like({ words: '', place: null }, rare)).toBe(0)
   })
 
+  it('is likelier the nearer it stands, and by the words beside it', () => {
+    const like = likenessIn(piece)
+    const { place } = wish(0)
+    const far = [0, 1, 3].map((block) => like({ words: '', place }, image('x', { block })))
+    expect(far[0]).toBeGreaterThan(far[1] ?? 0)
+    expect(far[1]).toBeGreaterThan(far[2] ?? 0)
+    const speech = { words: PARTS[2] ?? '', place: null }
+    expect(like(speech, image('x', { block: 2 }))).toBeGreaterThan(like(speech, image('x', { block: 0 })))
+  })
+
+  it('is one that was not used yet, where two suit it alike', () => {
+    const images = [image('a', { alt: 'Organ pipes' }), image('b', { alt: 'Organ pipes' })]
+    const asked = ['n', 'm', 'o', 'p'].map((network, day) => wish(1, { network, account: network, day }))
+    expect(choose(images, asked)).toEqual([0, 1, 0, 1])
+  })
+
   it('is another one where its network shows that picture within the days of rest, on whichever account', () => {
     const images = [
       image('organ', { alt: 'Organ pipes and bellows' }),

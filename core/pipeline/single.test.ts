@@ -6,6 +6,7 @@ import { likeness, LIKENESS_BOUND } from '../judging'
 import { PLAIN_MAKE } from '../model'
 import { aBrand, anAccount, aPost } from '../model/samples'
 import { readFragment } from '../reading'
+import { showings } from './drip'
 import { singlePost, takeWriting, toPassages, type SingleRequest } from '.'
 
 const article = readArticle(
@@ -89,6 +90,24 @@ describe('one more post of a piece', () => {
         shown('https://a.example/b.png', '2026-11-29T12:00:00.000Z'),
       ]),
     ).toBe('https://a.example/a.png')
+    // What is set aside is not shown.
+    const [a, b] = ['https://a.example/a.png', 'https://a.example/b.png'] as const
+    const day = (which: string): string => `2026-11-${which}T12:00:00.000Z`
+    expect(url([shown(a, day('30')), shown(b, day('28'))])).toBe(b)
+    expect(url([{ ...shown(a, day('30')), state: 'set aside' }, shown(b, day('28'))])).toBe(a)
+    // A brand's pictures rest as long as it says: after two days the first one is free again.
+    const standing = [shown(b, day('20')), shown(a, day('28')), shown('https://a.example/c.png', day('30'))]
+    const brand = aBrand()
+    const brief = { ...brand, weights: { ...brand.weights, pictureDays: 2 } }
+    expect(url(standing)).toBe(b)
+    expect(one({ account: pictures, standing, brand: brief }).media?.sourceUrl).toBe(a)
+  })
+
+  it('counts the days on which pictures stand from one day on', () => {
+    const media = { sourceUrl: 'x', alt: '', shape: null, hash: null }
+    const days = ['2026-11-29T23:00:00.000Z', '2026-12-04T01:00:00.000Z'].map((at) => aPost({ at, media }))
+    expect(showings(days, '2026-12-01').map((s) => s.day)).toEqual([-2, 3])
+    expect(showings([aPost({ media: null })], '2026-12-01')).toEqual([])
   })
 
   it('is refused with the reason where no passage is left', () => {
