@@ -22,7 +22,7 @@ const wanted = SPECS.filter(({ name }) => asked.length === 0 || asked.includes(n
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: false,
-  workers: 3,
+  workers: 2,
   timeout: 300_000,
   expect: { timeout: 25_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],

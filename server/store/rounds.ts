@@ -97,6 +97,11 @@ export async function settleEach(
   return setbacks
 }
 
+/** Why a post was refused, with the part of it that broke the rule, where the sentence does not name that itself. */
+function withField({ reason, field }: Extract<Outcome, { kind: 'refused' }>): string {
+  return !field || reason.toLowerCase().includes(field.toLowerCase()) ? reason : `${reason} Field: ${field}.`
+}
+
 /** What becomes of a delivery: it ends, or it waits again; and what a person should hear. */
 function whatCame(
   row: Row,
@@ -113,8 +118,10 @@ function whatCame(
       const ending = { ...end('published', 'The network took it.'), publicUrl, visibility }
       return { setback: null, ending: { ...ending, published: { at: now, remoteId } } }
     }
-    case 'refused':
-      return { setback: { what: 'failed', reason: outcome.reason }, ending: end('failed', outcome.reason) }
+    case 'refused': {
+      const reason = withField(outcome)
+      return { setback: { what: 'failed', reason }, ending: end('failed', reason) }
+    }
     case 'unsure':
       return { setback: { what: 'failed', reason: outcome.reason }, ending: end('unsure', outcome.reason) }
     case 'by hand':

@@ -102,6 +102,18 @@ describe.each([
     expect(await spool.claim('acc', 'other', T0 + 6 * MINUTE, 2)).toMatchObject({ post: 'later' })
   })
 
+  test('says of what is refused which part of it breaks the rule, where the reason does not', async () => {
+    const reasons = []
+    for (const [i, reason] of ['Too long.', 'The title is too long.'].entries()) {
+      await spool.put([entry(`p${i}`, { gapMinutes: 0 })], 'ws')
+      const claim = await spool.claim('acc', 'me', T0 + i, 0)
+      const setback = await spool.settle(claim!, 'me', [], { kind: 'refused', reason, field: 'title' }, T0 + i)
+      reasons.push(setback?.reason)
+    }
+    expect(reasons).toEqual(['Too long. Field: title.', 'The title is too long.'])
+    expect((await spool.receipts(0)).receipts.map((r) => r.reason)).toEqual(reasons)
+  })
+
   test('lets two servers that claim at once have one delivery between them', async () => {
     await spool.put([entry('p')], 'ws')
     const claims = await Promise.all(['a', 'b', 'c', 'd'].map((owner) => spool.claim('acc', owner, T0, 0)))
