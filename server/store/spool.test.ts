@@ -107,7 +107,13 @@ describe.each([
     for (const [i, reason] of ['Too long.', 'The title is too long.'].entries()) {
       await spool.put([entry(`p${i}`, { gapMinutes: 0 })], 'ws')
       const claim = await spool.claim('acc', 'me', T0 + i, 0)
-      const setback = await spool.settle(claim!, 'me', [], { kind: 'refused', reason, field: 'title' }, T0 + i)
+      const setback = await spool.settle(
+        claim!,
+        'me',
+        [],
+        { kind: 'refused', reason, field: 'title' },
+        T0 + i,
+      )
       reasons.push(setback?.reason)
     }
     expect(reasons).toEqual(['Too long. Field: title.', 'The title is too long.'])
