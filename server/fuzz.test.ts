@@ -81,7 +81,7 @@ it('every route takes whatever comes', async () => {
 }, 300_000)
 
 /** Faults of others that a route passes on: a network, a service or an address that does not answer. */
-const OUTSIDE = new Set(['unreachable', 'bad-answer', 'not-ready'])
+const OUTSIDE = new Set(['unreachable', 'bad-answer'])
 
 function request(path: string, operation: Operation, draw: Draw): { address: string; body: unknown } {
   const word = (schema: Schema, name: string): string => {

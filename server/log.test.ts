@@ -25,6 +25,16 @@ describe('the log', () => {
     })
   })
 
+  it('holds nothing else that a fault carries', () => {
+    const fault = Object.assign(new Error('Out of range.'), { code: '22003', params: ['secret words'] })
+    for (const form of ['json', 'plain'] as const) {
+      const [line] = written(form, (log) => log.error({ err: fault }, 'It broke.'))
+      expect(line).toContain('Out of range.')
+      expect(line).not.toContain('secret words')
+      if (form === 'json') expect(JSON.parse(line ?? '')).toMatchObject({ err: { code: '22003' } })
+    }
+  })
+
   it('says in plain what went wrong, and nothing of what went well', () => {
     const lines = written('plain', (log) => {
       log.info('All is well.')

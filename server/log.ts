@@ -5,10 +5,16 @@ export type LogForm = 'plain' | 'json'
 
 /**
  * A log on a stream. As `json` it holds everything from `info` on, each line with time, level, sentence and what belongs to
- * it; as `plain` the sentences of what went wrong. No line holds words of a post, an address with its query, or a secret.
+ * it; as `plain` the sentences of what went wrong. Of a fault there is its kind, its sentence, its code and where it arose,
+ * and nothing else that it carries: a database hangs the values of its question on it.
  */
 export function logTo(form: LogForm, stream: { write(text: string): unknown }): Logger {
-  const options = { base: null, timestamp: pino.stdTimeFunctions.isoTime, formatters: { level } }
+  const options = {
+    base: null,
+    timestamp: pino.stdTimeFunctions.isoTime,
+    formatters: { level },
+    serializers: { err },
+  }
   if (form === 'json') return pino(options, stream)
   const sentences = {
     write(line: string): void {
@@ -17,6 +23,12 @@ export function logTo(form: LogForm, stream: { write(text: string): unknown }): 
     },
   }
   return pino({ ...options, level: 'warn' }, sentences)
+}
+
+function err(fault: unknown): { type: string; message: string; code?: unknown; stack?: string | undefined } {
+  if (!(fault instanceof Error)) return { type: typeof fault, message: String(fault) }
+  const { name: type, message, stack } = fault
+  return 'code' in fault ? { type, message, code: fault.code, stack } : { type, message, stack }
 }
 
 function level(label: string): { level: string } {

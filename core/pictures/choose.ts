@@ -30,8 +30,8 @@ const ROUNDS = 4
  * Chooses a picture of the piece for each post, or none: the one that belongs most to what the post says, pictures that were
  * not used before others. No account shows a picture twice in a row, and no account of a network one that another account
  * of it shows less than `restDays` away. Only where a network takes no post without a picture, and every picture is
- * kept away by that, the one comes that was shown furthest away. One post after the other gets the best that is left; then pairs
- * change pictures while both gain by it (2-opt, Croes 1958). Gives indexes into the piece's pictures, in the order of
+ * kept away by that, the one comes that was shown furthest away. One post after the other gets the best that is left, those
+ * first that need one; then pairs change pictures while they gain by it together (2-opt, Croes 1958). Gives indexes into the piece's pictures, in the order of
  * the posts.
  */
 export function choosePictures(
