@@ -13,7 +13,7 @@ import {
   Trial,
 } from '../../core/model'
 import type { App, Context } from '../context'
-import { typed } from './typed'
+import { typed, type TypedApp } from './typed'
 import { mustOwn } from './workspace'
 
 const Hash = z.string().regex(/^[0-9a-f]{64}$/)
@@ -156,56 +156,14 @@ export function spoolRoutes(app: App, context: Context): void {
         }
       },
     )
-    routes.get(
-      '/api/spool/receipts',
-      {
-        schema: {
-          summary: 'Receipts after a cursor, kept until acknowledged',
-          querystring: z.object({ after: z.coerce.number().int().min(0).default(0) }),
-          response: { 200: ReceiptPage },
-        },
-      },
-      (request) => spool().receipts(request.query.after),
-    )
-    routes.post(
-      '/api/spool/receipts/acknowledge',
-      {
-        schema: {
-          summary: 'Forget receipts up to a cursor',
-          body: z.object({ cursor: z.int().min(0) }),
-          response: { 200: z.object({ cursor: z.int() }) },
-        },
-      },
-      async (request) => {
-        await spool().acknowledge(request.body.cursor)
-        return { cursor: request.body.cursor }
-      },
-    )
-    routes.get(
-      '/api/spool/readings',
-      {
-        schema: {
-          summary: 'What was read of published posts after a cursor, kept until acknowledged',
-          querystring: z.object({ after: z.coerce.number().int().min(0).default(0) }),
-          response: { 200: ReadingPage },
-        },
-      },
-      (request) => context.parts().readings.page(request.query.after),
-    )
-    routes.post(
-      '/api/spool/readings/acknowledge',
-      {
-        schema: {
-          summary: 'Forget readings up to a cursor',
-          body: z.object({ cursor: z.int().min(0) }),
-          response: { 200: z.object({ cursor: z.int() }) },
-        },
-      },
-      async (request) => {
-        await context.parts().readings.acknowledge(request.body.cursor)
-        return { cursor: request.body.cursor }
-      },
-    )
+    collected(routes, 'receipts', 'Receipts', ReceiptPage, {
+      page: (after) => spool().receipts(after),
+      acknowledge: (cursor) => spool().acknowledge(cursor),
+    })
+    collected(routes, 'readings', 'What was read of published posts', ReadingPage, {
+      page: (after) => context.parts().readings.page(after),
+      acknowledge: (cursor) => context.parts().readings.acknowledge(cursor),
+    })
     routes.put(
       '/api/spool/media/:hash',
       {
@@ -232,4 +190,40 @@ export function spoolRoutes(app: App, context: Context): void {
       },
     )
   })
+}
+
+/** What the app collects page by page: it is given after a cursor, and kept until the app says up to where it has it. */
+function collected<T>(
+  routes: TypedApp,
+  name: 'receipts' | 'readings',
+  title: string,
+  page: z.ZodType<T>,
+  from: { page: (after: number) => Promise<T>; acknowledge: (cursor: number) => Promise<void> },
+): void {
+  routes.get(
+    `/api/spool/${name}`,
+    {
+      schema: {
+        summary: `${title} after a cursor, kept until acknowledged`,
+        querystring: z.object({ after: z.coerce.number().int().min(0).default(0) }),
+        // What the compiler cannot see of a schema that is handed in: it is that of the page.
+        response: { 200: page as z.ZodType },
+      },
+    },
+    (request) => from.page(request.query.after),
+  )
+  routes.post(
+    `/api/spool/${name}/acknowledge`,
+    {
+      schema: {
+        summary: `Forget ${name} up to a cursor`,
+        body: z.object({ cursor: z.int().min(0) }),
+        response: { 200: z.object({ cursor: z.int() }) },
+      },
+    },
+    async (request) => {
+      await from.acknowledge(request.body.cursor)
+      return { cursor: request.body.cursor }
+    },
+  )
 }

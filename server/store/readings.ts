@@ -1,6 +1,7 @@
 import { Reading, type Age, type NextReading, type ReadingPage } from '../../core/model'
 import type { Database } from './database'
 import { SKEW, written } from './deliveries'
+import { Outbox } from './outbox'
 
 /** So long before a reading's time is over, in milliseconds, it is the last chance to take it. */
 const SOON = 600_000
@@ -27,9 +28,11 @@ export interface Taken {
 /** What is read of published posts, kept until the app has it; what is due next stands at each delivery. */
 export class Readings {
   readonly #database: Database
+  readonly #outbox: Outbox<typeof Reading>
 
   constructor(database: Database) {
     this.#database = database
+    this.#outbox = new Outbox(database, 'readings', Reading)
   }
 
   /** Claims readings that are due on linked accounts, the longest due first. */
@@ -103,18 +106,12 @@ export class Readings {
 
   /** Readings after a cursor, oldest first. */
   async page(after: number, limit = 500): Promise<ReadingPage> {
-    const rows = await this.#database.query<{ cursor: string | number; body: string }>(
-      `select cursor, body from readings where cursor > $1 order by cursor limit $2`,
-      [after, limit],
-    )
-    return {
-      cursor: Number(rows[rows.length - 1]?.cursor ?? after),
-      readings: rows.map((r) => Reading.parse(JSON.parse(r.body))),
-    }
+    const { cursor, items: readings } = await this.#outbox.after(after, limit)
+    return { cursor, readings }
   }
 
   /** Forgets readings up to a cursor: the app has them. */
-  async acknowledge(cursor: number): Promise<void> {
-    await this.#database.query(`delete from readings where cursor <= $1`, [cursor])
+  acknowledge(cursor: number): Promise<void> {
+    return this.#outbox.acknowledge(cursor)
   }
 }

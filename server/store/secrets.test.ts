@@ -4,7 +4,7 @@ import { readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/servers'
-import { aGrant } from '../testing/parts'
+import { aGrant, CAPABILITIES } from '../testing/parts'
 import { Accounts } from './accounts'
 import { layFreshSpool } from '../testing/freshSpool'
 import { openDatabase } from './database'
@@ -55,14 +55,7 @@ describe('secrets', () => {
     const look = async () => {
       const database = await openDatabase({ folder: folder.path })
       const secrets = new Secrets(keysOf(folder.path, undefined))
-      const accounts = new Accounts(database, secrets, () => ({
-        publishes: true,
-        reads: true,
-        takesDown: true,
-        measures: true,
-        tagFigures: true,
-        targets: 'required',
-      }))
+      const accounts = new Accounts(database, secrets, () => CAPABILITIES)
       return { database, secrets, accounts, settings: new Settings(database, secrets) }
     }
     const before = await look()

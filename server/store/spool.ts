@@ -11,6 +11,7 @@ import type { Outcome } from '../networks/connector'
 import type { Database, Queryable } from './database'
 import { claimOf, finish, LEASE, lockAccounts, receiptOf, written, type Claim, type Row } from './deliveries'
 import { hasMedia } from './media'
+import { Outbox } from './outbox'
 import { BUSY, claimEach, HEAD, settleEach, type At, type Setback, type Settlement } from './rounds'
 
 /** States in which nothing more is done with a delivery; a late one may be handed over anew. */
@@ -24,9 +25,11 @@ const FINISHED = new Set(['published', 'failed', 'unsure', 'gone'])
  */
 export class Spool {
   readonly #database: Database
+  readonly #outbox: Outbox<typeof Receipt>
 
   constructor(database: Database) {
     this.#database = database
+    this.#outbox = new Outbox(database, 'receipts', Receipt)
   }
 
   /** Takes posts, or says of each why not. Idempotent; an older revision is refused. */
@@ -118,19 +121,13 @@ export class Spool {
 
   /** Receipts after a cursor, oldest first. */
   async receipts(after: number, limit = 100): Promise<ReceiptPage> {
-    const rows = await this.#database.query<{ cursor: string | number; body: string }>(
-      `select cursor, body from receipts where cursor > $1 order by cursor limit $2`,
-      [after, limit],
-    )
-    return {
-      cursor: Number(rows[rows.length - 1]?.cursor ?? after),
-      receipts: rows.map((r) => Receipt.parse(JSON.parse(r.body))),
-    }
+    const { cursor, items: receipts } = await this.#outbox.after(after, limit)
+    return { cursor, receipts }
   }
 
   /** Forgets receipts up to a cursor: the app has them. */
-  async acknowledge(cursor: number): Promise<void> {
-    await this.#database.query(`delete from receipts where cursor <= $1`, [cursor])
+  acknowledge(cursor: number): Promise<void> {
+    return this.#outbox.acknowledge(cursor)
   }
 
   /** The accounts that have work to do at a moment: those whose oldest open delivery may be claimed. */

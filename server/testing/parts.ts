@@ -4,7 +4,8 @@ import { Accounts } from '../store/accounts'
 import type { Database } from '../store/database'
 import { Secrets } from '../store/secrets'
 
-const CAPABILITIES: Capabilities = {
+/** Everything can be done. */
+export const CAPABILITIES: Capabilities = {
   publishes: true,
   reads: true,
   takesDown: true,

@@ -66,9 +66,8 @@ export async function tick(): Promise<void> {
       await work().catch((error: unknown) => void faults.push(error))
     }
     await readClock()
-    await Promise.all([step(collectReceipts), step(seeAccounts)])
+    await Promise.all([step(collectReceipts), step(collectReadings), step(seeAccounts)])
     await step(() => reconcile(collectReceipts))
-    await step(collectReadings)
     await visitDueSources(step)
     const touched = new Set(dirty)
     dirty.clear()
@@ -107,50 +106,56 @@ export async function nextOwnEvent(): Promise<string | null> {
   return [...due, ...[...recurring, ...noted].filter((at) => at > now)].sort()[0] ?? null
 }
 
-async function collectReceipts(): Promise<void> {
+/**
+ * Fetches page by page what the server keeps until it is told that it is here. What `keep` makes of a page and how far it
+ * reached are written down together; `after` follows each page once that is done.
+ */
+async function collect<T extends { cursor: number }>(
+  name: 'receipts' | 'readings',
+  cursor: 'receiptCursor' | 'readingCursor',
+  keep: (page: T) => Promise<Write[]>,
+  after: (page: T) => Promise<void> = () => Promise.resolve(),
+): Promise<void> {
   for (;;) {
     const [workspace] = await all('workspace')
     if (!workspace) return
-    const page = await get<ReceiptPage>(`/api/spool/receipts?after=${workspace.receiptCursor}`)
-    if (page.receipts.length === 0) return
-    const posts = new Map((await all('posts')).map((p) => [p.id, p]))
-    const writes: Write[] = page.receipts.flatMap((receipt) => {
-      const post = posts.get(receipt.post)
-      if (!post) return []
-      return [
-        put('receipts', { ...receipt, brand: post.brand }),
-        patch('posts', post.id, (p) => afterReceipt(p, receipt)),
-      ]
-    })
+    const page = await get<T>(`/api/spool/${name}?after=${workspace[cursor]}`)
+    if (page.cursor === workspace[cursor]) return
     await commit('machine', [
-      ...writes,
-      patch('workspace', workspace.id, (w) => ({ ...w, receiptCursor: page.cursor })),
+      ...(await keep(page)),
+      patch('workspace', workspace.id, (w) => ({ ...w, [cursor]: page.cursor })),
     ])
-    await send('/api/spool/receipts/acknowledge', { cursor: page.cursor })
-    await placeAfterBreak(page.receipts)
+    await send(`/api/spool/${name}/acknowledge`, { cursor: page.cursor })
+    await after(page)
   }
 }
 
-/** Keeps what the server read of published posts; of posts that are no longer there it is of no use. */
-async function collectReadings(): Promise<void> {
-  for (;;) {
-    const [workspace] = await all('workspace')
-    if (!workspace) return
-    const page = await get<ReadingPage>(`/api/spool/readings?after=${workspace.readingCursor}`)
-    if (page.readings.length === 0) return
-    const posts = await Promise.all(
-      [...new Set(page.readings.map((r) => r.post))].map((id) => one('posts', id)),
-    )
-    const brands = new Map(posts.flatMap((p) => (p ? [[p.id, p.brand]] : [])))
-    await commit('machine', [
-      ...page.readings.flatMap((reading) => {
-        const brand = brands.get(reading.post)
-        return brand === undefined ? [] : [put('readings', { ...reading, brand })]
-      }),
-      patch('workspace', workspace.id, (w) => ({ ...w, readingCursor: page.cursor })),
-    ])
-    await send('/api/spool/readings/acknowledge', { cursor: page.cursor })
+function collectReceipts(): Promise<void> {
+  const keep = async ({ receipts }: ReceiptPage): Promise<Write[]> => {
+    const posts = new Map((await all('posts')).map((p) => [p.id, p]))
+    return receipts.flatMap((receipt) => {
+      const post = posts.get(receipt.post)
+      return post
+        ? [
+            put('receipts', { ...receipt, brand: post.brand }),
+            patch('posts', post.id, (p) => afterReceipt(p, receipt)),
+          ]
+        : []
+    })
   }
+  return collect('receipts', 'receiptCursor', keep, ({ receipts }) => placeAfterBreak(receipts))
+}
+
+/** Keeps what the server read of published posts; of posts that are no longer there it is of no use. */
+function collectReadings(): Promise<void> {
+  return collect<ReadingPage>('readings', 'readingCursor', async ({ readings }) => {
+    const posts = await Promise.all([...new Set(readings.map((r) => r.post))].map((id) => one('posts', id)))
+    const brands = new Map(posts.flatMap((p) => (p ? [[p.id, p.brand]] : [])))
+    return readings.flatMap((reading) => {
+      const brand = brands.get(reading.post)
+      return brand === undefined ? [] : [put('readings', { ...reading, brand })]
+    })
+  })
 }
 
 /**
