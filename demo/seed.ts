@@ -2,6 +2,8 @@ import { parseFeed } from '../core/feeds'
 import { guessReading, mergeRows, parseSheet, readSheet, writeBundle } from '../core/formats'
 import {
   HouseStyle,
+  usualLook,
+  type Look,
   NO_LIMITS,
   partPiece,
   PLAIN_MAKE,
@@ -73,6 +75,7 @@ async function yard(house: House): Promise<void> {
     name: 'Oakum Yard',
     zone: 'Europe/Lisbon',
     neverSay: ['cheap', 'hack', 'effortless'],
+    look: { ground: '#efe7d6', ink: '#22302e', accent: '#a8432d', sign: 'Oakum Yard · wooden boats' },
   })
   const accounts = house.accounts(brand, ACCOUNTS['oakum-yard'])
   const journal = house.feed(brand, 'yard-journal', 'oakum-yard', null)
@@ -113,6 +116,13 @@ async function huts(house: House): Promise<void> {
     name: 'Fernhollow Huts',
     zone: 'Europe/Dublin',
     neverSay: ['hidden gem', 'bucket list'],
+    look: {
+      ground: '#e6ecdd',
+      ink: '#24331f',
+      accent: '#c46f46',
+      words: 'Schibsted Grotesk',
+      sign: 'Fernhollow Huts',
+    },
   })
   const accounts = house.accounts(brand, ACCOUNTS.fernhollow)
   const journal = house.feed(brand, 'huts-journal', 'fernhollow', 'Walking')
@@ -160,14 +170,15 @@ class House {
     this.#origin = `http://localhost:${request.port}`
   }
 
-  brand(of: { id: string; name: string; zone: string; neverSay: string[] }): Brand {
-    const { neverSay, ...rest } = of
+  brand(of: { id: string; name: string; zone: string; neverSay: string[]; look: Partial<Look> }): Brand {
+    const { neverSay, look, ...rest } = of
     const brand: Brand = {
       ...rest,
       quiet: [{ yearly: '12-25' }, { yearly: '01-01' }],
       slots: [],
       weights: USUAL_WEIGHTS,
       houseStyle: HouseStyle.parse({ neverSay }),
+      look: { ...usualLook(of.name), ...look },
       briefs: [],
       held: null,
       endedAt: null,

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { connectTo, emptyDatabase } from './testing/browser'
-import { ownPicture, TABLE_NAMES } from '../../core/model'
+import { ownPicture, TABLE_NAMES, type Post } from '../../core/model'
 import {
   aBrand,
   aDrip,
@@ -30,7 +30,9 @@ const picture = async (text: string) => ({
   width: 4,
   height: 4,
 })
-const media = (h: string) => ({ sourceUrl: ownPicture(h), alt: '', shape: null, hash: null })
+const media = (h: string): Post['media'] => [
+  { source: { from: 'address', url: ownPicture(h) }, alt: '', shape: null, hash: null },
+]
 /** How many rows each table has of a brand. */
 const rowsOf = async (brand: string) =>
   Object.fromEntries(

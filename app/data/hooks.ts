@@ -4,6 +4,9 @@ import useSWRImmutable from 'swr/immutable'
 import {
   joinPiece,
   ownPictureHash,
+  type Card,
+  type Look,
+  type PostMedia,
   textId,
   type Account,
   type Row,
@@ -11,6 +14,7 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { NETWORKS } from '../../core/networks'
+import { cards } from '../workers'
 import { pictureBytes } from './actions/pictures'
 import { all, one } from './store'
 
@@ -88,4 +92,29 @@ export function usePicture(url: string | null): string | undefined {
     return blob ? URL.createObjectURL(blob) : undefined
   })
   return own ? data : (url ?? undefined)
+}
+
+/** What an image element shows a picture of a post by; a card is drawn in the brand's look. Undefined until it is there. */
+export function useMedia(media: PostMedia | undefined, brand: string): string | undefined {
+  const source = media?.source
+  const look = useRow('brands', source?.from === 'card' ? brand : null)?.look
+  const address = usePicture(source?.from === 'address' ? source.url : null)
+  const card = useCard(source?.from === 'card' ? source.card : null, look, media?.shape ?? null)
+  return source?.from === 'card' ? card?.url : address
+}
+
+/** A card in a look, as an image element shows it, and the letters that no typeface has. */
+export function useCard(
+  card: Card | null,
+  look: Look | undefined,
+  shape: PostMedia['shape'],
+): { url: string; missing: readonly string[] } | undefined {
+  const { data } = useSWRImmutable(
+    card && look ? ['card', card, look, shape] : null,
+    async ([, ...drawn]) => {
+      const { svg, missing } = await cards().draw(...drawn)
+      return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), missing }
+    },
+  )
+  return data
 }

@@ -128,7 +128,17 @@ export { claimNotices, claimSummary, handOverAhead, noteVisit, saveNotices } fro
 export { boot, claim, restartDemo, type Boot } from './boot'
 export { addBrands, exportBundle, importBundle, removeBrand } from './bundle'
 export { clockNow, nowIso, useClock } from './clock'
-export { useAccounts, useOpenAccounts, usePicture, useRow, useRows, useTable, useWholePiece } from './hooks'
+export {
+  useAccounts,
+  useCard,
+  useMedia,
+  useOpenAccounts,
+  usePicture,
+  useRow,
+  useRows,
+  useTable,
+  useWholePiece,
+} from './hooks'
 export { textsOf } from './store'
 export { during, jump, startRunner, useActivity } from './runner'
 export { undo } from './undo'

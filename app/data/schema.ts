@@ -117,6 +117,8 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['workspace'], from: 10, to: 11 },
     ],
   },
+  // Several pictures to a post, and cards in a brand's look.
+  { version: 13, steps: [{ do: 'upgrade rows', stores: ['posts', 'brands'], from: 11, to: 12 }] },
 ]
 
 /** The fields of a table's records by which it can be read. */

@@ -229,7 +229,7 @@ const Line = memo(function Line({ item, accounts }: { item: Waiting; accounts: r
 const WentOut = memo(function WentOut({ post, zone }: { post: Post; zone: string }) {
   return (
     <Flex align="center" gap="2.5" py="1">
-      <Drop state="published" picture={post.media !== null} size={20} />
+      <Drop state="published" picture={post.media.length > 0} size={20} />
       <Box fontFamily="reading" fontSize="15px" flex="1" truncate>
         {post.wording.text.split('\n')[0]}
       </Box>

@@ -2,7 +2,7 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { may, openFlagsOf, waitsForReview, type Account, type Check, type Post } from '../../core/model'
-import { approve, approveAsItIs, decideLate, sayItIsOut, setAside, tryAgain, usePicture } from '../data'
+import { approve, approveAsItIs, decideLate, sayItIsOut, setAside, tryAgain, useMedia } from '../data'
 import { attempt, Button, count, moment, Mono, NetworkMark, postPath, say, TextField } from '../ui'
 
 /** So many posts are listed at once; more come as these are done. */
@@ -206,7 +206,7 @@ function One({
 
 /** What a person needs to publish a post by hand: its words and its link to copy, its picture to save. */
 function ToCopy({ post, words }: { post: Post; words: string }) {
-  const picture = usePicture(post.media?.sourceUrl ?? null)
+  const picture = useMedia(post.media[0], post.brand)
   const copy = (text: string): void =>
     void attempt(async () => {
       await navigator.clipboard.writeText(text)

@@ -113,7 +113,7 @@ export function River({
                     >
                       <Drop
                         state={post.state}
-                        picture={post.media !== null}
+                        picture={post.media.length > 0}
                         hue={pipelines.find((p) => p.id === post.pipeline)?.hue ?? null}
                         size={24}
                       />

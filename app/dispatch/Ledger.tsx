@@ -186,7 +186,7 @@ export function Ledger() {
             >
               <Drop
                 state={post.state}
-                picture={post.media !== null}
+                picture={post.media.length > 0}
                 hue={pipelines.find((p) => p.id === post.pipeline)?.hue ?? null}
               />
               <Mono w="128px" flexShrink={0}>

@@ -142,7 +142,7 @@ export const PostList = memo(function PostList({
                 >
                   <Drop
                     state={entry.post.state}
-                    picture={entry.post.media !== null}
+                    picture={entry.post.media.length > 0}
                     hue={hueOf(entry.post.pipeline)}
                     size={20}
                   />

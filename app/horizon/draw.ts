@@ -19,7 +19,7 @@ import {
 } from './geometry'
 
 /** What hangs inside a drop. */
-export type Inside = 'plain' | 'picture' | 'thread'
+export type Inside = 'plain' | 'picture' | 'card' | 'thread'
 
 /** A post on the board. */
 export interface BoardMark extends Mark {

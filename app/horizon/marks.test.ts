@@ -70,7 +70,7 @@ it('a filter lets through what has all it names', () => {
 })
 
 it('a drop tells a thread from a picture from plain words', () => {
-  const post = aPost({ media: null })
+  const post = aPost({ media: [] })
   expect(insideOf(post)).toBe('plain')
   expect(insideOf({ ...post, wording: { ...post.wording, parts: ['and on'] } })).toBe('thread')
 })

@@ -39,7 +39,9 @@ export function momentOf(post: Post): string | null {
 
 export function insideOf(post: Post): Inside {
   if (post.wording.parts.length > 0) return 'thread'
-  return post.media ? 'picture' : 'plain'
+  const [first] = post.media
+  if (!first) return 'plain'
+  return first.source.from === 'card' ? 'card' : 'picture'
 }
 
 /** Whether a post is let through by a filter. */

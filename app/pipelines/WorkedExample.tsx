@@ -225,7 +225,7 @@ function Released({
       {trouble && <Box color="amberText">{trouble}</Box>}
       {sorted.map((post) => (
         <Flex key={post.id} gap="3" py="2" borderTopWidth="1px" borderStyle="dotted" borderColor="hairline">
-          <Drop state={post.state} picture={post.media !== null} hue={pipeline.hue} />
+          <Drop state={post.state} picture={post.media.length > 0} hue={pipeline.hue} />
           <Mono w="124px" flexShrink={0}>
             {post.at
               ? moment(post.at, accounts.find((a) => a.id === post.account)?.zone ?? 'UTC')

@@ -2,10 +2,12 @@ import { proxy, wrap, type Remote } from 'comlink'
 import { Fault } from '../../core/model'
 import type { Answer, Run } from './heavy'
 import type { Remoted } from './tasks'
+import type { Cards } from './cards'
 import type { Pictures } from './pictures'
 
 let heavyWorker: Remoted | null = null
 let pictureWorker: Remote<Pictures> | null = null
+let cardWorker: Remote<Cards> | null = null
 
 /** The worker for reading, passages, captions and planning, started when first needed. Its faults are thrown here. */
 export function heavy(): Remoted {
@@ -36,6 +38,14 @@ export function pictures(): Remote<Pictures> {
     new Worker(new URL('./pictures.ts', import.meta.url), { type: 'module', name: 'pictures' }),
   )
   return pictureWorker
+}
+
+/** The worker that draws cards, with the typefaces that come with Dripline. */
+export function cards(): Remote<Cards> {
+  cardWorker ??= wrap<Cards>(
+    new Worker(new URL('./cards.ts', import.meta.url), { type: 'module', name: 'cards' }),
+  )
+  return cardWorker
 }
 
 export { proxy }

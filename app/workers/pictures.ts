@@ -1,21 +1,8 @@
 import { expose } from 'comlink'
+import { hashOf, type MadePicture } from './blobs'
 import { chooseShape, cropAboutCentre, type Shape } from '../../core/networks'
 
-/** A picture ready to be handed over. */
-export interface MadePicture {
-  blob: Blob
-  hash: string
-  type: string
-  width: number
-  height: number
-}
-
 const LONGEST = 1600
-
-async function hashOf(blob: Blob): Promise<string> {
-  const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())
-  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
-}
 
 /** What the page asks of the picture worker. */
 const pictures = {

@@ -211,7 +211,7 @@ function Cell({
         opacity={post.state === 'set aside' ? 0.5 : 1}
       >
         <Flex align="center" gap="2" fontFamily="mono" fontSize="12px" color="soft">
-          <Drop state={post.state} picture={post.media !== null} hue={hue} size={22} />
+          <Drop state={post.state} picture={post.media.length > 0} hue={hue} size={22} />
           {picked && <Box color="waterText">✓</Box>}
           <Box flex="1" whiteSpace="nowrap">
             {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}

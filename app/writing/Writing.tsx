@@ -113,7 +113,13 @@ function DripRow({
       </Box>
       <Flex gap="0" maxW="330px" wrap="wrap" justify="flex-end" aria-hidden>
         {line.slice(0, 30).map((p) => (
-          <Drop key={p.id} state={p.state} picture={p.media !== null} hue={pipeline?.hue ?? null} size={17} />
+          <Drop
+            key={p.id}
+            state={p.state}
+            picture={p.media.length > 0}
+            hue={pipeline?.hue ?? null}
+            size={17}
+          />
         ))}
       </Flex>
       <Mono w="190px" textAlign="right" flexShrink={0}>

@@ -1,4 +1,4 @@
-import type { Angle, Check, FoundPassage, Wording } from '../model'
+import type { Angle, Card, Check, FoundPassage, Layout, Wording } from '../model'
 import type { Showing } from '../pictures'
 import type { Order, Recipient } from '../writers'
 
@@ -24,6 +24,8 @@ export interface WriteRequest extends Order {
   earlier?: readonly EarlierCaption[]
   /** What the accounts' networks show before, between and after, by days from the drip's first; nothing when not said. */
   shown?: readonly Showing[]
+  /** The layouts of cards that may be made; none when not said. */
+  layouts?: readonly Layout[]
   /** Days for which a picture rests on a network; 21 when not said. */
   pictureDays?: number
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
@@ -45,6 +47,6 @@ export interface WrittenPost {
   wording: Wording | null
   others: Wording[]
   checks: Check[]
-  /** Index into the piece's images, or null. */
-  picture: number | null
+  /** Which of the piece's images it shows, by its index, or the card that is made of its words. */
+  picture: { image: number } | { card: Card } | null
 }

@@ -162,7 +162,7 @@ describe('what a drip says', () => {
     }))
     const posts = write(12, ['shutterleaf', 'murmur'], 6, { piece: { ...piece, images } })
     const leaf = posts.filter((p) => p.network === 'shutterleaf' && p.wording).map((p) => p.picture)
-    expect(leaf.slice(0, 4)).toEqual([0, 1, 2, 0])
+    expect(leaf.slice(0, 4)).toEqual([0, 1, 2, 0].map((image) => ({ image })))
     const murmur = posts.filter((p) => p.network === 'murmur').map((p) => p.picture)
     expect(murmur.some((p) => p === null) && murmur.some((p) => p !== null)).toBe(true)
   })

@@ -1,8 +1,15 @@
 import { isEnglish } from '../language'
-import type { Check, FoundPassage, PieceContent, Wording } from '../model'
+import {
+  pictureKey,
+  type Card,
+  type Check,
+  type FoundPassage,
+  type PieceContent,
+  type Wording,
+} from '../model'
 import { network } from '../networks'
 import { checkCaption } from '../judging'
-import { choosePictures, type PictureWish } from '../pictures'
+import { cardsFor, choosePictures, type PictureWish } from '../pictures'
 import { isByHand, plainWording, skeletonDraft, stockOf, type Recipient } from '../writers'
 import { contextOf, firstSound, onceEach, ranked, unlike } from './rank'
 import type { WriteRequest, WrittenPost } from './request'
@@ -162,23 +169,30 @@ export function checked(
   return { ...post, checks: checkCaption(wording.text, { ...context, clips: 0, beside: wording }) }
 }
 
-/** Gives each post the picture of the piece that suits it, where its network takes pictures. */
+/** Gives each post the picture of the piece or the card that suits it, where its network takes pictures. */
 function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
-  const { piece, shown = [], pictureDays = PICTURE_DAYS } = request
+  const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [] } = request
   const taking = posts.filter((p) => p.wording && network(p.network).media.pictures.most > 0)
-  const pictures = choosePictures(
+  const cards = taking.map(({ wording }) => (wording ? cardsFor(wording, piece, layouts) : []))
+  const choices = choosePictures(
     piece,
-    taking.map((post) => wishOf(piece, post)),
+    taking.map((post, i) => wishOf(piece, post, cards[i] ?? [])),
     shown,
     pictureDays,
   )
-  return posts.map((post) => ({ ...post, picture: pictures[taking.indexOf(post)] ?? null }))
+  return posts.map((post) => {
+    const i = taking.indexOf(post)
+    const choice = choices[i] ?? null
+    const card = choice && 'card' in choice ? cards[i]?.[choice.card] : undefined
+    return { ...post, picture: card ? { card } : choice && 'image' in choice ? choice : null }
+  })
 }
 
 /** What a post wants of a picture. Its wording must be there. */
 function wishOf(
   { text }: Pick<PieceContent, 'text'>,
   { account, network: id, day, passage, wording }: Omit<WrittenPost, 'picture'>,
+  cards: readonly Card[],
 ): PictureWish {
   const said = passage ? text.slice(passage.start, passage.end) : ''
   return {
@@ -188,5 +202,6 @@ function wishOf(
     words: `${wording?.text ?? ''} ${said}`,
     place: passage,
     needed: network(id).media.pictures.least > 0,
+    cards: cards.map((card) => pictureKey({ from: 'card', card })),
   }
 }

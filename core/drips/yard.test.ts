@@ -136,7 +136,7 @@ describe('the drips of the yard’s articles and of texts in other fields', () =
     const shots = drips[0]!.posts.filter((p) => p.network === 'shutterleaf' && p.wording)
     for (const [i, p] of shots.entries()) {
       expect(p.picture).not.toBeNull()
-      if (i) expect(p.picture).not.toBe(shots[i - 1]?.picture)
+      if (i) expect(p.picture).not.toEqual(shots[i - 1]?.picture)
     }
   })
 

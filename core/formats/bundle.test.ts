@@ -138,6 +138,10 @@ describe('a damaged bundle', () => {
     expect(taken).toEqual([])
   })
 
+  it('whose header has lost its last byte is refused: the container says nothing of it', () => {
+    expect(refusal(tampered('dripline.json', (t) => t.trimEnd())).message).toMatch(/header is not as it was/)
+  })
+
   it('with another picture under a name, a row twice, or a file too much is refused by name', () => {
     expect(refusal(tampered(`media/${HASH}`, () => 'other')).message).toMatch(
       /a picture is another than its name/,

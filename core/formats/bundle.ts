@@ -156,7 +156,8 @@ function checkManifest(
 ): void {
   const say = (where: string, message: string): void => void faults.push({ where, message })
   if (!header.files && header.seal === undefined) return
-  if (header.seal !== sealOf(header)) say('dripline.json', 'its header is not as it was written')
+  const whole = strFromU8(files['dripline.json'] ?? new Uint8Array()).endsWith('}\n')
+  if (header.seal !== sealOf(header) || !whole) say('dripline.json', 'its header is not as it was written')
   const list = header.files ?? {}
   for (const [name, listed] of Object.entries(list)) {
     const file = files[name]

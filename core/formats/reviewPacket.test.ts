@@ -1,3 +1,4 @@
+import type { Post } from '../model'
 import { parseHTML } from 'linkedom'
 import { describe, expect, it } from 'vitest'
 import { anAccount, aPost, aWording } from '../model/samples'
@@ -49,12 +50,14 @@ describe('a review packet', () => {
 
   it('tells a post apart from itself with other words, another picture or another account', () => {
     const post = aPost()
-    const picture = { sourceUrl: 'https://a.example/x.png', alt: '', shape: null, hash: null }
+    const picture: Post['media'] = [
+      { source: { from: 'address', url: 'https://a.example/x.png' }, alt: '', shape: null, hash: null },
+    ]
     const prints = [
       post,
       aPost({ wording: aWording({ text: 'Other words.' }) }),
       aPost({ wording: aWording({ firstComment: 'Words.' }) }),
-      aPost({ media: picture as never }),
+      aPost({ media: picture }),
       aPost({ account: 'another' }),
     ].map(reviewPrint)
     expect(new Set(prints).size).toBe(5)

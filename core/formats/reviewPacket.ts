@@ -97,7 +97,7 @@ function card({ post, account, when, picture, piece }: PacketPost, index: number
   const { fold } = profile.text
   const head = fold === null ? wording.text : sliceGraphemes(wording.text, fold)
   const rest = wording.text.slice(head.length)
-  const alt = post.media?.alt ?? ''
+  const alt = post.media[0]?.alt ?? ''
   const doubts = [...post.checks.filter((c) => c.severity === 'block'), ...openFlagsOf(post)]
   const name = `post-${index}`
   return `<article aria-labelledby="${name}">

@@ -1,4 +1,4 @@
-import type { Check, Post } from '../model'
+import { pictureKey, type Check, type Post } from '../model'
 import { hash32 } from '../text'
 
 /** What a post says and shows, as a short text that is another one when any of it is. */
@@ -18,7 +18,7 @@ export function reviewPrint({
     poll,
     firstComment,
     tags,
-    media?.sourceUrl ?? null,
+    media[0] ? pictureKey(media[0].source) : null,
     link,
   ]
   const told = JSON.stringify(shown)

@@ -48,6 +48,7 @@ describe('rows of an older schema', () => {
         posts: [{ id: 'q' }],
       },
       8,
+      9,
     )
     expect(rows['pipelines']).toEqual([
       {
@@ -210,6 +211,35 @@ describe('rows of an older schema', () => {
     ])
     expect(rows['runs']).toEqual([])
     expect(rows['posts']).toEqual([{ id: 'p', remarks: [] }])
+  })
+
+  it('12: a post’s one picture is the first of several, and cards of a brand look as all do at first', () => {
+    const rows = upgradeRows(
+      {
+        posts: [
+          { id: 'p', media: { sourceUrl: 'https://a.example/oak.png', alt: 'Oak', shape: null, hash: 'f00' } },
+          { id: 'q', media: null },
+        ],
+        brands: [{ id: 'b', name: 'The yard' }],
+      },
+      11,
+      12,
+    )
+    expect(rows['posts']).toEqual([
+      {
+        id: 'p',
+        media: [
+          {
+            source: { from: 'address', url: 'https://a.example/oak.png' },
+            alt: 'Oak',
+            shape: null,
+            hash: 'f00',
+          },
+        ],
+      },
+      { id: 'q', media: [] },
+    ])
+    expect(rows['brands']).toMatchObject([{ id: 'b', look: { sign: 'The yard', words: 'Literata' } }])
   })
 
   it('of today come out as they are', () => {

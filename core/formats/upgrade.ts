@@ -1,5 +1,5 @@
 import { sameAddress } from '../feeds'
-import { HouseStyle, NO_LIMITS, PLAIN_MAKE, textId, USUAL_NOTICES, USUAL_WEIGHTS } from '../model'
+import { HouseStyle, NO_LIMITS, PLAIN_MAKE, textId, usualLook, USUAL_NOTICES, USUAL_WEIGHTS } from '../model'
 
 type Raw = Record<string, unknown> & { id: string }
 
@@ -21,6 +21,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 9, rows: letThingsFollow },
   { to: 10, rows: linkByOthers },
   { to: 11, rows: readMeasures },
+  { to: 12, rows: showSeveral },
 ]
 
 /** The schema of the tables as they are now. */
@@ -208,7 +209,8 @@ function sayMore(rows: RawRows): RawRows {
     return {
       ...rest,
       takeIn: { sources, groups, sieve, since, aRun: null, aWeek: null, changed: false },
-      make: PLAIN_MAKE,
+      // As it was before there were cards.
+      make: { ...PLAIN_MAKE, pictures: 'from the piece' },
       release: [
         {
           id: FIRST_ROW,
@@ -273,6 +275,18 @@ function linkByOthers(rows: RawRows): RawRows {
 function readMeasures(rows: RawRows): RawRows {
   const workspace = (rows['workspace'] ?? []).map((row): Raw => ({ readingCursor: 0, ...row }))
   return { ...rows, workspace, readings: rows['readings'] ?? [] }
+}
+
+/** Schema 12: a post has pictures in order, each with where it comes from; a brand says how its cards look. */
+function showSeveral(rows: RawRows): RawRows {
+  const posts = (rows['posts'] ?? []).map((row): Raw => {
+    const media = row['media'] as ({ sourceUrl: string } & Record<string, unknown>) | null | undefined
+    if (!media) return { ...row, media: [] }
+    const { sourceUrl, ...rest } = media
+    return { ...row, media: [{ source: { from: 'address', url: sourceUrl }, ...rest }] }
+  })
+  const brands = (rows['brands'] ?? []).map((row): Raw => ({ look: usualLook(String(row['name'])), ...row }))
+  return { ...rows, posts, brands }
 }
 
 const FIRST_ROW = 'row-1'

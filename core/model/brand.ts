@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Look } from './card'
 import { Brief, HouseStyle } from './house'
 import { Hold, Id, Instant, Zone } from './primitives'
 import { QuietDay } from './quiet'
@@ -18,6 +19,8 @@ export const Brand = z.object({
   houseStyle: HouseStyle,
   /** The briefs that a person changed; every other network goes by its profile. */
   briefs: z.array(Brief),
+  /** How its cards look. */
+  look: Look,
   held: Hold.nullable(),
   endedAt: Instant.nullable(),
   createdAt: Instant,

@@ -37,7 +37,7 @@ export const Make = z.object({
   angles: z.array(Angle),
   /** Its own briefs, in the place of the brand's. */
   briefs: z.array(Brief),
-  pictures: z.enum(['from the piece', 'none']),
+  pictures: z.enum(['piece and cards', 'from the piece', 'cards', 'none']),
   /** A line of the brand's own that closes each caption, in the place of the closing lines. */
   after: z.string().trim().min(1).max(200).nullable(),
 })
@@ -185,7 +185,7 @@ export const PLAIN_MAKE: Make = {
   passages: null,
   angles: [],
   briefs: [],
-  pictures: 'from the piece',
+  pictures: 'piece and cards',
   after: null,
 }
 

@@ -1,5 +1,6 @@
 import type { Account } from './account'
 import type { Brand } from './brand'
+import { usualLook } from './card'
 import { HouseStyle } from './house'
 import type { Drip } from './drip'
 import type { Passage } from './passage'
@@ -54,6 +55,7 @@ export function aBrand(change: Partial<Brand> = {}): Brand {
     slots: [],
     weights: USUAL_WEIGHTS,
     houseStyle: HouseStyle.parse({}),
+    look: usualLook('The yard'),
     briefs: [],
     held: null,
     endedAt: null,
@@ -339,7 +341,7 @@ export function aPost(change: Partial<Post> = {}): Post {
     shortLink: null,
     linkCheck: null,
     link: null,
-    media: null,
+    media: [],
     checks: [],
     accepted: [],
     remarks: [],

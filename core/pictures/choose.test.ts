@@ -31,11 +31,12 @@ const wish = (part: number, change: Partial<PictureWish> = {}): PictureWish => {
     network: 'n',
     day: part,
     needed: true,
+    cards: [],
     ...change,
   }
 }
 const choose = (images: PieceImage[], wishes: PictureWish[], shown: Showing[] = [], rest = 21) =>
-  choosePictures({ ...piece, images }, wishes, shown, rest)
+  choosePictures({ ...piece, images }, wishes, shown, rest).map((c) => (c && 'image' in c ? c.image : null))
 
 describe('the picture of a post', () => {
   it('is the one whose words are its own, wherever it stands', () => {

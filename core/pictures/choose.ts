@@ -1,4 +1,4 @@
-import type { PieceContent } from '../model'
+import { layoutOf, type Layout, type PieceContent } from '../model'
 import { likenessIn, type Speech } from './likeness'
 
 /** A post for which a picture is to be chosen. */
@@ -9,9 +9,11 @@ export interface PictureWish extends Speech {
   day: number
   /** Whether its network takes nothing without a picture; otherwise it has one where one fits, at least every second time. */
   needed: boolean
+  /** What the cards are known by that can be made of its words, the best first. */
+  cards: readonly string[]
 }
 
-/** That an account shows a picture, by its address, on a day. */
+/** That an account shows a picture, by its key, on a day. */
 export interface Showing {
   picture: string
   account: string
@@ -19,55 +21,103 @@ export interface Showing {
   day: number
 }
 
+/** What is chosen for a post: one of the piece's pictures or one of its own cards, by their index. */
+export type Choice = { image: number } | { card: number }
+
 /** From so much likeness on a picture is worth showing where none is needed. */
 const FITS = 0.35
 /** What each earlier use of a picture among these posts takes from it. */
 const WORN = 0.2
+/** What a post's best card is worth, and how much less each further one. */
+const CARD = 0.45
+const LATER_CARD = 0.05
+/** What a card loses where a post next to it on its account shows a card, and what more where that is laid out alike. */
+const CARDS_BESIDE = 0.12
+const ALIKE = 0.15
 /** How often pairs are gone through to see whether they are better off with each other's picture. */
 const ROUNDS = 4
+/** Layouts that show more than the words which the post says anyway. */
+const SHOWS: ReadonlySet<string | null> = new Set<Layout>([
+  'quotation',
+  'number',
+  'contrast',
+  'list',
+  'steps',
+  'definition',
+])
 
 /**
- * Chooses a picture of the piece for each post, or none: the one that belongs most to what the post says, pictures that were
- * not used before others. No account shows a picture twice in a row, and no account of a network one that another account
- * of it shows less than `restDays` away. Only where a network takes no post without a picture, and every picture is
- * kept away by that, the one comes that was shown furthest away. One post after the other gets the best that is left, those
- * first that need one; then pairs change pictures while they gain by it together (2-opt, Croes 1958). Gives indexes into the piece's pictures, in the order of
- * the posts.
+ * Chooses a picture of the piece or a card for each post, or none: the one that belongs most to what the post says, pictures
+ * that were not used before others, cards and pictures in turn. No account shows a picture twice in a row, and no account of
+ * a network one that another account of it shows less than `restDays` away. Only where a network takes no post without a
+ * picture, every picture is kept away by that and there is no card, the one comes that was shown furthest away. One
+ * post after the other gets the best that is left, those first that need one; then pairs change pictures while they gain by
+ * it together (2-opt, Croes 1958). In the order of the posts.
  */
 export function choosePictures(
   piece: Pick<PieceContent, 'text' | 'blocks' | 'language' | 'images'>,
   wishes: readonly PictureWish[],
   shown: readonly Showing[],
   restDays: number,
-): (number | null)[] {
+): (Choice | null)[] {
   const { images } = piece
-  if (images.length === 0) return wishes.map(() => null)
   const likeness = likenessIn(piece)
-  const likes = wishes.map((wish) => images.map((image) => likeness(wish, image)))
-  const board = new Board(
-    wishes,
-    images.map((i) => i.url),
-    shown,
-    restDays,
+  const options: Option[] = [
+    ...images.map(({ url }) => ({ key: url, owner: null, card: null })),
+    ...wishes.flatMap(({ cards }, owner) => cards.map((key, card) => ({ key, owner, card }))),
+  ]
+  const likes = wishes.map((wish, i) =>
+    options.map(({ owner, card }, o) => {
+      if (card !== null) return owner === i ? CARD - LATER_CARD * card : -Infinity
+      const image = images[o]
+      return image ? likeness(wish, image) : -Infinity
+    }),
   )
-  const uses = images.map(() => 0)
+  const board = new Board(wishes, options, shown, restDays)
+  const uses = options.map(() => 0)
   // Whoever can do without one comes last, and takes none from those that cannot.
   const needing = board.inTime.filter((i) => wishes[i]?.needed)
   for (const i of [...needing, ...board.inTime.filter((i) => !wishes[i]?.needed)]) {
-    const worth = (p: number): number => (likes[i]?.[p] ?? 0) - WORN * (uses[p] ?? 0)
-    const free = images.map((_, p) => p).filter((p) => board.allows(i, p))
-    const best = free.reduce<number | null>((a, b) => (a !== null && worth(a) >= worth(b) ? a : b), null)
-    const wanted = best !== null && ((likes[i]?.[best] ?? 0) >= FITS || board.bareBefore(i))
-    const picture = wishes[i]?.needed ? (best ?? board.furthest(i)) : wanted ? best : null
-    board.chosen[i] = picture
-    if (picture !== null) uses[picture] = (uses[picture] ?? 0) + 1
+    const like = (o: number): number => likes[i]?.[o] ?? -Infinity
+    const worth = (o: number): number => like(o) - WORN * (uses[o] ?? 0) - board.sameness(i, o)
+    const free = options.map((_, o) => o).filter((o) => like(o) > -Infinity && board.allows(i, o))
+    const best = bestOf(free, worth)
+    if (wishes[i]?.needed) board.chosen[i] = best ?? board.furthest(i, images.length)
+    else {
+      const image = bestOf(
+        free.filter((o) => o < images.length),
+        worth,
+      )
+      const bare = board.bareBefore(i)
+      const card = bestOf(
+        free.filter((o) => SHOWS.has(layoutOf(options[o]?.key ?? ''))),
+        worth,
+      )
+      board.chosen[i] = image !== null && (like(image) >= FITS || bare) ? image : bare ? card : null
+    }
+    const chosen = board.chosen[i]
+    if (chosen !== null && chosen !== undefined) uses[chosen] = (uses[chosen] ?? 0) + 1
   }
-  exchange(board, likes)
-  return board.chosen
+  exchange(board, likes, images.length)
+  return board.chosen.map((o) => {
+    const option = o === null ? undefined : options[o]
+    return o === null || !option ? null : option.card === null ? { image: o } : { card: option.card }
+  })
 }
 
-/** Lets pairs of posts change pictures where together they like that better and no rule is broken by it. */
-function exchange(board: Board, likes: readonly (readonly number[])[]): void {
+/** A picture that may be chosen: one of the piece's, or a card, which is its post's alone. */
+interface Option {
+  key: string
+  owner: number | null
+  card: number | null
+}
+
+function bestOf(options: readonly number[], worth: (option: number) => number): number | null {
+  return options.reduce<number | null>((a, b) => (a !== null && worth(a) >= worth(b) ? a : b), null)
+}
+
+/** Lets pairs of posts change pictures of the piece where together they like that better and no rule is broken by it. */
+function exchange(board: Board, likes: readonly (readonly number[])[], images: number): void {
   const { chosen } = board
   const like = (post: number, picture: number): number => likes[post]?.[picture] ?? 0
   for (let round = 0; round < ROUNDS; round++) {
@@ -75,7 +125,7 @@ function exchange(board: Board, likes: readonly (readonly number[])[]): void {
     for (let a = 0; a < chosen.length; a++)
       for (let b = a + 1; b < chosen.length; b++) {
         const [x, y] = [chosen[a], chosen[b]]
-        if (x == null || y == null || x === y) continue
+        if (x == null || y == null || x === y || x >= images || y >= images) continue
         if (like(a, y) + like(b, x) <= like(a, x) + like(b, y) + 1e-9) continue
         const kept = board.allows(a, x) && board.allows(b, y)
         chosen[a] = y
@@ -97,18 +147,18 @@ class Board {
   /** The posts as they come after one another. */
   readonly inTime: readonly number[]
   readonly #wishes: readonly PictureWish[]
-  readonly #urls: readonly string[]
+  readonly #options: readonly Option[]
   readonly #shown: readonly Showing[]
   readonly #rest: number
 
   constructor(
     wishes: readonly PictureWish[],
-    urls: readonly string[],
+    options: readonly Option[],
     shown: readonly Showing[],
     rest: number,
   ) {
     this.#wishes = wishes
-    this.#urls = urls
+    this.#options = options
     this.#shown = shown
     this.#rest = rest
     this.chosen = wishes.map(() => null)
@@ -117,14 +167,30 @@ class Board {
   }
 
   /** Whether a post may show a picture beside all others. */
-  allows(post: number, picture: number): boolean {
-    const { account, day } = this.#wishes[post] as PictureWish
-    const url = this.#urls[picture]
+  allows(post: number, option: number): boolean {
+    const { day } = this.#wishes[post] as PictureWish
+    const key = this.#options[option]?.key
     let free = true
+    this.#each(post, (other) => {
+      if (other.picture === key && Math.abs(other.day - day) < this.#rest) free = false
+    })
+    return free && this.#beside(post).every((n) => n !== key)
+  }
+
+  /** What a card loses by standing next to other cards; nothing for any other picture. */
+  sameness(post: number, option: number): number {
+    const { key = '', card = null } = this.#options[option] ?? {}
+    if (card === null) return 0
+    const layouts = this.#beside(post).flatMap((k) => layoutOf(k) ?? [])
+    return (layouts.length ? CARDS_BESIDE : 0) + (layouts.includes(layoutOf(key) ?? '') ? ALIKE : 0)
+  }
+
+  /** The pictures that the account shows last before a post and first after it. */
+  #beside(post: number): string[] {
+    const { account, day } = this.#wishes[post] as PictureWish
     let before: { day: number; rank: number; picture: string } | null = null
     let after: { day: number; rank: number; picture: string } | null = null
     this.#each(post, (other, rank) => {
-      if (other.picture === url && Math.abs(other.day - day) < this.#rest) free = false
       if (other.account !== account) return
       const here = { day: other.day, rank, picture: other.picture }
       if (isEarlier(here, { day, rank: post })) {
@@ -132,18 +198,19 @@ class Board {
       } else if (after === null || isEarlier(here, after)) after = here
     })
     const neighbours: readonly ({ picture: string } | null)[] = [before, after]
-    return free && neighbours.every((n) => n?.picture !== url)
+    return neighbours.flatMap((n) => n?.picture ?? [])
   }
 
-  /** Of all pictures the one that the network's accounts show furthest from a post. */
-  furthest(post: number): number {
+  /** Of the piece's pictures, the first so many options, the one that the network's accounts show furthest from a post. */
+  furthest(post: number, images: number): number | null {
     const day = this.#wishes[post]?.day ?? 0
-    const apart = this.#urls.map(() => Infinity)
+    const keys = this.#options.slice(0, images).map((o) => o.key)
+    const apart = keys.map(() => Infinity)
     this.#each(post, (other) => {
-      const picture = this.#urls.indexOf(other.picture)
+      const picture = keys.indexOf(other.picture)
       if (picture >= 0) apart[picture] = Math.min(apart[picture] ?? Infinity, Math.abs(other.day - day))
     })
-    return apart.indexOf(Math.max(...apart))
+    return images === 0 ? null : apart.indexOf(Math.max(...apart))
   }
 
   /** Whether the account's last post before this one was left without a picture. */
@@ -160,7 +227,7 @@ class Board {
     for (const [i, other] of this.#shown.entries())
       if (other.network === network) look(other, i - this.#shown.length)
     for (const [i, wish] of this.#wishes.entries()) {
-      const picture = this.#urls[this.chosen[i] ?? -1]
+      const picture = this.#options[this.chosen[i] ?? -1]?.key
       if (i !== post && wish.network === network && picture !== undefined) look({ ...wish, picture }, i)
     }
   }

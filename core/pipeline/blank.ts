@@ -1,5 +1,6 @@
-import type { Account, Piece, Post } from '../model'
+import type { Account, Brand, Card, Layout, Make, Piece, Post, PostMedia } from '../model'
 import { chooseShape, network } from '../networks'
+import { cardAlt } from '../pictures'
 
 /** What tells one new post from another. */
 type Given = Pick<Post, 'id' | 'brand' | 'wording' | 'wished'> & Partial<Post>
@@ -23,7 +24,7 @@ export function blankPost(account: Pick<Account, 'id' | 'network'>, given: Given
     link: null,
     shortLink: null,
     linkCheck: null,
-    media: null,
+    media: [],
     checks: [],
     accepted: [],
     remarks: [],
@@ -46,18 +47,40 @@ export function blankPost(account: Pick<Account, 'id' | 'network'>, given: Given
   }
 }
 
-/** A picture as a post on a network shows it, or null. */
+/** A picture of a piece, or of anywhere with an address, as a post on a network shows it. */
 export function mediaOf(
-  image: Pick<Piece['images'][number], 'url' | 'alt' | 'caption' | 'width' | 'height'> | undefined,
+  image: Pick<Piece['images'][number], 'url' | 'alt' | 'caption' | 'width' | 'height'>,
   title: string,
   networkId: string,
-): Post['media'] {
-  if (!image) return null
+): PostMedia {
   const size = image.width && image.height ? { width: image.width, height: image.height } : null
   return {
-    sourceUrl: image.url,
+    source: { from: 'address', url: image.url },
     alt: image.alt || image.caption || title,
     shape: chooseShape(size, network(networkId).media.shapes),
     hash: null,
   }
+}
+
+/** Where a network takes pictures of any shape, a card is square. */
+const SQUARE = { width: 1, height: 1 }
+
+/** A card as a post on a network shows it: in the tallest shape that the network takes, which fills most of a screen. */
+export function cardMedia(card: Card, networkId: string): PostMedia {
+  const { shapes } = network(networkId).media
+  const tallest = shapes.reduce(
+    (a, b) => (b.height / b.width > a.height / a.width ? b : a),
+    shapes[0] ?? SQUARE,
+  )
+  return { source: { from: 'card', card }, alt: cardAlt(card), shape: tallest, hash: null }
+}
+
+/** The layouts of the cards that may be made for a brand's posts, by a pipeline's say. */
+export function layoutsFor(brand: Pick<Brand, 'look'>, make: Pick<Make, 'pictures'>): readonly Layout[] {
+  return make.pictures === 'piece and cards' || make.pictures === 'cards' ? brand.look.layouts : []
+}
+
+/** A piece with the pictures that a pipeline takes from it. */
+export function withPictures<P extends Pick<Piece, 'images'>>(piece: P, make: Pick<Make, 'pictures'>): P {
+  return make.pictures === 'none' || make.pictures === 'cards' ? { ...piece, images: [] } : piece
 }

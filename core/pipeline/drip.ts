@@ -9,6 +9,7 @@ import {
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
 import {
+  pictureKey,
   PLAIN_MAKE,
   type Account,
   type Brand,
@@ -19,12 +20,13 @@ import {
   type WholePiece,
   type Pipeline,
   type Post,
+  type PostMedia,
   type PostState,
   type ReleaseRow,
   type Rhythm,
   type TagFigures,
 } from '../model'
-import { blankPost, mediaOf } from './blank'
+import { blankPost, cardMedia, layoutsFor, mediaOf, withPictures } from './blank'
 import { placeSoon } from './soon'
 import type { Showing } from '../pictures'
 import { addDays, beatDays, clockTime, dayNumber, fromWall, placePosts, startOfDay } from '../planning'
@@ -128,7 +130,7 @@ function writtenFor(
   const make = pipeline?.make ?? PLAIN_MAKE
   const format = request.row?.format ?? null
   const order: WriteRequest = {
-    piece: make.pictures === 'none' ? { ...piece, images: [] } : piece,
+    piece: withPictures(piece, make),
     passages: keptPassages(request, usable).slice(0, make.passages ?? Infinity),
     accounts: accounts.filter((a) => !offers(a, format)),
     days: drip.days.filter((day) => isInReach(drip, day, pipeline, now)),
@@ -139,6 +141,7 @@ function writtenFor(
     tagFigures: request.tagFigures,
     earlier: earlierCaptions(request.standing, now, piece.id),
     shown: showings(request.standing, drip.startDay),
+    layouts: layoutsFor(request.brand, make),
     pictureDays: request.brand.weights.pictureDays,
   }
   const usual = order.accounts.length ? writeDrip(order, onProgress) : []
@@ -150,16 +153,14 @@ function writtenFor(
 /** Which pictures posts show, with their days counted from one day on. */
 export function showings(posts: readonly Post[], from: string): Showing[] {
   return posts.flatMap(({ account, network, media, state, publishedAt, at, wished }) =>
-    media && state !== 'set aside'
-      ? [
-          {
-            picture: media.sourceUrl,
-            account,
-            network,
-            day: dayNumber((publishedAt ?? at ?? wished).slice(0, 10)) - dayNumber(from),
-          },
-        ]
-      : [],
+    state === 'set aside'
+      ? []
+      : media.map(({ source }) => ({
+          picture: pictureKey(source),
+          account,
+          network,
+          day: dayNumber((publishedAt ?? at ?? wished).slice(0, 10)) - dayNumber(from),
+        })),
   )
 }
 
@@ -241,7 +242,7 @@ export function writtenPost(
 ): Post {
   const wording = written.wording as Post['wording']
   const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
-  const image = written.picture === null ? undefined : piece.images[written.picture]
+  const { picture } = written
   return blankPost(account, {
     ...of,
     piece: piece.id,
@@ -250,9 +251,19 @@ export function writtenPost(
     wording,
     others: written.others,
     link: linkOf(wording, piece.url),
-    media: mediaOf(image, piece.title, account.network),
+    media: picture ? [shownMedia(picture, piece, account.network)] : [],
     checks: written.checks,
   })
+}
+
+function shownMedia(
+  picture: NonNullable<WrittenPost['picture']>,
+  piece: WholePiece,
+  networkId: string,
+): PostMedia {
+  return 'card' in picture
+    ? cardMedia(picture.card, networkId)
+    : mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)
 }
 
 /**

@@ -208,11 +208,9 @@ function draftOf(row: HandRow, account: Account, request: HandRequest): Post {
     wording,
     link: linkOf(wording, row.words.link),
     // What nobody has looked at yet has no size that is known.
-    media: mediaOf(
-      picture ? { ...picture, caption: '', width: null, height: null } : undefined,
-      '',
-      account.network,
-    ),
+    media: picture
+      ? [mediaOf({ ...picture, caption: '', width: null, height: null }, '', account.network)]
+      : [],
     wished: new Date(wished).toISOString(),
     earliest: row.earliest,
     latest: row.latest,
@@ -267,6 +265,11 @@ export function wordsOf(post: Post): HandWords {
     title,
     text: post.link ? text.replace(post.link, '').trim() || text : text,
     link: post.link,
-    picture: post.media ? { url: post.media.sourceUrl, alt: post.media.alt } : null,
+    picture: addressedPicture(post),
   }
+}
+
+/** The post's picture where it has one with an address. */
+function addressedPicture({ media: [first] }: Post): HandWords['picture'] {
+  return first?.source.from === 'address' ? { url: first.source.url, alt: first.alt } : null
 }

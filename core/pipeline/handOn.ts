@@ -24,16 +24,18 @@ export function pieceOfPost(
   })
   const text = quotable(content)
   if (text === '') return null
-  const picture = post.media && /^https?:/.test(post.media.sourceUrl) ? post.media : null
+  const pictures = post.media.flatMap(({ source, alt }) =>
+    source.from === 'address' && /^https?:/.test(source.url)
+      ? [{ url: source.url, alt, caption: '', width: null, height: null, block: -1 }]
+      : [],
+  )
   const made = takeWriting(
     {
       ...content,
       url: post.publicUrl ?? post.link ?? piece.url,
       publishedAt: post.publishedAt,
       language: piece.language,
-      images: picture
-        ? [{ url: picture.sourceUrl, alt: picture.alt, caption: '', width: null, height: null, block: -1 }]
-        : [],
+      images: pictures,
     },
     { id: of.id, brand: piece.brand, source: piece.source, now: of.now },
     {

@@ -166,7 +166,7 @@ describe('a drip', () => {
   it('gives pictures a shape that the network takes', () => {
     const shapes = network('shutterleaf').media.shapes
     for (const post of make().posts.filter((p) => p.network === 'shutterleaf'))
-      expect(shapes).toContainEqual(post.media?.shape)
+      expect(shapes).toContainEqual(post.media[0]?.shape)
   })
 
   it('does not use what was left out or lost its place, and says which cells stay empty', () => {

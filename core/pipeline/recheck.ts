@@ -41,7 +41,7 @@ export function contextFor(
     keepsUntil: piece?.keeps.until ?? null,
     goesOut: (post.at ?? post.wished).slice(0, 10),
     linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
-    pictures: post.media ? 1 : 0,
+    pictures: post.media.length,
     beside: post.wording,
     others: posts
       .filter((p) => p.id !== post.id && p.network === post.network && p.state !== 'set aside')

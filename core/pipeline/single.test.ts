@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import { likeness, LIKENESS_BOUND } from '../judging'
-import { PLAIN_MAKE } from '../model'
+import { firstPicture, PLAIN_MAKE, type Post } from '../model'
 import { aBrand, anAccount, aPost } from '../model/samples'
 import { readFragment } from '../reading'
 import { showings } from './drip'
@@ -39,7 +39,7 @@ const one = (change: Partial<SingleRequest> = {}) =>
     passages,
     passage: passages[0]?.id ?? null,
     account: hall,
-    pipeline: { id: 'pipeline', name: 'Journal', make: PLAIN_MAKE },
+    pipeline: { id: 'pipeline', name: 'Journal', make: { ...PLAIN_MAKE, pictures: 'from the piece' } },
     drip: 'drip',
     beat: 2,
     wished: '2026-12-01T12:00:00.000Z',
@@ -78,9 +78,9 @@ describe('one more post of a piece', () => {
         account: 'pictures',
         network: 'shutterleaf',
         at,
-        media: { sourceUrl: url, alt: '', shape: null, hash: null },
+        media: [{ source: { from: 'address', url }, alt: '', shape: null, hash: null }],
       })
-    const url = (standing: SingleRequest['standing']) => one({ account: pictures, standing }).media?.sourceUrl
+    const url = (standing: SingleRequest['standing']) => firstPicture(one({ account: pictures, standing }))
     expect(url([shown('https://a.example/a.png', '2026-11-29T12:00:00.000Z')])).toBe(
       'https://a.example/b.png',
     )
@@ -100,14 +100,14 @@ describe('one more post of a piece', () => {
     const brand = aBrand()
     const brief = { ...brand, weights: { ...brand.weights, pictureDays: 2 } }
     expect(url(standing)).toBe(b)
-    expect(one({ account: pictures, standing, brand: brief }).media?.sourceUrl).toBe(a)
+    expect(firstPicture(one({ account: pictures, standing, brand: brief }))).toBe(a)
   })
 
   it('counts the days on which pictures stand from one day on', () => {
-    const media = { sourceUrl: 'x', alt: '', shape: null, hash: null }
+    const media: Post['media'] = [{ source: { from: 'address', url: 'x' }, alt: '', shape: null, hash: null }]
     const days = ['2026-11-29T23:00:00.000Z', '2026-12-04T01:00:00.000Z'].map((at) => aPost({ at, media }))
     expect(showings(days, '2026-12-01').map((s) => s.day)).toEqual([-2, 3])
-    expect(showings([aPost({ media: null })], '2026-12-01')).toEqual([])
+    expect(showings([aPost({ media: [] })], '2026-12-01')).toEqual([])
   })
 
   it('is refused with the reason where no passage is left', () => {

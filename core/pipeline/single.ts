@@ -3,6 +3,7 @@ import { houseOf } from '../house'
 import { checkCaption } from '../judging'
 import {
   Fault,
+  PLAIN_MAKE,
   type Account,
   type Brand,
   type Passage,
@@ -11,6 +12,7 @@ import {
   type WholePiece,
 } from '../model'
 import { earlierCaptions, showings, writtenPost } from './drip'
+import { layoutsFor, withPictures } from './blank'
 import { contextFor } from './recheck'
 
 /** What one more post is worded from. */
@@ -37,7 +39,8 @@ export interface SingleRequest {
  */
 export function singlePost(request: SingleRequest): Post {
   const { account, brand, pipeline } = request
-  const piece = pipeline?.make.pictures === 'none' ? { ...request.piece, images: [] } : request.piece
+  const make = pipeline?.make ?? PLAIN_MAKE
+  const piece = withPictures(request.piece, make)
   const usable = request.passages
     .filter((p) => p.choice !== 'left out' && !p.lostPlace)
     .sort((a, b) => b.score - a.score)
@@ -60,6 +63,7 @@ export function singlePost(request: SingleRequest): Post {
     whole: false,
     earlier: earlierCaptions(request.standing, request.now, piece.id),
     shown: showings(request.standing, request.wished.slice(0, 10)),
+    layouts: layoutsFor(brand, make),
     pictureDays: brand.weights.pictureDays,
   })
   if (!written?.wording)

@@ -1,10 +1,13 @@
+import type { Post } from '../model'
 import { describe, expect, it } from 'vitest'
 import { aPost, anAccount } from '../model/samples'
 import { laneFigures } from './figures'
 
-const media = (sourceUrl: string) => ({ sourceUrl, alt: '', shape: null, hash: null })
+const media = (url: string): Post['media'] => [
+  { source: { from: 'address', url }, alt: '', shape: null, hash: null },
+]
 const on = (date: string, change: Parameters<typeof aPost>[0] = {}) =>
-  aPost({ id: date, at: `${date}T09:00:00.000Z`, passage: date, media: null, ...change })
+  aPost({ id: date, at: `${date}T09:00:00.000Z`, passage: date, media: [], ...change })
 
 describe('the figures of an account', () => {
   const posts = [

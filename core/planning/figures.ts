@@ -1,4 +1,4 @@
-import type { Account, Post } from '../model'
+import { firstPicture, type Account, type Post } from '../model'
 import { network } from '../networks'
 import { addDays, dayNumber, localDay, weekNumber } from './zone'
 
@@ -76,10 +76,10 @@ export function laneFigures(
       last,
     ),
     repeats: {
-      pictures: seenAgain((p) => p.media?.sourceUrl),
+      pictures: seenAgain(firstPicture),
       passages: seenAgain((p) => p.passage),
     },
-    pictures: new Set(mine.flatMap((p) => p.post.media?.sourceUrl ?? [])).size,
+    pictures: new Set(mine.flatMap((p) => firstPicture(p.post) ?? [])).size,
     evergreen: mine.length ? mine.filter((p) => p.post.latest === null).length / mine.length : 0,
     fresh: mine.length
       ? mine.filter((p) => isFresh(published.get(p.post.piece ?? ''), p.at)).length / mine.length

@@ -1,4 +1,12 @@
-import { USUAL_WEIGHTS, type Account, type Brand, type Drip, type Pipeline, type Post } from '../model'
+import {
+  firstPicture,
+  USUAL_WEIGHTS,
+  type Account,
+  type Brand,
+  type Drip,
+  type Pipeline,
+  type Post,
+} from '../model'
 import { network } from '../networks'
 import { planChecked } from './plan'
 import type { Plan, PlanOutput, PlanPost } from './rules'
@@ -64,7 +72,7 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
       account: post.account,
       piece: post.piece,
       passage: post.passage,
-      picture: post.media?.sourceUrl ?? null,
+      picture: firstPicture(post),
       pipeline: post.pipeline,
       beat: post.drip ? `${post.drip} ${post.beat}` : null,
       // Without a sibling nobody minds its words.

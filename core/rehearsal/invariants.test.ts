@@ -73,7 +73,7 @@ const workspace = fc
         piece: `piece ${w.drip}`,
         beat: w.beat,
         passage: `passage ${i}`,
-        media: null,
+        media: [],
         wording: aWording({ text: `Words number ${i} of all` }),
         wished: `${day((days[w.beat] ?? 0) + 1 + w.drip)}T12:00:00.000Z`,
         at: null,

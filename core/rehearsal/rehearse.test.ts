@@ -16,7 +16,7 @@ const post = (n: number, change: Partial<Post> = {}): Post =>
     piece: `piece ${n}`,
     passage: `passage ${n}`,
     drip: null,
-    media: null,
+    media: [],
     wording: aWording({ text: `Words of ${n}` }),
     wished: `${day(n)}T12:00:00.000Z`,
     at: at(n),

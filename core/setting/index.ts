@@ -1,4 +1,4 @@
-export { setDraft } from './set'
+export { LINK_LINES, setDraft } from './set'
 export { plainly, proseDraft, type Draft, type Paragraph } from './draft'
 export { SHAPES } from './shapes'
 export { tagsOf, termsOf, type Tag } from './hashtags'

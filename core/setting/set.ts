@@ -166,8 +166,8 @@ function linkLine(brief: WholeBrief, { link, piece, untouched }: Surroundings): 
   if (link === null) return null
   if (brief.link === 'text') return brief.shape === 'letter' ? `[${piece.title}](${link})` : link
   if (untouched) return null
-  if (brief.link === 'first comment') return 'Link in the first comment.'
-  return brief.link === 'profile' ? 'Link in the profile.' : null
+  if (brief.link === 'first comment') return LINK_LINES[0]
+  return brief.link === 'profile' ? LINK_LINES[1] : null
 }
 
 /** What stands under the post: the link, the hashtags, or nothing. */
@@ -204,3 +204,6 @@ function fieldTags(around: Surroundings, profile: NetworkProfile): string[] {
   }
   return kept
 }
+
+/** Where a caption says that its link stands beside it. */
+export const LINK_LINES = ['Link in the first comment.', 'Link in the profile.'] as const

@@ -1,6 +1,14 @@
 import { nanoid } from 'nanoid'
 import { freshPipeline, renamed } from '../../../core/formats'
-import { asEdited, HouseStyle, recipeOf, USUAL_WEIGHTS, type Brand, type Pipeline } from '../../../core/model'
+import {
+  usualLook,
+  asEdited,
+  HouseStyle,
+  recipeOf,
+  USUAL_WEIGHTS,
+  type Brand,
+  type Pipeline,
+} from '../../../core/model'
 import { nowIso } from '../clock'
 import { all, commit, must, put } from '../store'
 import { commitRecalled } from './life'
@@ -16,6 +24,7 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
     slots: [],
     weights: USUAL_WEIGHTS,
     houseStyle: HouseStyle.parse({}),
+    look: usualLook(name),
     briefs: [],
     held: null,
     endedAt: null,

@@ -1,10 +1,17 @@
-import { Fault, ownPicture, ownPictureHash, type MediaInfo, type Post } from '../../../core/model'
+import {
+  Fault,
+  ownPicture,
+  ownPictureHash,
+  type MediaInfo,
+  type Post,
+  type PostMedia,
+} from '../../../core/model'
 import { network } from '../../../core/networks'
-import type { MadePicture } from '../../workers/pictures'
-import { pictures } from '../../workers'
+import type { MadePicture } from '../../workers/blobs'
+import { cards, pictures } from '../../workers'
 import { bytes } from '../api'
 import { database } from '../database'
-import { announceRows, commit, patch } from '../store'
+import { announceRows, commit, must, patch, sameContent } from '../store'
 
 const LARGEST = 20 * 1024 * 1024
 const TYPES = new Set(['image/png', 'image/jpeg', 'image/webp', 'image/gif', 'image/avif'])
@@ -62,20 +69,31 @@ export async function pictureBytes(url: string): Promise<Blob | null> {
   return stored.blob
 }
 
-/** A post's picture in the shape its network takes, made once and kept by the hash of its bytes; null where the post has none. */
-export async function shapedPicture(post: Post): Promise<{ hash: string; blob: Blob } | null> {
-  if (!post.media) return null
-  const { hash, sourceUrl } = post.media
+/** The pictures of a post in the shape its network takes, in order, each made once and kept by the hash of its bytes. */
+export async function shapedPictures(post: Post): Promise<{ hash: string; blob: Blob }[]> {
+  const made: { hash: string; blob: Blob }[] = []
+  for (const media of post.media) made.push(await shapedPicture(post, media))
+  return made
+}
+
+async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: string; blob: Blob }> {
+  const { hash, source } = media
   const stored = hash ? await (await database()).get('blobs', hash) : undefined
   if (hash && stored) return { hash, blob: stored.blob }
-  const source =
-    (await pictureBytes(sourceUrl)) ?? (await bytes('POST', '/api/intake/picture', { url: sourceUrl }))
-  const made = await pictures().crop(source, network(post.network).media.shapes)
+  const made =
+    source.from === 'card'
+      ? await cards().paint(source.card, (await must('brands', post.brand)).look, media.shape)
+      : await pictures().crop(await sourceBytes(source.url), network(post.network).media.shapes)
   await storePicture(made)
   await commit('machine', [
-    patch('posts', post.id, (p) =>
-      p.media?.sourceUrl === sourceUrl ? { ...p, media: { ...p.media, hash: made.hash } } : p,
-    ),
+    patch('posts', post.id, (p) => ({
+      ...p,
+      media: p.media.map((m) => (sameContent(m, media) ? { ...m, hash: made.hash } : m)),
+    })),
   ])
   return { hash: made.hash, blob: made.blob }
+}
+
+async function sourceBytes(url: string): Promise<Blob> {
+  return (await pictureBytes(url)) ?? bytes('POST', '/api/intake/picture', { url })
 }

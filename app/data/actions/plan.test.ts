@@ -42,7 +42,7 @@ const post = (id: string, n: number, change: Parameters<typeof aPost>[0] = {}) =
     piece: 'piece',
     drip: null,
     passage: null,
-    media: null,
+    media: [],
     state: 'approved',
     wished: at(n),
     at: at(n),

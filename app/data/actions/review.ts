@@ -4,7 +4,7 @@ import { flagName, reviewPrint, type Decisions, type PacketPost } from '../../..
 import { toWall } from '../../../core/planning'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { shapedPicture } from './pictures'
+import { shapedPictures } from './pictures'
 import { all, commit, newAction, one, patch } from '../store'
 import { approve, setAside } from './posts'
 
@@ -48,7 +48,7 @@ export async function makePacket(
 }
 
 async function pictureOf(post: Post): Promise<string | null> {
-  const made = await shapedPicture(post)
+  const [made] = await shapedPictures(post)
   if (!made) return null
   const bytes = new Uint8Array(await made.blob.arrayBuffer())
   let binary = ''

@@ -18,7 +18,7 @@ import { post as send } from '../api'
 import { nowIso } from '../clock'
 import { shortLinks } from '../services'
 import { all, commit, must, patch, put, sameContent } from '../store'
-import { forgetUploads, readyPicture } from './media'
+import { forgetUploads, readyPictures } from './media'
 
 const DAY = 86_400_000
 /** How many posts go over in one request. */
@@ -119,14 +119,14 @@ const OURS: ReadonlySet<string> = new Set([
   'too-many',
 ])
 
-/** A post as it goes to the server; null where its picture could not be made, for which it is held. */
+/** A post as it goes to the server; null where a picture of it could not be made, for which it is held. */
 async function packed(
   post: Post,
   account: Account | undefined,
   shortLink: string | null,
 ): Promise<Parcel | null> {
   try {
-    const hash = await readyPicture(post)
+    const hashes = await readyPictures(post)
     const entry: HandOver = {
       id: post.id,
       generation: post.generation,
@@ -135,7 +135,7 @@ async function packed(
       dueAt: post.at as string,
       // Where a person put a post, the gap does not move it.
       gapMinutes: post.pinned ? 0 : (account?.gapMinutes ?? 0),
-      payload: payloadOf(post, hash, shortLink),
+      payload: payloadOf(post, hashes, shortLink),
     }
     return { post, entry, shortLink }
   } catch (error) {
@@ -151,8 +151,8 @@ async function packed(
   }
 }
 
-/** What the network is sent of a post: its words with the link as it goes out, and its picture by the hash of its bytes. */
-function payloadOf(post: Post, picture: string | null, shortLink: string | null): Payload {
+/** What the network is sent of a post: its words with the link as it goes out, and its pictures by the hashes of their bytes. */
+function payloadOf(post: Post, pictures: readonly string[], shortLink: string | null): Payload {
   const short = (text: string): string =>
     post.link && shortLink ? text.split(post.link).join(shortLink) : text
   const { format, title, summary, tags, text, parts, poll, firstComment } = post.wording
@@ -168,7 +168,7 @@ function payloadOf(post: Post, picture: string | null, shortLink: string | null)
     poll,
     firstComment: firstComment && short(firstComment),
     link: shortLink ?? post.link,
-    media: picture && post.media ? [{ hash: picture, alt: post.media.alt }] : [],
+    media: pictures.map((hash, i) => ({ hash, alt: post.media[i]?.alt ?? '' })),
   }
 }
 
@@ -182,7 +182,7 @@ export async function deliverTrial(post: Post): Promise<Trial> {
   const body = {
     id: nanoid(),
     account: post.account,
-    payload: payloadOf(post, await readyPicture(post), null),
+    payload: payloadOf(post, await readyPictures(post), null),
   }
   return send<Trial>('/api/spool/trials', body)
 }
@@ -204,7 +204,7 @@ function isAsPacked(now: Post, then: Post): boolean {
     account,
     at,
     pinned,
-    picture: media && { ...media, hash: null },
+    pictures: media.map((m) => ({ ...m, hash: null })),
     generation,
     revision,
   })

@@ -1,21 +1,21 @@
 import type { Post } from '../../../core/model'
 import { upload } from '../api'
-import { shapedPicture } from '../actions/pictures'
+import { shapedPictures } from '../actions/pictures'
 
 const uploaded = new Set<string>()
 
 /**
- * Makes sure a post's picture exists in the network's shape, here and on the server, and gives its hash; null where the
- * post has none. It is uploaded once.
+ * Makes sure a post's pictures exist in the network's shape, here and on the server, and gives their hashes in order.
+ * Each is uploaded once.
  */
-export async function readyPicture(post: Post): Promise<string | null> {
-  const made = await shapedPicture(post)
-  if (!made) return null
-  if (!uploaded.has(made.hash)) {
-    await upload(`/api/spool/media/${made.hash}`, made.blob)
-    uploaded.add(made.hash)
+export async function readyPictures(post: Post): Promise<string[]> {
+  const made = await shapedPictures(post)
+  for (const { hash, blob } of made) {
+    if (uploaded.has(hash)) continue
+    await upload(`/api/spool/media/${hash}`, blob)
+    uploaded.add(hash)
   }
-  return made.hash
+  return made.map((m) => m.hash)
 }
 
 /** Forgets what was uploaded: the server said it does not have it, or it is another server. */

@@ -105,12 +105,17 @@ describe('the runner', () => {
   it('sends a picture out of a file with its post, and holds the post where the picture is gone', async () => {
     const bytes = readFileSync(join(import.meta.dirname, '../../../docs/screenshots/desk.png'))
     const url = await keepPicture(new Blob([bytes], { type: 'image/png' }))
-    const media = { sourceUrl: url, alt: 'A desk by the window', shape: null, hash: null }
+    const media: Post['media'] = [
+      { source: { from: 'address', url }, alt: 'A desk by the window', shape: null, hash: null },
+    ]
     const id = await approvedPost(1, { media })
     await jump(2 * HOUR)
     expect(await state(id)).toBe('published')
     expect(await onPage('A desk by the window')).toBe(true)
-    const lost = { ...media, sourceUrl: ownPicture('0'.repeat(64)) }
+    const lost = media.map((m) => ({
+      ...m,
+      source: { from: 'address' as const, url: ownPicture('0'.repeat(64)) },
+    }))
     const other = await approvedPost(1, { media: lost })
     await tick()
     expect((await must('posts', other)).held?.reason).toMatch(/picture could not be made: .+ any more/)

@@ -34,7 +34,7 @@ export function Outcome({
             borderColor="hairline"
             align="flex-start"
           >
-            <Drop state={post.state} picture={post.media !== null} hue={null} size={22} />
+            <Drop state={post.state} picture={post.media.length > 0} hue={null} size={22} />
             <NetworkMark id={post.network} />
             <Box flex="1" minW="0" fontSize="13px">
               <Flex gap="3" align="baseline" wrap="wrap">

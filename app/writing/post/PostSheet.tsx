@@ -57,7 +57,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
           </Mono>
         </Flex>
         <Flex align="center" gap="2" mb="2" fontSize="13px">
-          <Drop state={post.state} picture={post.media !== null} hue={hue} />
+          <Drop state={post.state} picture={post.media.length > 0} hue={hue} />
           <Box flex="1">
             {post.state}
             {post.state === 'handed over' ? ', safe to leave' : ''}

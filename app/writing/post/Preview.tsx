@@ -1,11 +1,10 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { type Account, type Post } from '../../../core/model'
+import type { Account, Post, PostMedia } from '../../../core/model'
 import { network, sliceGraphemes } from '../../../core/networks'
-import { useClicks, usePicture } from '../../data'
+import { useClicks, useMedia } from '../../data'
 import { count, Mono, NetworkMark } from '../../ui'
 
 export function Preview({ post, account }: { post: Post; account: Account | undefined }) {
-  const picture = usePicture(post.media?.sourceUrl ?? null)
   const profile = network(post.network)
   const fold = profile.text.fold
   const head = fold === null ? post.wording.text : sliceGraphemes(post.wording.text, fold)
@@ -79,17 +78,9 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
           First comment: {post.wording.firstComment}
         </Box>
       )}
-      {post.media && (
-        <chakra.img
-          src={picture}
-          alt={post.media.alt}
-          mt="2"
-          w="full"
-          borderRadius="sm"
-          objectFit="cover"
-          aspectRatio={post.media.shape ? `${post.media.shape.width} / ${post.media.shape.height}` : '3 / 2'}
-        />
-      )}
+      {post.media.map((media, i) => (
+        <Picture key={i} media={media} brand={post.brand} />
+      ))}
       {post.shortLink && <ShortLinkLine short={post.shortLink} />}
       {post.publicUrl && post.state === 'published' && (
         <Box mt="2" fontSize="13px">
@@ -101,6 +92,22 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
         </Box>
       )}
     </Box>
+  )
+}
+
+/** A picture of a post in the shape in which readers see it. */
+function Picture({ media, brand }: { media: PostMedia; brand: string }) {
+  const url = useMedia(media, brand)
+  return (
+    <chakra.img
+      src={url}
+      alt={media.alt}
+      mt="2"
+      w="full"
+      borderRadius="sm"
+      objectFit="cover"
+      aspectRatio={media.shape ? `${media.shape.width} / ${media.shape.height}` : '3 / 2'}
+    />
   )
 }
 

@@ -61,7 +61,7 @@ export function schema1(): RawRows {
       },
     ],
     drips: [without(aDrip({ revision: 2 }), 'row', 'time')],
-    posts: [without(aPost(), 'pieceRevision')],
+    posts: [{ ...without(aPost(), 'pieceRevision'), media: null }],
     receipts: [],
     changes: [],
     media: [],

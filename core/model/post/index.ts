@@ -1,2 +1,3 @@
+export * from './media'
 export * from './post'
 export * from './states'

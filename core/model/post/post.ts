@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Angle } from '../angle'
 import { Acceptance, Check } from '../check'
 import { Hold, Id, Instant, LinkCheck, LocalDate, Place } from '../primitives'
+import { PostMedia } from './media'
 
 /** One way of saying it: the words, how they open and argue, and where in the piece they come from. */
 export const Wording = z.object({
@@ -27,28 +28,6 @@ export const Wording = z.object({
   score: z.number(),
 })
 export type Wording = z.infer<typeof Wording>
-
-/** The address of a picture that lies in the workspace itself, by the SHA-256 of its bytes in hexadecimal. */
-export function ownPicture(hash: string): string {
-  return `picture:${hash}`
-}
-
-/** The hash of a picture that lies in the workspace itself; null for any other address. */
-export function ownPictureHash(url: string): string | null {
-  return /^picture:([0-9a-f]{64})$/.exec(url)?.[1] ?? null
-}
-
-/** A picture of a post: where it comes from, the part of it that is used, and the bytes once made. */
-export const PostMedia = z.object({
-  /** A web address, or that of a picture of the workspace's own. */
-  sourceUrl: z.string(),
-  alt: z.string(),
-  /** Width to height of the shape the network takes, or null to leave it whole. */
-  shape: z.object({ width: z.int().positive(), height: z.int().positive() }).nullable(),
-  /** SHA-256 of the bytes, in hexadecimal, once they have been made. */
-  hash: z.string().nullable(),
-})
-export type PostMedia = z.infer<typeof PostMedia>
 
 export const PostState = z.enum([
   'draft',
@@ -99,7 +78,8 @@ export const Post = z.object({
   shortLink: z.string().nullable(),
   /** When the page its link leads to was last looked at, where it has no piece that says so. */
   linkCheck: LinkCheck.nullable(),
-  media: PostMedia.nullable(),
+  /** Its pictures, in the order in which they are shown. */
+  media: z.array(PostMedia),
   checks: z.array(Check),
   accepted: z.array(Acceptance),
   /** What came back with review packets, the newest last. */

@@ -1,0 +1,14 @@
+/** A picture ready to be handed over. */
+export interface MadePicture {
+  blob: Blob
+  hash: string
+  type: string
+  width: number
+  height: number
+}
+
+/** SHA-256 of a blob's bytes, in hexadecimal. */
+export async function hashOf(blob: Blob): Promise<string> {
+  const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('')
+}

@@ -1,0 +1,99 @@
+import { expose } from 'comlink'
+import { drawCard, facesOf, FontFile, toSvg, type Drawing, type Faces } from '../../core/cards'
+import { FACES, type Card, type FaceName, type Look } from '../../core/model'
+import { hashOf, type MadePicture } from './blobs'
+
+/** The files of the typefaces that come with Dripline, by the name of their package. */
+const FILES = import.meta.glob<string>(
+  [
+    '../../node_modules/@fontsource-variable/literata/files/literata-*-opsz-normal.woff2',
+    '../../node_modules/@fontsource-variable/schibsted-grotesk/files/schibsted-grotesk-*-wght-normal.woff2',
+    '../../node_modules/@fontsource/spline-sans-mono/files/spline-sans-mono-*-500-normal.woff2',
+  ],
+  { query: '?url', import: 'default', eager: true },
+)
+
+let opened: Promise<Record<FaceName, FontFile[]>> | null = null
+
+/** Opens the typefaces, the file with the Latin letters first in each. */
+async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
+  const rank = (file: string): number => Number(!file.includes('-latin-')) + Number(file.includes('-ext-'))
+  const faces = FACES.map(async (name): Promise<[FaceName, FontFile[]]> => {
+    const key = `/${name.toLowerCase().replaceAll(' ', '-')}/`
+    const files = Object.keys(FILES)
+      .filter((f) => f.includes(key))
+      .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
+    const fonts = files.map(async (f) => {
+      const answer = await fetch(FILES[f] as string)
+      return FontFile.open(new Uint8Array(await answer.arrayBuffer()))
+    })
+    return [name, await Promise.all(fonts)]
+  })
+  return Object.fromEntries(await Promise.all(faces)) as Record<FaceName, FontFile[]>
+}
+
+const known = new Map<string, Faces>()
+
+/** The faces of a look, made once for each pair of typefaces. */
+async function facesFor(look: Look): Promise<Faces> {
+  opened ??= openFaces()
+  const files = await opened
+  const key = `${look.words} ${look.labels}`
+  const faces = known.get(key) ?? facesOf(look, files)
+  known.set(key, faces)
+  return faces
+}
+
+const outlines = new Map<string, Path2D>()
+
+function outlineOf(d: string): Path2D {
+  const path = outlines.get(d) ?? new Path2D(d)
+  outlines.set(d, path)
+  return path
+}
+
+/** Paints a drawing without the help of a graphics card, so that the same drawing gives the same pixels. */
+function painted({ width, height, strokes }: Drawing): OffscreenCanvas {
+  const canvas = new OffscreenCanvas(width, height)
+  const context = canvas.getContext('2d', { willReadFrequently: true, alpha: false })
+  if (!context) throw new Error('This browser cannot draw in a worker.')
+  for (const s of strokes) {
+    context.fillStyle = s.fill
+    if (s.kind === 'field') {
+      context.setTransform(1, 0, 0, 1, 0, 0)
+      context.fillRect(s.x, s.y, s.width, s.height)
+    } else {
+      context.setTransform(s.scale, 0, 0, -s.scale, s.x, s.y)
+      context.fill(outlineOf(s.outline))
+    }
+  }
+  return canvas
+}
+
+/** What the page asks of the card worker. */
+const cards = {
+  /** A card as an SVG document, and the letters that no typeface has. */
+  draw: async (
+    card: Card,
+    look: Look,
+    shape: { width: number; height: number } | null,
+  ): Promise<{ svg: string; missing: string[] }> => {
+    const drawing = drawCard(card, look, await facesFor(look), shape)
+    return { svg: toSvg(drawing), missing: drawing.missing }
+  },
+
+  /** A card as a PNG of at least 1080 pixels a side; the same words, look and shape give the same bytes. */
+  paint: async (
+    card: Card,
+    look: Look,
+    shape: { width: number; height: number } | null,
+  ): Promise<MadePicture> => {
+    const drawing = drawCard(card, look, await facesFor(look), shape)
+    const blob = await painted(drawing).convertToBlob({ type: 'image/png' })
+    const { width, height } = drawing
+    return { blob, hash: await hashOf(blob), type: 'image/png', width, height }
+  },
+}
+
+export type Cards = typeof cards
+expose(cards)

@@ -1,0 +1,32 @@
+import { readdir, readFile } from 'node:fs/promises'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { FontFile } from '../core/cards'
+import type { FaceName } from '../core/model'
+
+/** The files of each typeface that comes with Dripline, the one with the Latin letters first. */
+const FILES: Readonly<Record<FaceName, { font: string; files: RegExp }>> = {
+  Literata: { font: '@fontsource-variable/literata', files: /^literata-(.+)-opsz-normal\.woff2$/ },
+  'Schibsted Grotesk': {
+    font: '@fontsource-variable/schibsted-grotesk',
+    files: /^schibsted-grotesk-(.+)-wght-normal\.woff2$/,
+  },
+  'Spline Sans Mono': {
+    font: '@fontsource/spline-sans-mono',
+    files: /^spline-sans-mono-(.+)-500-normal\.woff2$/,
+  },
+}
+
+/** Opens the typefaces that come with Dripline. */
+export async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
+  const opened = Object.entries(FILES).map(async ([name, { font, files }]) => {
+    const folder = join(dirname(fileURLToPath(import.meta.resolve(`${font}/package.json`))), 'files')
+    const found = (await readdir(folder))
+      .filter((f) => files.test(f))
+      .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
+    return [name, await Promise.all(found.map(async (f) => FontFile.open(await readFile(join(folder, f)))))]
+  })
+  return Object.fromEntries(await Promise.all(opened)) as Record<FaceName, FontFile[]>
+}
+
+const rank = (file: string): number => Number(!file.includes('-latin-')) + Number(file.includes('-ext-'))

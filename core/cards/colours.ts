@@ -1,0 +1,84 @@
+import type { Look } from '../model'
+
+/** The least contrast of words with what they stand on: WCAG 2.2, success criterion 1.4.3. */
+export const LEAST_CONTRAST = 4.5
+
+type Rgb = readonly [number, number, number]
+
+const rgb = (hex: string): Rgb => [
+  parseInt(hex.slice(1, 3), 16),
+  parseInt(hex.slice(3, 5), 16),
+  parseInt(hex.slice(5, 7), 16),
+]
+const hex = (c: Rgb): string => `#${c.map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`
+
+/** How light a colour is, from 0 to 1: the relative luminance of WCAG 2.2. */
+function luminance(colour: string): number {
+  const [r, g, b] = rgb(colour).map((v) => {
+    const c = v / 255
+    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4
+  }) as unknown as Rgb
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b
+}
+
+/** The contrast of two colours, from 1 to 21, after WCAG 2.2. */
+export function contrast(a: string, b: string): number {
+  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number]
+  return (light + 0.05) / (dark + 0.05)
+}
+
+const BLACK = '#000000'
+const WHITE = '#ffffff'
+
+/** A colour between two, `part` of the way from the first. */
+export function between(a: string, b: string, part: number): string {
+  const [x, y] = [rgb(a), rgb(b)]
+  return hex([0, 1, 2].map((i) => (x[i] ?? 0) + ((y[i] ?? 0) - (x[i] ?? 0)) * part) as unknown as Rgb)
+}
+
+/** A colour itself where it is readable on another one; else moved towards black or white until it is. */
+export function readable(colour: string, on: string): string {
+  const far = contrast(WHITE, on) >= contrast(BLACK, on) ? WHITE : BLACK
+  for (let step = 0; step < 20; step++) {
+    const moved = between(colour, far, step / 20)
+    if (contrast(moved, on) >= LEAST_CONTRAST) return moved
+  }
+  return far
+}
+
+/** A ground with what is written and marked on it. */
+export interface Ground {
+  ground: string
+  ink: string
+  /** The accent as words are set in it. */
+  accent: string
+  /** Lines and small shapes, which nobody has to read. */
+  quiet: string
+}
+
+/** The grounds of a look: plain, turned round, and in the accent. All words on them are readable. */
+export interface Palette {
+  plain: Ground
+  deep: Ground
+  bright: Ground
+}
+
+function groundOf(ground: string, ink: string, accent: string): Ground {
+  const readableInk = readable(ink, ground)
+  return {
+    ground,
+    ink: readableInk,
+    accent: readable(accent, ground),
+    quiet: between(ground, readableInk, 0.25),
+  }
+}
+
+/** The grounds of a look. Where its ink is hard to read on its ground, it is the ground that gives way. */
+export function paletteOf({ ground, ink, accent }: Pick<Look, 'ground' | 'ink' | 'accent'>): Palette {
+  const plain = contrast(ground, ink) >= LEAST_CONTRAST ? ground : readable(ground, ink)
+  return {
+    plain: groundOf(plain, ink, accent),
+    deep: groundOf(ink, plain, between(accent, plain, 0.35)),
+    bright: groundOf(accent, plain, plain),
+  }
+}

@@ -1,0 +1,164 @@
+import * as hb from 'harfbuzzjs'
+import decompress from 'woff2-encoder/decompress'
+import { Fault } from '../model'
+
+/** A glyph where it stands in its run; measures are in ems, the size of the type. */
+export interface Glyph {
+  /** Its outline as SVG path data in the font's own units, upwards; empty for a space. */
+  outline: string
+  /** Ems to one of the font's own units. */
+  scale: number
+  x: number
+  y: number
+}
+
+/** A run of text as it is set in a face: what it draws, and how wide it is, in ems. */
+export interface Run {
+  glyphs: Glyph[]
+  width: number
+  /** How far each character of the text, by its index, is from the beginning, in ems; one more for the end. */
+  at: number[]
+}
+
+/** The weights in which a face is drawn. */
+export type Weight = 'regular' | 'strong'
+
+const WEIGHTS: Readonly<Record<Weight, number>> = { regular: 480, strong: 700 }
+/** The size that letters are drawn for, in points, where a font has shapes of its own for small and large ones. */
+const OPTICAL = 40
+
+/** A typeface, ready to set words: its own files, and others for the letters that it lacks. */
+export class Face {
+  readonly #fonts: readonly Font[]
+
+  /** `fallbacks` are asked, in their order, for letters that the face's own files lack. */
+  constructor(files: readonly FontFile[], weight: Weight, fallbacks: readonly FontFile[] = []) {
+    this.#fonts = [...files, ...fallbacks].map((file) => new Font(file, WEIGHTS[weight]))
+  }
+
+  /** Sets a text in one line. A letter that no font has is drawn as a box, and `missing` tells it. */
+  run(text: string): Run {
+    const run: Run = { glyphs: [], width: 0, at: [] }
+    for (const { font, start, end } of this.#parts(text)) font.set(text.slice(start, end), run)
+    run.at.push(run.width)
+    return run
+  }
+
+  /** The letters of a text that no font of the face has, each once. */
+  missing(text: string): string[] {
+    const lost = [...text].filter((c) => c.trim() !== '' && !this.#fonts.some((f) => f.has(c)))
+    return [...new Set(lost)]
+  }
+
+  /** A text in parts, each for the first font that has all letters of it; a mark stays with its letter. */
+  #parts(text: string): { font: Font; start: number; end: number }[] {
+    const parts: { font: Font; start: number; end: number }[] = []
+    for (const { segment, index } of LETTERS.segment(text)) {
+      const letters = [...segment]
+      const before = parts.at(-1)
+      const font =
+        segment.trim() === '' && before
+          ? before.font
+          : (this.#fonts.find((f) => letters.every((c) => f.has(c))) ?? (this.#fonts[0] as Font))
+      if (before?.font === font) before.end = index + segment.length
+      else parts.push({ font, start: index, end: index + segment.length })
+    }
+    return parts
+  }
+}
+
+const LETTERS = new Intl.Segmenter('en', { granularity: 'grapheme' })
+
+/** The bytes of a font, opened. */
+export class FontFile {
+  readonly face: hb.Face
+
+  private constructor(face: hb.Face) {
+    this.face = face
+  }
+
+  /**
+   * Opens TTF, OTF or WOFF2. Refuses (`bad-request`) what is none of these, or has no Latin letters and so
+   * cannot set a caption.
+   */
+  static async open(bytes: Uint8Array): Promise<FontFile> {
+    const opened = await sfnt(bytes)
+    const face = opened && new hb.Face(new hb.Blob(opened))
+    if (!face || face.upem === 0 || face.collectUnicodes().length === 0)
+      throw new Fault(
+        'bad-request',
+        'This file cannot be read as a font. Choose one that ends in .ttf, .otf or .woff2.',
+      )
+    return new FontFile(face)
+  }
+}
+
+/** The tables of a font as they lie in TTF and OTF files; null where the bytes are no font. */
+async function sfnt(bytes: Uint8Array): Promise<Uint8Array | null> {
+  const magic = String.fromCharCode(...bytes.slice(0, 4))
+  if (magic === 'OTTO' || magic === '\0\x01\0\0' || magic === 'true') return bytes
+  if (magic !== 'wOF2') return null
+  return decompress(bytes).catch(() => null)
+}
+
+/** A font file at one weight. */
+class Font {
+  readonly #font: hb.Font
+  readonly #scale: number
+  readonly #outlines = new Map<number, string>()
+  readonly #has = new Map<string, boolean>()
+
+  constructor({ face }: FontFile, weight: number) {
+    this.#font = new hb.Font(face)
+    this.#scale = 1 / face.upem
+    const axes = face.getAxisInfos()
+    const wanted = { wght: weight, opsz: OPTICAL }
+    const chosen = Object.entries(wanted).flatMap(([tag, value]) => {
+      const axis = axes[tag]
+      return axis ? [new hb.Variation(tag, Math.max(axis.min, Math.min(axis.max, value)))] : []
+    })
+    if (chosen.length) this.#font.setVariations(chosen)
+  }
+
+  has(letter: string): boolean {
+    let known = this.#has.get(letter)
+    if (known === undefined) {
+      known = !!this.#font.nominalGlyph(letter.codePointAt(0) ?? 0) || INVISIBLE.test(letter)
+      this.#has.set(letter, known)
+    }
+    return known
+  }
+
+  /** Sets a text after what a run has already. */
+  set(text: string, run: Run): void {
+    const buffer = new hb.Buffer()
+    buffer.addText(text)
+    buffer.guessSegmentProperties()
+    hb.shape(this.#font, buffer)
+    const from = run.at.length
+    for (let i = 0; i < text.length; i++) run.at.push(run.width)
+    for (const glyph of buffer.getGlyphInfosAndPositions()) {
+      const scale = this.#scale
+      run.glyphs.push({
+        outline: this.#outline(glyph.codepoint),
+        scale,
+        x: run.width + (glyph.xOffset ?? 0) * scale,
+        y: (glyph.yOffset ?? 0) * scale,
+      })
+      run.width += (glyph.xAdvance ?? 0) * scale
+      for (let i = glyph.cluster + 1; i < text.length; i++) run.at[from + i] = run.width
+    }
+  }
+
+  #outline(id: number): string {
+    let outline = this.#outlines.get(id)
+    if (outline === undefined) {
+      outline = this.#font.glyphToPath(id)
+      this.#outlines.set(id, outline)
+    }
+    return outline
+  }
+}
+
+/** Letters that draw nothing: joiners, selectors and marks of direction. */
+const INVISIBLE = /^(?:[\u200b-\u200f\u2028-\u202e\u2060-\u2064\ufeff]|\p{Variation_Selector})$/u

@@ -1,0 +1,5 @@
+export { contrast, LEAST_CONTRAST, paletteOf } from './colours'
+export { drawCard, facesOf, sizeOf } from './draw'
+export { toSvg, type Drawing } from './drawing'
+export { FontFile } from './faces'
+export type { Faces } from './stage'
