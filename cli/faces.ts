@@ -1,6 +1,7 @@
 import { readdir, readFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import decompress from 'woff2-encoder/decompress'
 import { FontFile } from '../core/cards'
 import type { FaceName } from '../core/model'
 
@@ -24,7 +25,12 @@ export async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
     const found = (await readdir(folder))
       .filter((f) => files.test(f))
       .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
-    return [name, await Promise.all(found.map(async (f) => FontFile.open(await readFile(join(folder, f)))))]
+    return [
+      name,
+      await Promise.all(
+        found.map(async (f) => FontFile.open(await decompress(await readFile(join(folder, f))))),
+      ),
+    ]
   })
   return Object.fromEntries(await Promise.all(opened)) as Record<FaceName, FontFile[]>
 }

@@ -1,36 +1,40 @@
 import { expose } from 'comlink'
-import { drawCard, facesOf, FontFile, toSvg, type Drawing, type Faces } from '../../core/cards'
+import type { Drawing, Faces, FontFile } from '../../core/cards'
 import { FACES, type Card, type FaceName, type Look } from '../../core/model'
 import { hashOf, type MadePicture } from './blobs'
 
-/** The files of the typefaces that come with Dripline, by the name of their package. */
+/** The bytes of the typefaces that come with Dripline, in base64, by the path of their file. */
 const FILES = import.meta.glob<string>(
   [
     '../../node_modules/@fontsource-variable/literata/files/literata-*-opsz-normal.woff2',
     '../../node_modules/@fontsource-variable/schibsted-grotesk/files/schibsted-grotesk-*-wght-normal.woff2',
     '../../node_modules/@fontsource/spline-sans-mono/files/spline-sans-mono-*-500-normal.woff2',
   ],
-  { query: '?url', import: 'default', eager: true },
+  { query: '?sfnt', import: 'default' },
 )
+
+/** What draws; it waits for its WebAssembly, and must not keep this worker from listening meanwhile. */
+const drawing = () => import('../../core/cards')
 
 let opened: Promise<Record<FaceName, FontFile[]>> | null = null
 
 /** Opens the typefaces, the file with the Latin letters first in each. */
 async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
+  const { FontFile } = await drawing()
   const rank = (file: string): number => Number(!file.includes('-latin-')) + Number(file.includes('-ext-'))
   const faces = FACES.map(async (name): Promise<[FaceName, FontFile[]]> => {
     const key = `/${name.toLowerCase().replaceAll(' ', '-')}/`
-    const files = Object.keys(FILES)
-      .filter((f) => f.includes(key))
-      .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
-    const fonts = files.map(async (f) => {
-      const answer = await fetch(FILES[f] as string)
-      return FontFile.open(new Uint8Array(await answer.arrayBuffer()))
-    })
-    return [name, await Promise.all(fonts)]
+    const files = Object.keys(FILES).filter((f) => f.includes(key))
+    files.sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
+    return [
+      name,
+      await Promise.all(files.map(async (f) => FontFile.open(bytesOf((await FILES[f]?.()) ?? '')))),
+    ]
   })
   return Object.fromEntries(await Promise.all(faces)) as Record<FaceName, FontFile[]>
 }
+
+const bytesOf = (base64: string): Uint8Array => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))
 
 const known = new Map<string, Faces>()
 
@@ -39,7 +43,7 @@ async function facesFor(look: Look): Promise<Faces> {
   opened ??= openFaces()
   const files = await opened
   const key = `${look.words} ${look.labels}`
-  const faces = known.get(key) ?? facesOf(look, files)
+  const faces = known.get(key) ?? (await drawing()).facesOf(look, files)
   known.set(key, faces)
   return faces
 }
@@ -78,8 +82,9 @@ const cards = {
     look: Look,
     shape: { width: number; height: number } | null,
   ): Promise<{ svg: string; missing: string[] }> => {
-    const drawing = drawCard(card, look, await facesFor(look), shape)
-    return { svg: toSvg(drawing), missing: drawing.missing }
+    const { drawCard, toSvg } = await drawing()
+    const drawn = drawCard(card, look, await facesFor(look), shape)
+    return { svg: toSvg(drawn), missing: drawn.missing }
   },
 
   /** A card as a PNG of at least 1080 pixels a side; the same words, look and shape give the same bytes. */
@@ -88,9 +93,10 @@ const cards = {
     look: Look,
     shape: { width: number; height: number } | null,
   ): Promise<MadePicture> => {
-    const drawing = drawCard(card, look, await facesFor(look), shape)
-    const blob = await painted(drawing).convertToBlob({ type: 'image/png' })
-    const { width, height } = drawing
+    const { drawCard } = await drawing()
+    const drawn = drawCard(card, look, await facesFor(look), shape)
+    const blob = await painted(drawn).convertToBlob({ type: 'image/png' })
+    const { width, height } = drawn
     return { blob, hash: await hashOf(blob), type: 'image/png', width, height }
   },
 }

@@ -1,5 +1,4 @@
 import * as hb from 'harfbuzzjs'
-import decompress from 'woff2-encoder/decompress'
 import { Fault } from '../model'
 
 /** A glyph where it stands in its run; measures are in ems, the size of the type. */
@@ -77,28 +76,18 @@ export class FontFile {
     this.face = face
   }
 
-  /**
-   * Opens TTF, OTF or WOFF2. Refuses (`bad-request`) what is none of these, or has no Latin letters and so
-   * cannot set a caption.
-   */
-  static async open(bytes: Uint8Array): Promise<FontFile> {
-    const opened = await sfnt(bytes)
-    const face = opened && new hb.Face(new hb.Blob(opened))
+  /** Opens the bytes of a TTF or OTF file. Refuses (`bad-request`) what is neither, or has no letters. */
+  static open(bytes: Uint8Array): FontFile {
+    const magic = String.fromCharCode(...bytes.slice(0, 4))
+    const known = magic === 'OTTO' || magic === '\0\x01\0\0' || magic === 'true'
+    const face = known ? new hb.Face(new hb.Blob(bytes)) : null
     if (!face || face.upem === 0 || face.collectUnicodes().length === 0)
       throw new Fault(
         'bad-request',
-        'This file cannot be read as a font. Choose one that ends in .ttf, .otf or .woff2.',
+        'This file cannot be read as a font. Choose one that ends in .ttf or .otf.',
       )
     return new FontFile(face)
   }
-}
-
-/** The tables of a font as they lie in TTF and OTF files; null where the bytes are no font. */
-async function sfnt(bytes: Uint8Array): Promise<Uint8Array | null> {
-  const magic = String.fromCharCode(...bytes.slice(0, 4))
-  if (magic === 'OTTO' || magic === '\0\x01\0\0' || magic === 'true') return bytes
-  if (magic !== 'wOF2') return null
-  return decompress(bytes).catch(() => null)
 }
 
 /** A font file at one weight. */
