@@ -27,6 +27,8 @@ export interface Line {
 export interface Broken {
   lines: Line[]
   cost: number
+  /** What the worst of the lines costs. */
+  worst: number
 }
 
 /** Measures a text, whose lines may end where UAX #14 allows it. */
@@ -72,20 +74,22 @@ export function breakLines(text: Measured, measure: number, most = Infinity): Br
     }
     best.push(found)
   }
-  if (n === 0) return { lines: [], cost: 0 }
+  if (n === 0) return { lines: [], cost: 0, worst: 0 }
   if (best[n]?.cost === Infinity) return null
   const lines: Line[] = []
+  let worst = 0
   for (let end = n; end > 0; end = best[end]?.from ?? 0) {
     const from = best[end]?.from ?? 0
+    worst = Math.max(worst, (best[end]?.cost ?? 0) - (best[from]?.cost ?? 0))
     const [first, last] = [segments[from] as Segment, segments[end - 1] as Segment]
     lines.unshift({ text: text.text.slice(first.start, last.end), width: width(from, end - 1) })
   }
-  return { lines, cost: best[n]?.cost ?? 0 }
+  return { lines, cost: best[n]?.cost ?? 0, worst }
 }
 
 /** Articles, prepositions and the like: a line had better not end on them. */
 const WEAK =
-  /^(?:a|an|the|of|to|in|on|at|by|for|from|with|and|or|but|nor|as|if|my|our|your|his|her|its|their|than|de|la|le|el|un|une|der|die|das|ein|eine|und|von|zu|do|da|os|um|uma|o|e|y)$/iu
+  /^(?:a|an|the|of|to|in|on|at|by|for|from|with|and|or|but|nor|as|if|my|our|your|his|her|its|their|than|per|de|la|le|el|un|une|der|die|das|ein|eine|und|von|zu|do|da|os|um|uma|o|e|y)$/iu
 /** Words that lean on the next one, though less. */
 const LEANING =
   /^(?:is|are|was|were|be|i|we|he|she|they|you|so|this|that|these|those|no|not|who|which|will|can)$/iu
@@ -99,14 +103,14 @@ function lineCost(text: Measured, from: number, end: number, width: number, meas
   let cost = 100 * slack * slack
   if (next === undefined) {
     // A widow: a word or a scrap alone in the last line.
-    if (from > 0 && end - from === 1) cost += 80
+    if (from > 0 && end - from === 1) cost += 300
     if (from > 0 && slack > 0.7) cost += 60
     return cost
   }
-  if (WEAK.test(last)) cost += 22
+  if (WEAK.test(last)) cost += 60
   else if (LEANING.test(last)) cost += 6
-  else if (/[,;:.!?…—–]["”’)]?$/u.test(last)) cost -= 6
-  if (/\p{N}$/u.test(last)) cost += 30
+  else if (/[,;:.!?…—–]["”’)]?$/u.test(last)) cost -= 3
+  if (/\p{N}$/u.test(last)) cost += 60
   if (/^\p{Lu}/u.test(last) && /^\p{Lu}/u.test(next)) cost += 10
   if (/[-\u00ad]$/u.test(last)) cost += 12
   return cost

@@ -27,10 +27,14 @@ export const RISE = 0.76
 export const FALL = 0.26
 /** From one size to the next smaller one that is tried. */
 const STEP = 0.96
-/** How much smaller a text may become so as to break better. */
-const GIVE = 0.84
-/** What a line may cost on average before a smaller size is looked at. */
-const EVEN = 9
+/** How much smaller a text may become so as to break better, and so as not to break badly. */
+const GIVE = 0.8
+const GIVE_FOR_BAD = 0.6
+/** What a line costs that ends on an article, parts a number from its unit, or leaves a word alone. */
+const BAD = 60
+/** What a line may cost on average, and the worst one, before a smaller size is looked at. */
+const EVEN = 5
+const WORST = 14
 
 /**
  * The size at which a text fits a room, and its lines: the largest, unless a slightly smaller one breaks clearly better.
@@ -38,32 +42,42 @@ const EVEN = 9
  * ever lost.
  */
 export function fitted(words: string, face: Face, room: Room): Block {
-  const text = measured(words.replace(/\s+/g, ' ').trim(), face)
+  const text = inOneLine(words, face)
   const { leading = 1.2 } = room
   let best: { score: number; broken: Broken; size: number; text: Measured } | null = null
   let first = 0
   for (let size = room.most; ; size *= STEP) {
-    if (best && size < first * GIVE) break
+    if (best && size < first * (best.broken.worst >= BAD ? GIVE_FOR_BAD : GIVE)) break
     const set = size < room.least ? cutToFit(text, room.width / size) : text
     const lines = Math.floor((room.height / size - RISE - FALL) / leading + 1 + 1e-9)
     const broken = widest(set) * size > room.width ? null : breakLines(set, room.width / size, lines)
     if (!broken || lines < 1) continue
     if (!best) first = size
-    const uneven = Math.max(0, broken.cost / Math.max(1, broken.lines.length) - EVEN)
+    const average = broken.cost / Math.max(1, broken.lines.length)
+    const uneven = Math.max(0, average - EVEN) + 0.4 * Math.max(0, broken.worst - WORST)
     const score = uneven + 90 * Math.log(room.most / size)
     if (!best || score < best.score) best = { score, broken, size, text: set }
   }
   return blockOf(best.broken, best.text.face, best.size, leading)
 }
 
+const inOneLine = (words: string, face: Face): Measured => measured(words.replace(/\s+/g, ' ').trim(), face)
+
+/** Words in one line, smaller than the room's largest size where they would be too wide for it. */
+export function inALine(words: string, face: Face, width: number, most: number): Block {
+  const text = inOneLine(words, face)
+  const whole = face.run(text.text).width
+  const size = Math.min(most, whole > 0 ? width / whole : most)
+  return blockOf({ lines: [{ text: text.text, width: whole }], cost: 0, worst: 0 }, face, size, 1.2)
+}
+
 /** A text at one size that is given, or null where it does not fit so. */
-export function setAt(words: string, face: Face, size: number, room: Room): Block | null {
+function setAt(text: Measured, size: number, room: Room): Block | null {
   const { leading = 1.2 } = room
-  const text = measured(words.replace(/\s+/g, ' ').trim(), face)
   const set = size < room.least ? cutToFit(text, room.width / size) : text
   const broken = widest(set) * size > room.width ? null : breakLines(set, room.width / size)
   if (!broken) return null
-  const block = blockOf(broken, face, size, leading)
+  const block = blockOf(broken, text.face, size, leading)
   return block.height <= room.height ? block : null
 }
 
@@ -77,9 +91,10 @@ export function fittedTogether(
   room: Room,
   { gap, indent }: { gap: number; indent: number },
 ): Block[] {
+  const measures = texts.map((text) => inOneLine(text, face))
   for (let size = room.most; ; size *= STEP) {
     const narrow = { ...room, width: room.width - indent * size }
-    const blocks = texts.flatMap((text) => setAt(text, face, size, narrow) ?? [])
+    const blocks = measures.flatMap((text) => setAt(text, size, narrow) ?? [])
     const height = blocks.reduce((sum, b) => sum + b.height, 0) + gap * size * Math.max(0, texts.length - 1)
     if (blocks.length === texts.length && height <= room.height) return blocks
   }

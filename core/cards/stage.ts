@@ -2,7 +2,7 @@ import type { Card, Look } from '../model'
 import { paletteOf, type Ground, type Palette } from './colours'
 import { strokesOf, type Area, type Drawing } from './drawing'
 import type { Face } from './faces'
-import { RISE, setAt, type Block } from './fit'
+import { inALine, RISE, type Block } from './fit'
 
 /** The faces that a card is set in. */
 export interface Faces {
@@ -99,22 +99,9 @@ export class Stage {
     const size = 2.9 * this.unit
     const { x, width } = this.body
     const square = 1.5 * this.unit
-    const room = { width: width - 2.4 * square, height: 2 * size, least: size, most: size }
-    const block = setSmaller(words, this.faces.labels, room)
+    const block = inALine(words, this.faces.labels, width - 2.4 * square, size)
     const top = this.foot - block.height
     this.field({ x, y: top + RISE * block.size - square, width: square, height: square }, on.accent)
     this.block(block, x + 1.9 * square, top, on.ink, on)
-  }
-}
-
-/** Words in one line, smaller where they would be too long for it. */
-export function setSmaller(
-  words: string,
-  face: Face,
-  room: { width: number; height: number; least: number; most: number },
-): Block {
-  for (let size = room.most; ; size *= 0.95) {
-    const block = setAt(words, face, size, { ...room, height: Infinity })
-    if (block && block.lines.length <= 1) return block
   }
 }

@@ -1,4 +1,5 @@
 import {
+  isBalanced,
   isDefinition,
   isEnglish,
   isNoun,
@@ -35,14 +36,14 @@ export function cardsFor(
   const [opening = ''] = body
   const sentences = english ? readSentences(opening) : plainSentences(opening, piece.language ?? '')
   const told = [
-    quoted(opening),
+    quoted(opening, (text) => (english ? readSentences(text) : plainSentences(text, piece.language ?? ''))),
     listed(opening),
     ...(english ? argued(opening, sentences, wording.angle) : []),
     asked(opening, sentences),
     plain(opening, sentences),
     titled(piece.title),
   ]
-  return told.flatMap((card) => (card && layouts.includes(card.layout) ? [card] : []))
+  return told.flatMap((card) => (card && layouts.includes(card.layout) ? [english ? set(card) : card] : []))
 }
 
 /** What a card says, for those who cannot see it: its own words. */
@@ -50,6 +51,19 @@ export function cardAlt({ head, text, items, speaker }: Card): string {
   const said = [head, text, ...items].filter((part) => part !== '')
   const whole = said.map((part) => (/[.!?…:”"]$/u.test(part) ? part : `${part}.`)).join(' ')
   return speaker ? `“${whole}” — ${speaker}` : whole
+}
+
+/** A card with the quotation marks and apostrophes that a typesetter would put, as English has them. */
+function set(card: Card): Card {
+  const { head, text, items, speaker } = card
+  return { ...card, head: curly(head), text: curly(text), items: items.map(curly), speaker: curly(speaker) }
+}
+
+function curly(text: string): string {
+  return text
+    .replace(/(?<=[\p{L}\p{N}])'(?=\p{L}|[\s.,;:!?)]|$)/gu, '’')
+    .replace(/(^|[\s([—–-])"(?=\S)/g, '$1“')
+    .replace(/"/g, '”')
 }
 
 const NONE = { head: '', text: '', items: [], speaker: '' }
@@ -68,9 +82,10 @@ function bodyOf({ text, closing }: Pick<Wording, 'text' | 'closing'>): string[] 
 }
 
 /** What somebody says, with the name. */
-function quoted(opening: string): Card | null {
-  const [, text, speaker] = /^“([^“”]+)” — ([^\n]+)$/.exec(opening) ?? []
-  if (!text || !speaker || text.length > CARD_MOST.text || speaker.length > CARD_MOST.speaker) return null
+function quoted(opening: string, readAs: (text: string) => readonly SentenceTokens[]): Card | null {
+  const [, words, speaker] = /^“([^“”]+)” — ([^\n]+)$/.exec(opening) ?? []
+  const text = words && whole(words, readAs(words))
+  if (!text || !speaker || speaker.length > CARD_MOST.speaker) return null
   return { ...NONE, layout: 'quotation', text, speaker }
 }
 
@@ -152,10 +167,15 @@ function amountAt(tokens: readonly Token[], i: number): string | null {
   const [next, after] = [tokens[i + 1], tokens[i + 2]]
   if (next?.text === '%') return `${figure}%`
   if (next?.lower === 'per' && after?.lower === 'cent') return `${figure} per cent`
-  if (!next || !isNoun(next) || next.pos !== 'NOUN' || isNumber(next)) return null
-  // "Four planks" is an amount, "four plank ends" would be cut in two.
-  return after && isNoun(after) ? null : `${figure} ${next.text}`
+  if (!next || next.pos !== 'NOUN' || isNumber(next)) return null
+  // "Four hours" is an amount, "four hour shifts" would be cut in two.
+  if (after && isNoun(after)) return null
+  return UNITS.test(next.lower) || Number(figure.replace(/,/g, '')) >= 100 ? `${figure} ${next.text}` : null
 }
+
+/** What is measured; of other things only many are worth a card. */
+const UNITS =
+  /^(?:seconds?|minutes?|hours?|days?|nights?|weeks?|months?|years?|decades?|centuries|(?:milli|centi|kilo)?(?:metres?|meters?|grams?|grammes?)|kilos?|tonnes?|tons?|pounds?|ounces?|litres?|liters?|gallons?|pints?|cups?|inch(?:es)?|feet|foot|yards?|miles?|knots|degrees?|watts?|kilowatts?|volts?|euros?|dollars?|pence|cents?|crowns|percent|points|acres?|hectares?|calories)$/
 
 /** Two sentences that stand against each other. */
 function opposed(opening: string, sentences: readonly SentenceTokens[]): Card | null {
@@ -173,12 +193,21 @@ function asked(opening: string, [first]: readonly SentenceTokens[]): Card | null
 
 /** As many sentences from the first on as are read at a glance; the last one must end and promise nothing. */
 function plain(opening: string, sentences: readonly SentenceTokens[]): Card | null {
-  if (opening.includes('\n')) return null
-  const ends = sentences
-    .map((s) => opening.slice(0, s.end).trim())
-    .filter((text, i) => /[.!…]["”’)]?$/u.test(text) && text.length <= (i === 0 ? CARD_MOST.text : GLANCE))
-  const text = ends.at(-1)
+  // What opens with a quotation mark is somebody else's, and goes out with the name or not at all.
+  if (opening.includes('\n') || opening.startsWith('“')) return null
+  const text = whole(opening, sentences)
   return text ? { ...NONE, layout: 'words', text } : null
+}
+
+/** The longest beginning of a text that is read at a glance and ends where a sentence does; null where there is none. */
+function whole(text: string, sentences: readonly SentenceTokens[]): string | null {
+  const ends = sentences
+    .map((s) => text.slice(0, s.end).trim())
+    .filter(
+      (part, i) =>
+        /[.!…]["”’)]?$/u.test(part) && isBalanced(part) && part.length <= (i === 0 ? CARD_MOST.text : GLANCE),
+    )
+  return ends.at(-1) ?? null
 }
 
 function titled(title: string): Card | null {

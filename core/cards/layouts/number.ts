@@ -1,5 +1,5 @@
-import { fitted, type Block } from '../fit'
-import { setSmaller, type Stage } from '../stage'
+import { inALine, fitted, type Block } from '../fit'
+import type { Stage } from '../stage'
 
 /** A number as large as it goes, its unit, and under or beside them what is counted. */
 export function number(stage: Stage): void {
@@ -42,8 +42,12 @@ function headOf({ card, faces, unit }: Stage, width: number, height: number): Bl
   const parts = DIGITS.exec(card.head.trim())
   const room = { width, height, least: 6 * unit, most: 40 * unit, leading: 1.04 }
   if (!parts) return [fitted(card.head, faces.strongWords, room)]
-  const one = { ...room, height: Infinity, most: Math.min(40 * unit, height * 0.72) }
-  const figure = setSmaller((parts[1] ?? '').trim(), faces.strongWords, one)
+  const figure = inALine(
+    (parts[1] ?? '').trim(),
+    faces.strongWords,
+    width,
+    Math.min(40 * unit, height * 0.72),
+  )
   const left = height - figure.height - 1.5 * unit
   const under = {
     width,

@@ -1,5 +1,5 @@
-import { fitted, fittedTogether, RISE, type Block } from '../fit'
-import { setSmaller, type Stage } from '../stage'
+import { inALine, fitted, fittedTogether, RISE, type Block } from '../fit'
+import type { Stage } from '../stage'
 
 /** Ems between two points, and before each. */
 const GAP = 0.72
@@ -74,12 +74,7 @@ function draw(
       )
       return
     }
-    const numeral = setSmaller(String(i + 1), stage.faces.strongWords, {
-      width: size * 1.2,
-      height: size,
-      least: 0,
-      most: size,
-    })
+    const numeral = inALine(String(i + 1), stage.faces.strongWords, 1.2 * size, size)
     stage.block(numeral, from.x, place, on.accent, on)
     const next = squares[i + 1]
     const above = baseline + 0.34 * size

@@ -1,5 +1,5 @@
-import { fitted, RISE } from '../fit'
-import { setSmaller, type Stage } from '../stage'
+import { inALine, fitted, RISE } from '../fit'
+import type { Stage } from '../stage'
 
 /** What somebody said, under a large opening mark, with the name of who said it. */
 export function quotation(stage: Stage): void {
@@ -17,22 +17,12 @@ export function quotation(stage: Stage): void {
   })
   const top = body.y + (body.height - mark.height - block.height - named) / 2
   // The mark hangs from its top: of its box only the upper part is drawn on.
-  const opening = setSmaller('“', faces.strongWords, {
-    width: body.width,
-    height: Infinity,
-    least: 0,
-    most: mark.size,
-  })
+  const opening = inALine('“', faces.strongWords, body.width, mark.size)
   stage.block(opening, body.x - 0.4 * unit, top - (RISE - 0.72) * mark.size, on.accent, on)
   const end = stage.block(block, body.x, top + mark.height + 2 * unit, on.ink, on)
   if (name !== '') {
     const size = 3.6 * unit
-    const line = setSmaller(`— ${name}`, faces.labels, {
-      width: body.width,
-      height: size,
-      least: 0,
-      most: size,
-    })
+    const line = inALine(`— ${name}`, faces.labels, body.width, size)
     stage.block(line, body.x, end + named - line.height, on.accent, on)
   }
   stage.sign(on)

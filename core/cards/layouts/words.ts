@@ -1,10 +1,22 @@
+import { hash32 } from '../../text'
+import type { Palette } from '../colours'
 import { fitted } from '../fit'
 import type { Stage } from '../stage'
+
+/** How long words may be, in characters, to stand on the accent. */
+const BRIEF = 110
+
+/** Cards of an account are to differ: half of them stand on the plain ground, the others on what their words draw. */
+function groundFor(text: string): keyof Palette {
+  const drawn = hash32(text) % 4
+  if (drawn === 2) return 'deep'
+  return drawn === 3 && text.length <= BRIEF ? 'bright' : 'plain'
+}
 
 /** A sentence or two, large, under a short bar. */
 export function words(stage: Stage): void {
   const { unit, body, palette, faces, card } = stage
-  const on = palette.plain
+  const on = palette[groundFor(card.text)]
   stage.ground(on)
   const bar = 1.3 * unit
   const under = 5 * unit
