@@ -163,6 +163,8 @@ function amountAt(tokens: readonly Token[], i: number): string | null {
   if (/^[£$€]$/.test(token.text) && isNumber(tokens[i + 1])) return `${token.text}${tokens[i + 1]?.text}`
   if (/^(?:[£$€]\d[\d.,]*|\d[\d.,]*%)$/.test(token.text)) return token.text
   if (!isNumber(token) || /^(?:once|first|second|one|a|half|zero)$/.test(token.lower)) return null
+  // A year is no amount.
+  if (/^(?:1[5-9]|20)\d\d$/.test(token.text)) return null
   const figure = /\d/.test(token.text) ? token.text : String(NUMBER_WORDS[token.lower])
   const [next, after] = [tokens[i + 1], tokens[i + 2]]
   if (next?.text === '%') return `${figure}%`

@@ -222,3 +222,76 @@ describe('over random drips', () => {
     expect(found / best).toBeGreaterThan(0.97)
   })
 })
+
+describe('cards among the pictures', () => {
+  const chosen = (images: PieceImage[], wishes: PictureWish[], shown: Showing[] = [], rest = 21) =>
+    choosePictures({ ...piece, images }, wishes, shown, rest)
+  const card = (layout: string, said: string): string => `card:${layout}:["","${said}",[],""]`
+
+  it('come where the piece brings no picture, the best of each post', () => {
+    const wishes = [0, 1].map((i) => wish(i, { cards: [card('words', `a${i}`), card('title', 't')] }))
+    expect(chosen([], wishes)).toEqual([{ card: 0 }, { card: 1 }])
+    // The second would stand next to a card of the same layout; with days between on another account it may.
+    const apart = [wishes[0]!, { ...wishes[1]!, account: 'b' }]
+    expect(chosen([], apart)).toEqual([{ card: 0 }, { card: 0 }])
+  })
+
+  it('give way to a picture that says what the post says, and come before one that says nothing of it', () => {
+    const images = [image('bell', { alt: 'A bell in its frame of oak', block: 3 })]
+    const asked = [
+      wish(3, { cards: [card('words', 'bell')] }),
+      wish(1, { day: 30, cards: [card('words', 'organ')] }),
+    ]
+    expect(chosen(images, asked)).toEqual([{ image: 0 }, { card: 0 }])
+  })
+
+  it('of one title do not come twice in a row, nor on two accounts of a network within its rest', () => {
+    const title = card('title', 't')
+    const wishes = ['a', 'b'].map((account) => wish(0, { account, cards: [title] }))
+    expect(chosen([], wishes)).toEqual([{ card: 0 }, null])
+    const before = [{ picture: title, account: 'a', network: 'n', day: -5 }]
+    expect(chosen([], [wish(0, { cards: [title] })], before, 3)).toEqual([null])
+    expect(chosen([], [wish(0, { account: 'b', cards: [title] })], before, 3)).toEqual([{ card: 0 }])
+  })
+
+  it('come where none is needed only with something to show, and after a post without a picture', () => {
+    const plain = [0, 1, 2].map((i) => wish(i, { needed: false, cards: [card('words', `w${i}`)] }))
+    expect(chosen([], plain)).toEqual([null, null, null])
+    const telling = plain.map((w, i) => ({ ...w, cards: [card('number', `n${i}`)] }))
+    expect(chosen([], telling)).toEqual([null, { card: 0 }, null])
+  })
+
+  it('never stand too near to themselves over random drips, and a post never shows another one’s card', () => {
+    const layouts = fc.constantFrom('words', 'title', 'number')
+    const drawn = fc.array(
+      fc.record({
+        part: fc.nat(3),
+        account: fc.constantFrom('a', 'b'),
+        day: fc.nat(60),
+        needed: fc.boolean(),
+        cards: fc.array(fc.tuple(layouts, fc.constantFrom('x', 'y', 'z')), { maxLength: 3 }),
+      }),
+      { maxLength: 9 },
+    )
+    fc.assert(
+      fc.property(drawn, fc.nat(2), fc.nat(25), (posts, pictures, rest) => {
+        const images = Array.from({ length: pictures }, (_, i) => image(`p${i}`, { block: i }))
+        const asked = posts.map(({ part, cards, ...of }) =>
+          wish(part, { ...of, cards: [...new Set(cards.map(([l, said]) => card(l, said)))] }),
+        )
+        const keys = chosen(images, asked, [], rest).map((c, i) =>
+          c === null ? null : 'image' in c ? images[c.image]?.url : asked[i]?.cards[c.card],
+        )
+        for (const [i, key] of keys.entries()) {
+          if (key === null) continue
+          expect(key).toBeDefined()
+          if (key?.startsWith('https:')) continue
+          for (const [j, other] of keys.entries())
+            if (j !== i && other === key)
+              expect(Math.abs(asked[i]!.day - asked[j]!.day)).toBeGreaterThanOrEqual(rest)
+        }
+      }),
+      { numRuns: 400 },
+    )
+  })
+})
