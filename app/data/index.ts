@@ -100,6 +100,15 @@ export {
   tryAgain,
 } from './actions/posts'
 export {
+  changeCard,
+  describePicture,
+  nextPicture,
+  pictureOptions,
+  saveLook,
+  showFile,
+  showPictures,
+} from './actions/postPictures'
+export {
   addListedFeeds,
   addSource,
   changeAddress,

@@ -41,6 +41,7 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
       ['a', 'approve'],
       ['e', 'edit'],
       ['w', 'another wording'],
+      ['p', 'another picture'],
       ['space', 'select several'],
       ['Ctrl A', 'select all'],
       ['x', 'set aside'],

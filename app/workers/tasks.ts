@@ -70,6 +70,7 @@ import {
   type PieceContent,
   type PieceText,
   type Post,
+  type PostMedia,
   type Rows,
   type SheetReading,
   type SheetRow,
@@ -93,6 +94,8 @@ import {
   handPosts,
   itemPrint,
   makeDrip,
+  mediaAfter,
+  pictureOptions,
   pieceOfPost,
   revisePiece,
   singlePost,
@@ -107,6 +110,7 @@ import {
   type HandPost,
   type HandRequest,
   type Owner,
+  type PictureOption,
   type SingleRequest,
   type TakenPiece,
 } from '../../core/pipeline'
@@ -258,6 +262,11 @@ export const tasks = {
   /** The caption as a check's remedy leaves it, or null. */
   remedy: (check: Check, text: string, networkId: string): string | null =>
     remedyFor(check, text, network(networkId)),
+
+  /** The pictures that a post may show, those that may stand there first. */
+  pictureOptions: (...asked: Parameters<typeof pictureOptions>): PictureOption[] => pictureOptions(...asked),
+
+  mediaAfter: (...asked: Parameters<typeof mediaAfter>): PostMedia[] => mediaAfter(...asked),
 
   rewordSelection: (selected: string, way: Way): string[] => rewordSelection(selected, way),
 

@@ -31,6 +31,7 @@ import {
 import { Columns } from './Columns'
 import { Grid } from './Grid'
 import { Many } from './Many'
+import { PictureStrip } from './PictureStrip'
 import { PostSheet } from './post/PostSheet'
 
 /** The drip sheet: beats along the days against a pipe, accounts in columns, a post in every cell. */
@@ -76,6 +77,9 @@ interface SheetProps {
   kept: number
 }
 
+/** Whether the pictures of drips are shown in order above their sheets; a habit of this browser. */
+const STRIP = 'dripline-picture-strip'
+
 function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: SheetProps) {
   const { brand } = useWork()
   const navigate = useNavigate()
@@ -90,6 +94,12 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
     setParams(post ? { post: post.id } : {}, { replace: true, flushSync: true })
   }
   const columns = all.filter((c) => !hidden.has(c.id))
+  const [strip, setStrip] = useState(() => localStorage.getItem(STRIP) !== null)
+  const showStrip = (shown: boolean): void => {
+    setStrip(shown)
+    if (shown) localStorage.setItem(STRIP, 'shown')
+    else localStorage.removeItem(STRIP)
+  }
   const anchor = useRef<Post | null>(null)
   const pick = (post: Post): void => {
     anchor.current = post
@@ -197,6 +207,9 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
         <Button onClick={() => void navigate(`/intake/${piece.id}`)}>
           Passages {kept} of {drip.days.length}
         </Button>
+        <Button aria-expanded={strip} onClick={() => showStrip(!strip)}>
+          Pictures
+        </Button>
         <Holding what={what} held={drip.held} endedAt={drip.endedAt} />
         <Button
           look="water"
@@ -239,6 +252,15 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
       </Flex>
       {picked.size > 0 && (
         <Many posts={posts.filter((p) => picked.has(p.id))} onDone={() => setPicked(new Set())} />
+      )}
+      {strip && (
+        <PictureStrip
+          posts={posts}
+          columns={columns}
+          restDays={brand.weights.pictureDays}
+          chosen={chosen}
+          onChoose={choose}
+        />
       )}
       {all.length > 1 && <Columns drip={drip} accounts={all} hidden={hidden} onHide={setHidden} />}
       <Grid

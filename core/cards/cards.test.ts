@@ -1,3 +1,4 @@
+import process from 'node:process'
 import fc from 'fast-check'
 import { Resvg } from '@resvg/resvg-js'
 import { beforeAll, describe, expect, it } from 'vitest'

@@ -1,5 +1,4 @@
-import type { Angle, Card, Check, FoundPassage, Layout, Wording } from '../model'
-import type { Showing } from '../pictures'
+import type { Angle, Card, Check, FoundPassage, Layout, Showing, Wording } from '../model'
 import type { Order, Recipient } from '../writers'
 
 /** A caption that is already out or planned, which a new one may not resemble; the newest last. */

@@ -217,7 +217,10 @@ describe('rows of an older schema', () => {
     const rows = upgradeRows(
       {
         posts: [
-          { id: 'p', media: { sourceUrl: 'https://a.example/oak.png', alt: 'Oak', shape: null, hash: 'f00' } },
+          {
+            id: 'p',
+            media: { sourceUrl: 'https://a.example/oak.png', alt: 'Oak', shape: null, hash: 'f00' },
+          },
           { id: 'q', media: null },
         ],
         brands: [{ id: 'b', name: 'The yard' }],

@@ -32,6 +32,43 @@ export const Card = z.object({
 })
 export type Card = z.infer<typeof Card>
 
+/** What a card says, for those who cannot see it: its own words. */
+export function cardAlt({ head, text, items, speaker }: Card): string {
+  const said = [head, text, ...items].filter((part) => part !== '')
+  const whole = said.map((part) => (/[.!?…:”"]$/u.test(part) ? part : `${part}.`)).join(' ')
+  return speaker ? `“${whole}” — ${speaker}` : whole
+}
+
+/** Which fields of a card a layout sets, with what each is called there. */
+export const CARD_FIELDS: Readonly<Record<Layout, Partial<Record<Exclude<keyof Card, 'layout'>, string>>>> = {
+  words: { text: 'Words' },
+  quotation: { text: 'What was said', speaker: 'Said by' },
+  number: { head: 'Number with its unit', text: 'What it counts' },
+  contrast: { items: 'The two sides, one a line' },
+  list: { head: 'What the list is of', items: 'Points, one a line' },
+  steps: { head: 'What is done', items: 'Steps, one a line' },
+  question: { text: 'Question' },
+  definition: { head: 'Term', text: 'What it means' },
+  title: { text: 'Title' },
+}
+
+/** What a card still lacks to be drawn, in a sentence; null where it is whole. */
+export function cardLacks(card: Card): string | null {
+  const fields = CARD_FIELDS[card.layout]
+  if (fields.text && card.text.trim() === '') return `It has no words yet: fill in “${fields.text}”.`
+  const needsHead = card.layout === 'number' || card.layout === 'definition'
+  if (needsHead && card.head.trim() === '') return `“${fields.head}” is empty.`
+  if (card.layout === 'contrast' && card.items.length !== 2)
+    return 'A contrast has two sides: write one on each of two lines.'
+  if (fields.items && card.items.length < 2) return 'Write at least two, one a line.'
+  const parsed = Card.safeParse(card)
+  if (parsed.success) return null
+  const where = String(parsed.error.issues[0]?.path[0] ?? 'text') as keyof typeof CARD_MOST
+  return where === 'items'
+    ? `At most ${CARD_MOST.items} of at most ${CARD_MOST.item} characters fit on a card.`
+    : `“${fields[where as 'text'] ?? where}” holds at most ${CARD_MOST[where]} characters.`
+}
+
 /** The typefaces that come with Dripline. */
 export const FACES = ['Literata', 'Schibsted Grotesk', 'Spline Sans Mono'] as const
 export const FaceName = z.enum(FACES)

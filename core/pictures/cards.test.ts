@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { Card, LAYOUTS, type Wording } from '../model'
-import { cardAlt, cardsFor } from '.'
+import { Card, cardAlt, LAYOUTS, type Wording } from '../model'
+import { cardsFor } from '.'
 
 const piece = { title: 'Keeping bees in a town', language: 'en' }
 const of = (

@@ -46,13 +46,6 @@ export function cardsFor(
   return told.flatMap((card) => (card && layouts.includes(card.layout) ? [english ? set(card) : card] : []))
 }
 
-/** What a card says, for those who cannot see it: its own words. */
-export function cardAlt({ head, text, items, speaker }: Card): string {
-  const said = [head, text, ...items].filter((part) => part !== '')
-  const whole = said.map((part) => (/[.!?…:”"]$/u.test(part) ? part : `${part}.`)).join(' ')
-  return speaker ? `“${whole}” — ${speaker}` : whole
-}
-
 /** A card with the quotation marks and apostrophes that a typesetter would put, as English has them. */
 function set(card: Card): Card {
   const { head, text, items, speaker } = card

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { PieceImage } from '../model'
+import type { PieceImage, Showing } from '../model'
 import { readWriting } from '../reading'
-import { choosePictures, type PictureWish, type Showing } from './choose'
+import { choosePictures, type PictureWish } from './choose'
 import { likenessIn } from './likeness'
 
 const PARTS = [

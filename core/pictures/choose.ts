@@ -1,4 +1,4 @@
-import { layoutOf, type Layout, type PieceContent } from '../model'
+import { layoutOf, type Layout, type PieceContent, type Showing } from '../model'
 import { likenessIn, type Speech } from './likeness'
 
 /** A post for which a picture is to be chosen. */
@@ -11,14 +11,6 @@ export interface PictureWish extends Speech {
   needed: boolean
   /** What the cards are known by that can be made of its words, the best first. */
   cards: readonly string[]
-}
-
-/** That an account shows a picture, by its key, on a day. */
-export interface Showing {
-  picture: string
-  account: string
-  network: string
-  day: number
 }
 
 /** What is chosen for a post: one of the piece's pictures or one of its own cards, by their index. */
@@ -105,6 +97,40 @@ export function choosePictures(
   })
 }
 
+/** One of the pictures that a post may show, and what is shown too near to show it as well; null where nothing is. */
+export interface Ranked {
+  choice: Choice
+  near: Showing | null
+}
+
+/** All pictures of the piece and all cards of a post: those first that may be shown there, the best of them before others. */
+export function rankPictures(
+  piece: Pick<PieceContent, 'text' | 'blocks' | 'language' | 'images'>,
+  wish: PictureWish,
+  shown: readonly Showing[],
+  restDays: number,
+): Ranked[] {
+  const { images } = piece
+  const likeness = likenessIn(piece)
+  const options: Option[] = [
+    ...images.map(({ url }) => ({ key: url, owner: null, card: null })),
+    ...wish.cards.map((key, card) => ({ key, owner: 0, card })),
+  ]
+  const board = new Board([wish], options, shown, restDays)
+  const ranked = options.map(({ card }, o) => {
+    const image = images[o]
+    const like = card !== null || !image ? CARD - LATER_CARD * (card ?? 0) : likeness(wish, image)
+    return {
+      choice: card === null ? { image: o } : { card },
+      near: board.tooNear(0, o),
+      worth: like - board.sameness(0, o),
+    }
+  })
+  return ranked
+    .sort((a, b) => Number(a.near !== null) - Number(b.near !== null) || b.worth - a.worth)
+    .map(({ choice, near }) => ({ choice, near }))
+}
+
 /** A picture that may be chosen: one of the piece's, or a card, which is its post's alone. */
 interface Option {
   key: string
@@ -168,37 +194,42 @@ class Board {
 
   /** Whether a post may show a picture beside all others. */
   allows(post: number, option: number): boolean {
+    return this.tooNear(post, option) === null
+  }
+
+  /** What is shown too near to a post for it to show the same picture: within its rest on the network, or next on its account. */
+  tooNear(post: number, option: number): Showing | null {
     const { day } = this.#wishes[post] as PictureWish
     const key = this.#options[option]?.key
-    let free = true
+    let near: Showing | null = null
     this.#each(post, (other) => {
-      if (other.picture === key && Math.abs(other.day - day) < this.#rest) free = false
+      if (other.picture === key && Math.abs(other.day - day) < this.#rest) near ??= other
     })
-    return free && this.#beside(post).every((n) => n !== key)
+    return near ?? this.#beside(post).find((n) => n.picture === key) ?? null
   }
 
   /** What a card loses by standing next to other cards; nothing for any other picture. */
   sameness(post: number, option: number): number {
     const { key = '', card = null } = this.#options[option] ?? {}
     if (card === null) return 0
-    const layouts = this.#beside(post).flatMap((k) => layoutOf(k) ?? [])
+    const layouts = this.#beside(post).flatMap((n) => layoutOf(n.picture) ?? [])
     return (layouts.length ? CARDS_BESIDE : 0) + (layouts.includes(layoutOf(key) ?? '') ? ALIKE : 0)
   }
 
-  /** The pictures that the account shows last before a post and first after it. */
-  #beside(post: number): string[] {
+  /** What the account shows last before a post and first after it. */
+  #beside(post: number): Showing[] {
     const { account, day } = this.#wishes[post] as PictureWish
-    let before: { day: number; rank: number; picture: string } | null = null
-    let after: { day: number; rank: number; picture: string } | null = null
+    let before: { showing: Showing; day: number; rank: number } | null = null
+    let after: { showing: Showing; day: number; rank: number } | null = null
     this.#each(post, (other, rank) => {
       if (other.account !== account) return
-      const here = { day: other.day, rank, picture: other.picture }
+      const here = { showing: other, day: other.day, rank }
       if (isEarlier(here, { day, rank: post })) {
         if (before === null || isEarlier(before, here)) before = here
       } else if (after === null || isEarlier(here, after)) after = here
     })
-    const neighbours: readonly ({ picture: string } | null)[] = [before, after]
-    return neighbours.flatMap((n) => n?.picture ?? [])
+    const neighbours: readonly ({ showing: Showing } | null)[] = [before, after]
+    return neighbours.flatMap((n) => n?.showing ?? [])
   }
 
   /** Of the piece's pictures, the first so many options, the one that the network's accounts show furthest from a post. */

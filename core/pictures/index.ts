@@ -1,2 +1,3 @@
-export { cardAlt, cardsFor } from './cards'
-export { choosePictures, type PictureWish, type Showing } from './choose'
+export { proposedAlt } from './alt'
+export { cardsFor } from './cards'
+export { choosePictures, rankPictures, type PictureWish } from './choose'

@@ -1,6 +1,16 @@
-import type { Account, Brand, Card, Layout, Make, Piece, Post, PostMedia } from '../model'
+import {
+  cardAlt,
+  type Account,
+  type Brand,
+  type Card,
+  type Layout,
+  type Make,
+  type Piece,
+  type Post,
+  type PostMedia,
+} from '../model'
 import { chooseShape, network } from '../networks'
-import { cardAlt } from '../pictures'
+import { proposedAlt } from '../pictures'
 
 /** What tells one new post from another. */
 type Given = Pick<Post, 'id' | 'brand' | 'wording' | 'wished'> & Partial<Post>
@@ -56,7 +66,7 @@ export function mediaOf(
   const size = image.width && image.height ? { width: image.width, height: image.height } : null
   return {
     source: { from: 'address', url: image.url },
-    alt: image.alt || image.caption || title,
+    alt: proposedAlt(image, title),
     shape: chooseShape(size, network(networkId).media.shapes),
     hash: null,
   }

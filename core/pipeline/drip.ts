@@ -9,7 +9,7 @@ import {
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
 import {
-  pictureKey,
+  showings,
   PLAIN_MAKE,
   type Account,
   type Brand,
@@ -28,8 +28,7 @@ import {
 } from '../model'
 import { blankPost, cardMedia, layoutsFor, mediaOf, withPictures } from './blank'
 import { placeSoon } from './soon'
-import type { Showing } from '../pictures'
-import { addDays, beatDays, clockTime, dayNumber, fromWall, placePosts, startOfDay } from '../planning'
+import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
 export interface DripRequest {
@@ -148,20 +147,6 @@ function writtenFor(
   const formed = accounts.filter((a) => offers(a, format))
   if (format === null || formed.length === 0) return usual
   return [...usual, ...writeInFormat({ ...order, accounts: formed }, format)]
-}
-
-/** Which pictures posts show, with their days counted from one day on. */
-export function showings(posts: readonly Post[], from: string): Showing[] {
-  return posts.flatMap(({ account, network, media, state, publishedAt, at, wished }) =>
-    state === 'set aside'
-      ? []
-      : media.map(({ source }) => ({
-          picture: pictureKey(source),
-          account,
-          network,
-          day: dayNumber((publishedAt ?? at ?? wished).slice(0, 10)) - dayNumber(from),
-        })),
-  )
 }
 
 /** Whether a day of a drip is near enough to be written: its pipeline may plan some days ahead only. */

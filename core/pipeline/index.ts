@@ -1,4 +1,4 @@
-export { blankPost } from './blank'
+export { blankPost, cardMedia } from './blank'
 export {
   earlierCaptions,
   makeDrip,
@@ -34,6 +34,7 @@ export {
   unfilled,
 } from './follows'
 export { pieceOfPost } from './handOn'
+export { mediaAfter, pictureOptions, type PictureOption } from './pictures'
 export { piecesWords, timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor, linkedPage, neighboursOf } from './recheck'

@@ -42,6 +42,7 @@ export function contextFor(
     goesOut: (post.at ?? post.wished).slice(0, 10),
     linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
     pictures: post.media.length,
+    alts: post.media.map((m) => m.alt),
     beside: post.wording,
     others: posts
       .filter((p) => p.id !== post.id && p.network === post.network && p.state !== 'set aside')

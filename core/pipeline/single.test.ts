@@ -3,10 +3,9 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { readArticle } from '../../demo/content'
 import { likeness, LIKENESS_BOUND } from '../judging'
-import { firstPicture, PLAIN_MAKE, type Post } from '../model'
+import { firstPicture, PLAIN_MAKE, showings, type Post } from '../model'
 import { aBrand, anAccount, aPost } from '../model/samples'
 import { readFragment } from '../reading'
-import { showings } from './drip'
 import { singlePost, takeWriting, toPassages, type SingleRequest } from '.'
 
 const article = readArticle(

@@ -4,6 +4,7 @@ import { checkCaption } from '../judging'
 import {
   Fault,
   PLAIN_MAKE,
+  showings,
   type Account,
   type Brand,
   type Passage,
@@ -11,7 +12,7 @@ import {
   type Post,
   type WholePiece,
 } from '../model'
-import { earlierCaptions, showings, writtenPost } from './drip'
+import { earlierCaptions, writtenPost } from './drip'
 import { layoutsFor, withPictures } from './blank'
 import { contextFor } from './recheck'
 

@@ -21,7 +21,7 @@ import { heavy } from '../../workers'
 import { tagFiguresFor } from '../services'
 import { all, must, wholePiece, type Write } from '../store'
 import { commitRecalled, happening, happensIfMay } from './life'
-import { anotherWording, aroundPost, checksOf, doubted, withWording } from './posts'
+import { anotherWording, aroundPost, checksOf, doubted, mediaWith, withWording } from './posts'
 
 const NONE: Partial<Record<Way, string>> = {
   another: 'No other wording',
@@ -117,8 +117,9 @@ async function takeWordings(
   for (const { id, option } of choices) {
     const post = await must('posts', id)
     brand = post.brand
-    const checks = await checksOf(reworded(post, option))
-    writes.push(happen(id, 'reword', (p) => ({ ...reworded(p, option), checks })))
+    const media = await mediaWith(post, option.wording)
+    const checks = await checksOf({ ...reworded(post, option), media })
+    writes.push(happen(id, 'reword', (p) => ({ ...reworded(p, option), media, checks })))
   }
   return (await commitRecalled({ brand, label }, choices, writes)).size
 }

@@ -106,11 +106,19 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
       'There is no other wording of this passage left. Edit it by hand, or keep another passage in the Reader.',
     )
   const others = [...post.others.filter((o) => o !== chosen), post.wording]
-  const checks = await checksOf(withWording(post, chosen, others))
+  const media = await mediaWith(post, chosen)
+  const checks = await checksOf({ ...withWording(post, chosen, others), media })
   await changePost(post, 'Take another wording', 'reword', (p) => ({
     ...withWording(p, chosen, others),
+    media,
     checks,
   }))
+}
+
+/** The pictures of a post as they go with another wording: a card of its words says the new ones. */
+export async function mediaWith(post: Post, wording: Wording): Promise<Post['media']> {
+  if (!post.piece || !post.media.some((m) => m.source.from === 'card')) return post.media
+  return heavy().mediaAfter(post, wording, await wholePiece(post.piece, post.pieceRevision))
 }
 
 /** What approving did: how many went through, how many of them moved, and which were left and why. */

@@ -1,12 +1,13 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
 import { may, type Account, type Hue, type Piece, type Post } from '../../../core/model'
 import { network } from '../../../core/networks'
-import { editText, remedied, nextWording, useWholePiece } from '../../data'
+import { editText, remedied, nextPicture, nextWording, useWholePiece } from '../../data'
 import { attempt, Button, Drop, moment, Mono, Notice, say, useKeys, withDays } from '../../ui'
 import { Preview } from './Preview'
 import { Editor } from './Editor'
 import { Checks } from './Checks'
 import { Bounds } from './Bounds'
+import { Pictures } from './Pictures'
 import { Actions, approveThis, asideOrBack, HoldThis } from './Actions'
 import { Remarks } from './Remarks'
 import { Troubles } from './Troubles'
@@ -36,6 +37,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
     a: () => void approveThis(post),
     e: () => editable && onEdit(true),
     w: () => rewordable && void attempt(() => nextWording(post.id)),
+    p: () => editable && post.piece && void attempt(() => nextPicture(post.id)),
     x: () => void asideOrBack(post),
   })
   return (
@@ -114,6 +116,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             ))}
           </>
         )}
+        {!editing && <Pictures key={`pictures ${post.id}`} post={post} />}
         {rewordable && !editing && <Wordings key={post.id} post={post} />}
         {may(post, 'move') && !editing && <Bounds key={`bounds ${post.id}`} post={post} />}
         {post.reasons.length > 0 && (

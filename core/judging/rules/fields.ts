@@ -86,7 +86,7 @@ export const media: Rule = {
       alts?.some((alt) => !alt.trim()),
       () => ({
         code: 'no-alt',
-        severity: 'note',
+        severity: 'flag',
         message:
           'A picture has no alternative text. Say in a sentence what it shows, for those who cannot see it.',
       }),

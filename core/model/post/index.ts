@@ -1,3 +1,4 @@
 export * from './media'
 export * from './post'
+export * from './showing'
 export * from './states'

@@ -1,0 +1,110 @@
+import {
+  cardAlt,
+  cardLacks,
+  Fault,
+  pictureKey,
+  type Card,
+  type Look,
+  type Post,
+  type PostMedia,
+} from '../../../core/model'
+import type { PictureOption } from '../../../core/pipeline'
+import { chooseShape, network } from '../../../core/networks'
+import { heavy } from '../../workers'
+import { all, commit, must, one, patch } from '../store'
+import { changePost } from './life'
+import { keepPicture } from './pictures'
+import { aroundPost, checksOf, doubted } from './posts'
+
+/** The pictures that a post may show, those first that may stand there; nothing is changed. */
+export async function pictureOptions(id: string): Promise<PictureOption[]> {
+  const { post, brand, piece, passages, posts } = await aroundPost(id)
+  const passage = passages.find((p) => p.id === post.passage) ?? null
+  return heavy().pictureOptions(post, piece, passage, brand, near(post, posts))
+}
+
+/** Only what a network shows can stand too near on it. */
+const near = (post: Post, posts: readonly Post[]): Post[] => posts.filter((p) => p.network === post.network)
+
+/** Shows other pictures with a post, in order; an approval stays, unless they break a rule. */
+export async function showPictures(
+  id: string,
+  media: PostMedia[],
+  label = 'Show another picture',
+): Promise<void> {
+  const post = await must('posts', id)
+  const most = network(post.network).media.pictures.most
+  if (media.length > most)
+    throw new Fault(
+      'bad-request',
+      `${network(post.network).name} takes ${most === 0 ? 'no pictures' : `at most ${most}`}. Take one away first.`,
+    )
+  const checks = await checksOf({ ...post, media })
+  await changePost(post, label, 'edit', (p) => doubted({ ...p, media, checks }))
+}
+
+/** Shows the next of the pictures that a post may show: the best that may stand there, then the one after it. */
+export async function nextPicture(id: string): Promise<void> {
+  const [post, options] = await Promise.all([must('posts', id), pictureOptions(id)])
+  const shown = post.media[0] && pictureKey(post.media[0].source)
+  const at = options.findIndex((o) => pictureKey(o.media.source) === shown)
+  const next = options[(at + 1) % Math.max(1, options.length)]
+  if (!next || (options.length === 1 && at === 0))
+    throw new Fault(
+      'not-found',
+      'This piece has no other picture, and its words make no other card. Take in a picture of your own.',
+    )
+  await showPictures(id, [next.media, ...post.media.slice(1)])
+}
+
+/** Takes a picture out of a file in and shows it with a post, in the place of its first one. */
+export async function showFile(id: string, file: Blob): Promise<void> {
+  const url = await keepPicture(file)
+  const post = await must('posts', id)
+  const info = await one('media', url.replace(/^picture:/, ''))
+  const media: PostMedia = {
+    source: { from: 'address', url },
+    alt: '',
+    shape: chooseShape(info ?? null, network(post.network).media.shapes),
+    hash: null,
+  }
+  await showPictures(id, [media, ...post.media.slice(1)], 'Show a picture of our own')
+}
+
+/** Says in words what a picture of a post shows. */
+export async function describePicture(id: string, index: number, alt: string): Promise<void> {
+  const post = await must('posts', id)
+  const media = post.media.map((m, i) => (i === index ? { ...m, alt: alt.trim() } : m))
+  await showPictures(id, media, 'Describe a picture')
+}
+
+/** Changes the words or the layout of a post's card; what is told of it to those who cannot see it goes with them. */
+export async function changeCard(id: string, index: number, card: Card): Promise<void> {
+  const lacks = cardLacks(card)
+  if (lacks) throw new Fault('bad-request', lacks)
+  const post = await must('posts', id)
+  const media = post.media.map((m, i): PostMedia => {
+    if (i !== index || m.source.from !== 'card') return m
+    const alt = m.alt === cardAlt(m.source.card) ? cardAlt(card) : m.alt
+    return { ...m, source: { from: 'card', card }, alt, hash: null }
+  })
+  await showPictures(id, media, 'Change a card')
+}
+
+/** Keeps how a brand's cards look. Those of posts that are still to go out are drawn anew when they are needed. */
+export async function saveLook(brand: string, look: Look): Promise<void> {
+  const posts = (await all('posts', 'brand', brand)).filter((p) => p.media.some(isDrawn))
+  await commit({ brand, label: 'Change the look of cards' }, [
+    patch('brands', brand, (b) => ({ ...b, look })),
+    ...posts.map(({ id }) =>
+      patch('posts', id, (p) =>
+        OPEN.has(p.state)
+          ? { ...p, media: p.media.map((m) => (isDrawn(m) ? { ...m, hash: null } : m)) }
+          : undefined,
+      ),
+    ),
+  ])
+}
+
+const OPEN: ReadonlySet<Post['state']> = new Set(['draft', 'for review', 'approved'])
+const isDrawn = (media: PostMedia): boolean => media.source.from === 'card' && media.hash !== null

@@ -1,0 +1,87 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
+import { CARD_FIELDS, cardLacks, LAYOUTS, type Card, type Layout, type Post } from '../../../core/model'
+import { changeCard, useCard, useRow } from '../../data'
+import { attempt, Labelled, Notice, SelectField, TextArea, TextField } from '../../ui'
+
+/** The words and the layout of a post's card. What is whole is kept when its field is left. */
+export function CardFields({ post, card }: { post: Post; card: Card }) {
+  const [draft, setDraft] = useState(card)
+  const look = useRow('brands', post.brand)?.look
+  const drawn = useCard(card, look, post.media[0]?.shape ?? null)
+  const lacks = cardLacks(draft)
+  const fields = CARD_FIELDS[draft.layout]
+  const keep = (changed: Card): void => {
+    setDraft(changed)
+    if (cardLacks(changed) === null && JSON.stringify(changed) !== JSON.stringify(card))
+      void attempt(() => changeCard(post.id, 0, changed))
+  }
+  const text = (name: 'head' | 'text' | 'speaker') =>
+    fields[name] && (
+      <Labelled key={name} label={fields[name]}>
+        {(id) =>
+          name === 'text' ? (
+            <TextArea
+              id={id}
+              fontFamily="reading"
+              fontSize="14px"
+              value={draft.text}
+              onChange={(e) => setDraft({ ...draft, text: e.target.value })}
+              onBlur={() => keep(draft)}
+            />
+          ) : (
+            <TextField
+              id={id}
+              w="full"
+              value={draft[name]}
+              onChange={(e) => setDraft({ ...draft, [name]: e.target.value })}
+              onBlur={() => keep(draft)}
+            />
+          )
+        }
+      </Labelled>
+    )
+  return (
+    <Flex direction="column" gap="2" mt="2" role="group" aria-label="Words on the card">
+      <Labelled label="Layout">
+        {(id) => (
+          <SelectField
+            id={id}
+            value={draft.layout}
+            onChange={(e) => keep({ ...draft, layout: e.target.value as Layout })}
+          >
+            {LAYOUTS.map((layout) => (
+              <option key={layout}>{layout}</option>
+            ))}
+          </SelectField>
+        )}
+      </Labelled>
+      {text('head')}
+      {text('text')}
+      {fields.items && (
+        <Labelled label={fields.items}>
+          {(id) => (
+            <TextArea
+              id={id}
+              fontFamily="reading"
+              fontSize="14px"
+              value={draft.items.join('\n')}
+              onChange={(e) => setDraft({ ...draft, items: e.target.value.split('\n') })}
+              onBlur={() => keep({ ...draft, items: draft.items.map((i) => i.trim()).filter(Boolean) })}
+            />
+          )}
+        </Labelled>
+      )}
+      {text('speaker')}
+      {lacks && <Notice tone="amber">{lacks}</Notice>}
+      {drawn && drawn.missing.length > 0 && (
+        <Notice tone="amber">
+          No typeface here has {drawn.missing.map((c) => `“${c}”`).join(', ')}: it is drawn as a box.
+        </Notice>
+      )}
+      <Box srOnly aria-live="polite">
+        {lacks ?? ''}
+      </Box>
+    </Flex>
+  )
+}
