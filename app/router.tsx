@@ -36,6 +36,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/Briefs')).Briefs }),
       },
       {
+        path: 'writing/look',
+        lazy: async () => ({ Component: (await import('./writing/LookScreen')).LookScreen }),
+      },
+      {
         path: 'writing/piece/:id',
         lazy: async () => ({ Component: (await import('./writing/Series')).Series }),
       },

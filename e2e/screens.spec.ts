@@ -55,6 +55,11 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
   ['Sources', '/intake/sources', (p) => p.getByText('Oakum Yard journal').first().waitFor()],
   ['Writing', '/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor()],
   ['House style', '/writing/house', (p) => p.getByTestId('example').first().waitFor()],
+  [
+    'Look of cards',
+    '/writing/look',
+    (p) => p.getByRole('group', { name: 'Cards of three passages' }).getByRole('img').first().waitFor(),
+  ],
   ['Briefs', '/writing/briefs', (p) => p.getByTestId('example').first().waitFor()],
   ['Horizon, week', '/horizon', (p) => p.getByRole('img', { name: /week as drawn/ }).waitFor()],
   [

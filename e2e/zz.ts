@@ -1,16 +1,12 @@
 import { openPage } from './demo'
 const { browser, page } = await openPage()
-page.on('console', (m) => { if (m.type() === 'error' || m.type()==='warning') console.log('CONSOLE', m.text().slice(0,300)) })
+page.on('console', (m) => {
+  if (m.type() === 'error' || m.type() === 'warning') console.log('CONSOLE', m.text().slice(0, 300))
+})
 page.on('pageerror', (e) => console.log('PAGEERROR', e.message))
-const base='http://localhost:4710'
+const base = 'http://localhost:4710'
 await page.goto(base + '/writing')
-await page.getByRole('link', { name: /Seven tools/ }).click()
-await page.getByRole('button', { name: 'Pictures' }).click()
-await page.getByRole('gridcell').nth(2).click()
-await page.waitForTimeout(3000)
+await page.getByRole('button', { name: 'Look of cards' }).click()
+await page.waitForTimeout(4000)
 await page.screenshot({ path: '/tmp/s1.png' })
-await page.getByRole('region', { name: 'Picture', exact: true }).scrollIntoViewIfNeeded()
-await page.getByLabel('Layout').scrollIntoViewIfNeeded().catch(() => console.log('no layout'))
-await page.waitForTimeout(500)
-await page.screenshot({ path: '/tmp/s2.png' })
 await browser.close()

@@ -103,17 +103,17 @@ export function useMedia(media: PostMedia | undefined, brand: string): string | 
   return source?.from === 'card' ? card?.url : address
 }
 
-/** A card in a look, as an image element shows it, and the letters that no typeface has. */
+/** A card in a look as an image element shows it, the letters that no typeface has, and the ground it stands on. */
 export function useCard(
   card: Card | null,
   look: Look | undefined,
   shape: PostMedia['shape'],
-): { url: string; missing: readonly string[] } | undefined {
+): { url: string; missing: readonly string[]; ground: string } | undefined {
   const { data } = useSWRImmutable(
     card && look ? ['card', card, look, shape] : null,
     async ([, ...drawn]) => {
-      const { svg, missing } = await cards().draw(...drawn)
-      return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), missing }
+      const { svg, ...told } = await cards().draw(...drawn)
+      return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), ...told }
     },
   )
   return data

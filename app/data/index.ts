@@ -101,6 +101,8 @@ export {
 } from './actions/posts'
 export {
   changeCard,
+  coloursOfFile,
+  exampleCards,
   describePicture,
   nextPicture,
   pictureOptions,

@@ -74,17 +74,45 @@ function painted({ width, height, strokes }: Drawing): OffscreenCanvas {
   return canvas
 }
 
+/** A card as it is shown on the page. */
+export interface DrawnCard {
+  svg: string
+  /** The letters that no typeface has. */
+  missing: string[]
+  /** The ground it stands on: the look's own, unless its ink would be hard to read there. */
+  ground: string
+}
+
+/** The longer side to which a picture is brought before its colours are counted. */
+const COUNTED = 96
+
 /** What the page asks of the card worker. */
 const cards = {
-  /** A card as an SVG document, and the letters that no typeface has. */
+  /** A card as an SVG document. */
   draw: async (
     card: Card,
     look: Look,
     shape: { width: number; height: number } | null,
-  ): Promise<{ svg: string; missing: string[] }> => {
-    const { drawCard, toSvg } = await drawing()
+  ): Promise<DrawnCard> => {
+    const { drawCard, paletteOf, toSvg } = await drawing()
     const drawn = drawCard(card, look, await facesFor(look), shape)
-    return { svg: toSvg(drawn), missing: drawn.missing }
+    return { svg: toSvg(drawn), missing: drawn.missing, ground: paletteOf(look).plain.ground }
+  },
+
+  /** The colours of a logo or another picture, as those of a look. */
+  colours: async (picture: Blob): Promise<Pick<Look, 'ground' | 'ink' | 'accent'>> => {
+    const { coloursOf } = await drawing()
+    const bitmap = await createImageBitmap(picture)
+    const scale = Math.min(1, COUNTED / Math.max(bitmap.width, bitmap.height))
+    const canvas = new OffscreenCanvas(
+      Math.max(1, Math.round(bitmap.width * scale)),
+      Math.max(1, Math.round(bitmap.height * scale)),
+    )
+    const context = canvas.getContext('2d', { willReadFrequently: true })
+    if (!context) throw new Error('This browser cannot draw in a worker.')
+    context.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
+    bitmap.close()
+    return coloursOf(context.getImageData(0, 0, canvas.width, canvas.height).data)
   },
 
   /** A card as a PNG of at least 1080 pixels a side; the same words, look and shape give the same bytes. */

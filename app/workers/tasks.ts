@@ -90,6 +90,7 @@ import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
   contextFor,
+  exampleCards,
   finishPiece,
   handPosts,
   itemPrint,
@@ -106,6 +107,7 @@ import {
   type Document,
   type DripRequest,
   type DripResult,
+  type ExampleCards,
   type Fetched,
   type HandPost,
   type HandRequest,
@@ -265,6 +267,8 @@ export const tasks = {
 
   /** The pictures that a post may show, those that may stand there first. */
   pictureOptions: (...asked: Parameters<typeof pictureOptions>): PictureOption[] => pictureOptions(...asked),
+
+  exampleCards: (...asked: Parameters<typeof exampleCards>): ExampleCards => exampleCards(...asked),
 
   mediaAfter: (...asked: Parameters<typeof mediaAfter>): PostMedia[] => mediaAfter(...asked),
 

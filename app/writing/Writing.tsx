@@ -30,6 +30,7 @@ export function Writing() {
         <Review brand={brand} waiting={posts.filter(waitsForReview)} />
         <Button onClick={() => void navigate('/writing/briefs')}>Briefs</Button>
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
+        <Button onClick={() => void navigate('/writing/look')}>Look of cards</Button>
       </PageHead>
       <Box px="6" pb="8">
         {alone > 0 && (

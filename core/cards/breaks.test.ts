@@ -34,7 +34,8 @@ describe('lines', () => {
               ? Infinity
               : sum +
                   100 * slack * slack +
-                  (last && line.length === 1 ? 300 : 0) +
+                  (last && line.length === 1 ? (slack > 0.55 ? 300 : 30) : 0) +
+                  (i < lines.length - 1 && slack > 0.5 ? 24 : 0) +
                   (last && slack > 0.7 ? 60 : 0)
           }, 0)
         const ways = Array.from({ length: 2 ** (list.length - 1) }, (_, way) =>

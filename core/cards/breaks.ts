@@ -87,9 +87,11 @@ export function breakLines(text: Measured, measure: number, most = Infinity): Br
   return { lines, cost: best[n]?.cost ?? 0, worst }
 }
 
-/** Articles, prepositions and the like: a line had better not end on them. */
-const WEAK =
-  /^(?:a|an|the|of|to|in|on|at|by|for|from|with|and|or|but|nor|as|if|my|our|your|his|her|its|their|than|per|de|la|le|el|un|une|der|die|das|ein|eine|und|von|zu|do|da|os|um|uma|o|e|y)$/iu
+/** Articles and the like: a line is not to end on them. */
+const ARTICLE =
+  /^(?:a|an|the|my|our|your|his|her|its|their|per|de|la|le|el|un|une|der|die|das|ein|eine|um|uma|o|os)$/iu
+/** Prepositions and conjunctions: a line had better not end on them. */
+const WEAK = /^(?:of|to|in|on|at|by|for|from|with|and|or|but|nor|as|if|than|und|von|zu|do|da|e|y)$/iu
 /** Words that lean on the next one, though less. */
 const LEANING =
   /^(?:is|are|was|were|be|i|we|he|she|they|you|so|this|that|these|those|no|not|who|which|will|can)$/iu
@@ -103,16 +105,18 @@ function lineCost(text: Measured, from: number, end: number, width: number, meas
   let cost = 100 * slack * slack
   if (next === undefined) {
     // A widow: a word or a scrap alone in the last line.
-    if (from > 0 && end - from === 1) cost += 300
+    if (from > 0 && end - from === 1) cost += slack > 0.55 ? 300 : 30
     if (from > 0 && slack > 0.7) cost += 60
     return cost
   }
-  if (WEAK.test(last)) cost += 60
+  if (slack > 0.5) cost += 24
+  if (ARTICLE.test(last)) cost += 60
+  else if (WEAK.test(last)) cost += 24
   else if (LEANING.test(last)) cost += 6
   else if (/[,;:.!?…—–]["”’)]?$/u.test(last)) cost -= 3
   if (/\p{N}$/u.test(last)) cost += 60
   if (/^\p{Lu}/u.test(last) && /^\p{Lu}/u.test(next)) cost += 10
-  if (/[-\u00ad]$/u.test(last)) cost += 12
+  if (/[-\u00ad]$/u.test(last)) cost += 25
   return cost
 }
 

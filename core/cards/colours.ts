@@ -10,10 +10,12 @@ const rgb = (hex: string): Rgb => [
   parseInt(hex.slice(3, 5), 16),
   parseInt(hex.slice(5, 7), 16),
 ]
-const hex = (c: Rgb): string => `#${c.map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`
+/** Red, green and blue, 0 to 255, as a colour is written. */
+export const colourOf = (c: Rgb): string =>
+  `#${c.map((v) => Math.round(v).toString(16).padStart(2, '0')).join('')}`
 
 /** How light a colour is, from 0 to 1: the relative luminance of WCAG 2.2. */
-function luminance(colour: string): number {
+export function luminanceOf(colour: string): number {
   const [r, g, b] = rgb(colour).map((v) => {
     const c = v / 255
     return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4
@@ -23,7 +25,7 @@ function luminance(colour: string): number {
 
 /** The contrast of two colours, from 1 to 21, after WCAG 2.2. */
 export function contrast(a: string, b: string): number {
-  const [light, dark] = [luminance(a), luminance(b)].sort((x, y) => y - x) as [number, number]
+  const [light, dark] = [luminanceOf(a), luminanceOf(b)].sort((x, y) => y - x) as [number, number]
   return (light + 0.05) / (dark + 0.05)
 }
 
@@ -33,7 +35,7 @@ const WHITE = '#ffffff'
 /** A colour between two, `part` of the way from the first. */
 export function between(a: string, b: string, part: number): string {
   const [x, y] = [rgb(a), rgb(b)]
-  return hex([0, 1, 2].map((i) => (x[i] ?? 0) + ((y[i] ?? 0) - (x[i] ?? 0)) * part) as unknown as Rgb)
+  return colourOf([0, 1, 2].map((i) => (x[i] ?? 0) + ((y[i] ?? 0) - (x[i] ?? 0)) * part) as unknown as Rgb)
 }
 
 /** A colour itself where it is readable on another one; else moved towards black or white until it is. */

@@ -28,13 +28,13 @@ export const FALL = 0.26
 /** From one size to the next smaller one that is tried. */
 const STEP = 0.96
 /** How much smaller a text may become so as to break better, and so as not to break badly. */
-const GIVE = 0.8
+const GIVE = 0.84
 const GIVE_FOR_BAD = 0.6
 /** What a line costs that ends on an article, parts a number from its unit, or leaves a word alone. */
 const BAD = 60
 /** What a line may cost on average, and the worst one, before a smaller size is looked at. */
-const EVEN = 5
-const WORST = 14
+const EVEN = 4
+const WORST = 24
 
 /**
  * The size at which a text fits a room, and its lines: the largest, unless a slightly smaller one breaks clearly better.
@@ -54,7 +54,7 @@ export function fitted(words: string, face: Face, room: Room): Block {
     if (!broken || lines < 1) continue
     if (!best) first = size
     const average = broken.cost / Math.max(1, broken.lines.length)
-    const uneven = Math.max(0, average - EVEN) + 0.4 * Math.max(0, broken.worst - WORST)
+    const uneven = 1.2 * Math.max(0, average - EVEN) + 0.4 * Math.max(0, broken.worst - WORST)
     const score = uneven + 90 * Math.log(room.most / size)
     if (!best || score < best.score) best = { score, broken, size, text: set }
   }

@@ -1,4 +1,5 @@
-export { contrast, LEAST_CONTRAST, paletteOf } from './colours'
+export { paletteOf } from './colours'
+export { coloursOf } from './coloursOf'
 export { drawCard, facesOf, sizeOf } from './draw'
 export { toSvg, type Drawing } from './drawing'
 export { FontFile } from './faces'

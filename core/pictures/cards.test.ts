@@ -97,6 +97,9 @@ describe('the card of a caption', () => {
       layout: 'contrast',
       items: ['A calm bee lands and walks.', 'A cross bee never lands at all.'],
     })
+    // Two sentences of which one has a contrast in itself are no two sides.
+    const one = 'In a cold shed we lay a bottle on the joint. It looks odd, but it works.'
+    expect(of(one, 'contrast').map((c) => c.layout)).not.toContain('contrast')
     expect(of(`${sides} Watch them.`, 'contrast').map((c) => c.layout)).not.toContain('contrast')
     expect(first('A skep is a basket of straw in which bees were kept.', 'definition')).toMatchObject({
       layout: 'definition',

@@ -177,7 +177,15 @@ function opposed(opening: string, sentences: readonly SentenceTokens[]): Card | 
   const items = sentences.map((s) => said(opening, s))
   const fits =
     items.length === 2 && items.every((item) => item.length <= CARD_MOST.item && /[.!]$/.test(item))
-  return fits ? { ...NONE, layout: 'contrast', items } : null
+  const [a, b] = sentences.map(subjectsOf)
+  // What is set against each other is told in the same words, up to where it differs.
+  const shared = [...(a ?? [])].filter((word) => b?.has(word))
+  return fits && shared.length >= 2 ? { ...NONE, layout: 'contrast', items } : null
+}
+
+/** The words of a sentence that name and tell, by their plain forms. */
+function subjectsOf({ tokens }: SentenceTokens): Set<string> {
+  return new Set(tokens.filter((t) => t.word && /^(?:NOUN|PROPN|VERB|ADJ)$/.test(t.pos)).map((t) => t.lemma))
 }
 
 /** A question that opens a caption. */

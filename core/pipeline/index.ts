@@ -34,7 +34,7 @@ export {
   unfilled,
 } from './follows'
 export { pieceOfPost } from './handOn'
-export { mediaAfter, pictureOptions, type PictureOption } from './pictures'
+export { exampleCards, mediaAfter, pictureOptions, type ExampleCards, type PictureOption } from './pictures'
 export { piecesWords, timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
 export { contextFor, linkedPage, neighboursOf } from './recheck'

@@ -2,7 +2,9 @@ import {
   LAYOUTS,
   pictureKey,
   showings,
+  type Angle,
   type Brand,
+  type Card,
   type Layout,
   type Passage,
   type Post,
@@ -73,4 +75,41 @@ export function mediaAfter(post: Post, wording: Post['wording'], piece: WholePie
     const card = cards.find((c) => c.layout === layout) ?? cards[0]
     return card ? cardMedia(card, post.network) : media
   })
+}
+
+/** Cards of a piece, for somebody who sees to how a brand's cards look. */
+export interface ExampleCards {
+  /** What its best passages make, in the layouts that are used. */
+  passages: Card[]
+  /** For each layout the first card that any of its passages makes. */
+  layouts: Partial<Record<Layout, Card>>
+}
+
+/** The angle in which what a passage is made of would be told. */
+const ANGLE_OF: Readonly<Record<Passage['kind'], Angle>> = {
+  statement: 'lesson',
+  number: 'number',
+  contrast: 'contrast',
+  instruction: 'how-to',
+  steps: 'checklist',
+  story: 'story',
+  definition: 'definition',
+  question: 'question',
+}
+
+/** The cards that passages of a piece make as they stand, the best passages first. */
+export function exampleCards(
+  piece: WholePiece,
+  passages: readonly Passage[],
+  layouts: readonly Layout[],
+): ExampleCards {
+  const made = (of: readonly Layout[]) => (p: Passage) =>
+    cardsFor({ text: p.text.replace(/\s*\n\s*/g, ' '), angle: ANGLE_OF[p.kind], closing: null }, piece, of)
+  const all = passages.flatMap(made(LAYOUTS))
+  return {
+    passages: passages.flatMap((p) => made(layouts)(p)[0] ?? []).slice(0, 3),
+    layouts: Object.fromEntries(
+      LAYOUTS.flatMap((l) => all.find((c) => c.layout === l) ?? []).map((c) => [c.layout, c]),
+    ),
+  }
 }

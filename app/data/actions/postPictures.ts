@@ -4,14 +4,15 @@ import {
   Fault,
   pictureKey,
   type Card,
+  type Layout,
   type Look,
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import type { PictureOption } from '../../../core/pipeline'
+import type { ExampleCards, PictureOption } from '../../../core/pipeline'
 import { chooseShape, network } from '../../../core/networks'
-import { heavy } from '../../workers'
-import { all, commit, must, one, patch } from '../store'
+import { cards, heavy } from '../../workers'
+import { all, commit, must, one, patch, wholePiece } from '../store'
 import { changePost } from './life'
 import { keepPicture } from './pictures'
 import { aroundPost, checksOf, doubted } from './posts'
@@ -89,6 +90,23 @@ export async function changeCard(id: string, index: number, card: Card): Promise
     return { ...m, source: { from: 'card', card }, alt, hash: null }
   })
   await showPictures(id, media, 'Change a card')
+}
+
+/** The cards that a piece's best passages make, and for each layout one of them; nothing is kept. */
+export async function exampleCards(piece: string, layouts: readonly Layout[]): Promise<ExampleCards> {
+  const [whole, passages] = await Promise.all([wholePiece(piece), all('passages', 'piece', piece)])
+  const usable = passages.filter((p) => p.choice !== 'left out' && !p.lostPlace)
+  usable.sort((a, b) => Number(b.choice === 'kept') - Number(a.choice === 'kept') || b.score - a.score)
+  return heavy().exampleCards(whole, usable, layouts)
+}
+
+/** The colours of a logo or another picture, as a look could have them. Refuses what cannot be read as a picture. */
+export async function coloursOfFile(file: Blob): Promise<Pick<Look, 'ground' | 'ink' | 'accent'>> {
+  try {
+    return await cards().colours(new Blob([await file.arrayBuffer()], { type: file.type }))
+  } catch {
+    throw new Fault('bad-request', 'This file cannot be read as a picture. Choose a PNG, JPEG, WebP or GIF.')
+  }
 }
 
 /** Keeps how a brand's cards look. Those of posts that are still to go out are drawn anew when they are needed. */
