@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Heading } from '@chakra-ui/react'
 import { memo, useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import type { Account, Piece, Pipeline, Post, Source } from '../../core/model'
+import { insideOf, type Account, type Piece, type Pipeline, type Post, type Source } from '../../core/model'
 import { pieceState } from '../../core/sieve'
 import {
   clockNow,
@@ -229,7 +229,7 @@ const Line = memo(function Line({ item, accounts }: { item: Waiting; accounts: r
 const WentOut = memo(function WentOut({ post, zone }: { post: Post; zone: string }) {
   return (
     <Flex align="center" gap="2.5" py="1">
-      <Drop state="published" picture={post.media.length > 0} size={20} />
+      <Drop state="published" inside={insideOf(post)} size={20} />
       <Box fontFamily="reading" fontSize="15px" flex="1" truncate>
         {post.wording.text.split('\n')[0]}
       </Box>

@@ -1,6 +1,6 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
-import type { Account, Pipeline, Post } from '../../core/model'
+import { insideOf, type Account, type Pipeline, type Post } from '../../core/model'
 import { addDays, fromWall, toWall } from '../../core/planning'
 import { Drop, NetworkMark, postPath, shortDay, weekdayName } from '../ui'
 
@@ -113,7 +113,7 @@ export function River({
                     >
                       <Drop
                         state={post.state}
-                        picture={post.media.length > 0}
+                        inside={insideOf(post)}
                         hue={pipelines.find((p) => p.id === post.pipeline)?.hue ?? null}
                         size={24}
                       />

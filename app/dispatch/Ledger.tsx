@@ -1,7 +1,7 @@
 import { Box, chakra } from '@chakra-ui/react'
 import { useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { Post, Row } from '../../core/model'
+import { insideOf, type Post, type Row } from '../../core/model'
 import { network } from '../../core/networks'
 import { isAbout, ledgerLines, ledgerSheet, type LedgerLine } from '../../core/formats'
 import { download, useAccounts, useRows } from '../data'
@@ -186,7 +186,7 @@ export function Ledger() {
             >
               <Drop
                 state={post.state}
-                picture={post.media.length > 0}
+                inside={insideOf(post)}
                 hue={pipelines.find((p) => p.id === post.pipeline)?.hue ?? null}
               />
               <Mono w="128px" flexShrink={0}>

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, useEffect, useMemo, useRef } from 'react'
-import type { Account, Hue, Post } from '../../core/model'
+import { insideOf, type Account, type Hue, type Post } from '../../core/model'
 import { dateOf, localDay, toWall, weekdayOfDay } from '../../core/planning'
 import { Button, Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
 import { momentOf } from './marks'
@@ -142,7 +142,7 @@ export const PostList = memo(function PostList({
                 >
                   <Drop
                     state={entry.post.state}
-                    picture={entry.post.media.length > 0}
+                    inside={insideOf(entry.post)}
                     hue={hueOf(entry.post.pipeline)}
                     size={20}
                   />

@@ -1,6 +1,6 @@
-import type { Hue, PostState } from '../../core/model'
+import type { Hue, Inside, PostState } from '../../core/model'
 import { dateOf, weekdayOfDay } from '../../core/planning'
-import { monthName, weekdayName } from '../ui'
+import { INSIDES, monthName, weekdayName } from '../ui'
 import { countMarks, type Counts } from './marks'
 import {
   columnWidth,
@@ -17,9 +17,6 @@ import {
   type Spot,
   type View,
 } from './geometry'
-
-/** What hangs inside a drop. */
-export type Inside = 'plain' | 'picture' | 'card' | 'thread'
 
 /** A post on the board. */
 export interface BoardMark extends Mark {
@@ -105,8 +102,6 @@ const OUTLINE = new Path2D('M12 2.5C12 2.5 5 10.5 5 15.5a7 7 0 0 0 14 0C19 10.5 
 const HALF = new Path2D('M5.2 14.2h13.6a7 7 0 1 1-13.6 0Z')
 const CRACK = new Path2D('M12 6l-1.8 4.4 3.6 2.6-2.8 3.4 1.6 4')
 const TICK = new Path2D('M15.5 21.2l1.9 1.8 4-4.2')
-const FRAME = new Path2D('M8.8 12.6h6.4v5h-6.4z')
-const LINES = new Path2D('M9 13.4h6M9 15.6h6M9 17.8h4')
 
 /** Drawn drops, kept by look and size: a board of thousands copies a few dozen pictures. */
 export class Drops {
@@ -157,7 +152,7 @@ export class Drops {
     if (size >= 16 && inside !== 'plain' && state !== 'failed') {
       c.strokeStyle = half || state === 'published' ? this.#palette.raised : color
       c.lineWidth = 1.3
-      c.stroke(inside === 'picture' ? FRAME : LINES)
+      c.stroke(new Path2D(INSIDES[inside]))
     }
     if (state === 'handed over' && size >= 16) {
       c.strokeStyle = this.#palette.moss

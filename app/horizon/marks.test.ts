@@ -4,7 +4,7 @@ import { aBrand, aPipeline, aPost, anAccount } from '../../core/model/samples'
 import { dayNumber } from '../../core/planning'
 import { planSheet, readChangedPlan } from './files'
 import { calendarEntries, writeCalendar } from '../../core/formats'
-import { boardOf, countMarks, insideOf, nearestDay, NO_FILTER, passes } from './marks'
+import { boardOf, countMarks, nearestDay, NO_FILTER, passes } from './marks'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
 const accounts = [
@@ -67,12 +67,6 @@ it('a filter lets through what has all it names', () => {
   expect(shown({ account: 'west' })).toEqual(['night'])
   expect(shown({ pipeline: 'by hand', piece: 'a' })).toEqual(['early', 'night'])
   expect(shown({ state: 'failed' })).toEqual([])
-})
-
-it('a drop tells a thread from a picture from plain words', () => {
-  const post = aPost({ media: [] })
-  expect(insideOf(post)).toBe('plain')
-  expect(insideOf({ ...post, wording: { ...post.wording, parts: ['and on'] } })).toBe('thread')
 })
 
 it('the calendar file holds the posts that have a moment and are not set aside', () => {

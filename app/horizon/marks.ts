@@ -1,6 +1,14 @@
-import type { Account, Brand, Hue, Piece, Pipeline, Post } from '../../core/model'
+import {
+  insideOf,
+  type Account,
+  type Brand,
+  type Hue,
+  type Piece,
+  type Pipeline,
+  type Post,
+} from '../../core/model'
 import { clockMinutes, isQuiet, dateOf, localDay, localMinutes, clockTime } from '../../core/planning'
-import type { BoardLane, BoardMark, Inside } from './draw'
+import type { BoardLane, BoardMark } from './draw'
 import type { Mark } from './geometry'
 
 /** What a lane stands for. */
@@ -35,13 +43,6 @@ export const BY_HAND = 'by hand'
 /** When a post goes out or went out, or null. */
 export function momentOf(post: Post): string | null {
   return post.publishedAt ?? post.at
-}
-
-export function insideOf(post: Post): Inside {
-  if (post.wording.parts.length > 0) return 'thread'
-  const [first] = post.media
-  if (!first) return 'plain'
-  return first.source.from === 'card' ? 'card' : 'picture'
 }
 
 /** Whether a post is let through by a filter. */

@@ -1,6 +1,6 @@
 import { Box, Flex, Spinner } from '@chakra-ui/react'
 import { releasedTo } from '../../core/pipeline'
-import type { Account, Passage, Piece, Pipeline, Post } from '../../core/model'
+import { insideOf, type Account, type Passage, type Piece, type Pipeline, type Post } from '../../core/model'
 import { Button, count, Drop, moment, Mono, NetworkMark } from '../ui'
 import { Followed } from './bench/Followed'
 import { PieceChoice } from './bench/PieceChoice'
@@ -225,7 +225,7 @@ function Released({
       {trouble && <Box color="amberText">{trouble}</Box>}
       {sorted.map((post) => (
         <Flex key={post.id} gap="3" py="2" borderTopWidth="1px" borderStyle="dotted" borderColor="hairline">
-          <Drop state={post.state} picture={post.media.length > 0} hue={pipeline.hue} />
+          <Drop state={post.state} inside={insideOf(post)} hue={pipeline.hue} />
           <Mono w="124px" flexShrink={0}>
             {post.at
               ? moment(post.at, accounts.find((a) => a.id === post.account)?.zone ?? 'UTC')

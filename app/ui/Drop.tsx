@@ -1,5 +1,6 @@
 import { Box, Icon, type BoxProps } from '@chakra-ui/react'
-import type { Hue, PostState } from '../../core/model'
+import type { Hue, Inside, PostState } from '../../core/model'
+import { INSIDES } from './insides'
 
 const OUTLINE = 'M12 2.5C12 2.5 5 10.5 5 15.5a7 7 0 0 0 14 0C19 10.5 12 2.5 12 2.5Z'
 
@@ -20,12 +21,12 @@ const WORDS: Record<PostState, string> = {
  */
 export function Drop({
   state,
-  picture = false,
+  inside = 'plain',
   hue,
   size = 22,
   title,
   ...rest
-}: { state: PostState; picture?: boolean; hue?: Hue | null; size?: number; title?: string } & BoxProps) {
+}: { state: PostState; inside?: Inside; hue?: Hue | null; size?: number; title?: string } & BoxProps) {
   const color = state === 'failed' ? 'plum' : hue ? `hue.${hue}` : 'water'
   const half = state === 'approved' || state === 'handed over'
   const filled = state === 'published'
@@ -62,17 +63,9 @@ export function Drop({
           {half && <path d="M5.2 14.2h13.6a7 7 0 1 1-13.6 0Z" fill="currentColor" stroke="none" />}
           <path d={OUTLINE} fill={filled ? 'currentColor' : 'none'} />
           {state === 'failed' && <path d="M12 6l-1.8 4.4 3.6 2.6-2.8 3.4 1.6 4" />}
-          {picture && (
+          {inside !== 'plain' && state !== 'failed' && (
             <Box as="g" color={half ? 'raised' : mark}>
-              <rect
-                x="8.8"
-                y="12.6"
-                width="6.4"
-                height="5"
-                rx="0.6"
-                stroke="currentColor"
-                strokeWidth="1.3"
-              />
+              <path d={INSIDES[inside]} stroke="currentColor" strokeWidth="1.3" />
             </Box>
           )}
           {state === 'handed over' && (

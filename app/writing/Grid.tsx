@@ -1,6 +1,14 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef } from 'react'
-import { waitsForReview, type Account, type Drip, type Hue, type Post, openFlagsOf } from '../../core/model'
+import {
+  insideOf,
+  waitsForReview,
+  type Account,
+  type Drip,
+  type Hue,
+  type Post,
+  openFlagsOf,
+} from '../../core/model'
 import { measure, network } from '../../core/networks'
 import { withoutAddresses } from '../../core/text'
 import { addDays, daysBetween, toWall } from '../../core/planning'
@@ -211,7 +219,7 @@ function Cell({
         opacity={post.state === 'set aside' ? 0.5 : 1}
       >
         <Flex align="center" gap="2" fontFamily="mono" fontSize="12px" color="soft">
-          <Drop state={post.state} picture={post.media.length > 0} hue={hue} size={22} />
+          <Drop state={post.state} inside={insideOf(post)} hue={hue} size={22} />
           {picked && <Box color="waterText">✓</Box>}
           <Box flex="1" whiteSpace="nowrap">
             {post.state === 'set aside' ? 'set aside' : cellTime(post, zone)}

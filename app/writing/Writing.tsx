@@ -1,6 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { Link, useNavigate } from 'react-router'
-import { isToCome, waitsForReview, type Drip, type Post } from '../../core/model'
+import { insideOf, isToCome, waitsForReview, type Drip, type Post } from '../../core/model'
 import { useRows } from '../data'
 import { useWork } from '../shell'
 import { Review } from './Review'
@@ -114,13 +114,7 @@ function DripRow({
       </Box>
       <Flex gap="0" maxW="330px" wrap="wrap" justify="flex-end" aria-hidden>
         {line.slice(0, 30).map((p) => (
-          <Drop
-            key={p.id}
-            state={p.state}
-            picture={p.media.length > 0}
-            hue={pipeline?.hue ?? null}
-            size={17}
-          />
+          <Drop key={p.id} state={p.state} inside={insideOf(p)} hue={pipeline?.hue ?? null} size={17} />
         ))}
       </Flex>
       <Mono w="190px" textAlign="right" flexShrink={0}>

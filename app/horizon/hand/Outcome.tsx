@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { Account } from '../../../core/model'
+import { insideOf, type Account } from '../../../core/model'
 import type { HandPost } from '../../../core/pipeline'
 import { count, Drop, moment, Mono, NetworkMark, withDays } from '../../ui'
 
@@ -34,7 +34,7 @@ export function Outcome({
             borderColor="hairline"
             align="flex-start"
           >
-            <Drop state={post.state} picture={post.media.length > 0} hue={null} size={22} />
+            <Drop state={post.state} inside={insideOf(post)} hue={null} size={22} />
             <NetworkMark id={post.network} />
             <Box flex="1" minW="0" fontSize="13px">
               <Flex gap="3" align="baseline" wrap="wrap">

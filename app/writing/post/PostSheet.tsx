@@ -1,5 +1,5 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
-import { may, type Account, type Hue, type Piece, type Post } from '../../../core/model'
+import { insideOf, may, type Account, type Hue, type Piece, type Post } from '../../../core/model'
 import { network } from '../../../core/networks'
 import { editText, remedied, nextPicture, nextWording, useWholePiece } from '../../data'
 import { attempt, Button, Drop, moment, Mono, Notice, say, useKeys, withDays } from '../../ui'
@@ -59,7 +59,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
           </Mono>
         </Flex>
         <Flex align="center" gap="2" mb="2" fontSize="13px">
-          <Drop state={post.state} picture={post.media.length > 0} hue={hue} />
+          <Drop state={post.state} inside={insideOf(post)} hue={hue} />
           <Box flex="1">
             {post.state}
             {post.state === 'handed over' ? ', safe to leave' : ''}

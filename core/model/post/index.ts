@@ -1,3 +1,4 @@
+export * from './inside'
 export * from './media'
 export * from './post'
 export * from './showing'
