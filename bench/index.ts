@@ -10,6 +10,7 @@ import { findPassages } from '../core/passages'
 import { beatDays, TRICKLE } from '../core/planning'
 import { readFragment } from '../core/reading'
 import { readArticle } from '../demo/content'
+import { cardSpeed } from './cardSpeed'
 import { horizonFrames, screenFrames } from './frames'
 import { intakeRatios } from './intake'
 import { flood } from './flood'
@@ -19,7 +20,7 @@ import { planningCurve } from './planning'
 /*
  * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
  * libraries; how the planner grows with the posts; the frames of a list of 20,000 pieces and of
- * a Horizon of 10,000 posts in Chromium; how long a workspace of 20 brands takes to open; and 200 pieces through a pipeline; `-- --heart` stops after the first. Times are
+ * a Horizon of 10,000 posts in Chromium; how long a workspace of 20 brands takes to open; and 200 pieces through a pipeline; how fast cards are painted; `-- --heart` stops after the first. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -109,6 +110,7 @@ console.table(rows)
 if (process.argv.includes('--heart')) process.exit()
 console.table(intakeRatios(articles))
 console.table(planningCurve())
+console.table(await cardSpeed())
 console.table(await screenFrames())
 console.table(await horizonFrames())
 console.table(await largeWorkspace())

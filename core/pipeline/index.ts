@@ -1,4 +1,4 @@
-export { blankPost, cardMedia } from './blank'
+export { blankPost } from './blank'
 export {
   earlierCaptions,
   makeDrip,
