@@ -1,20 +1,39 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
-import { CARD_FIELDS, cardLacks, LAYOUTS, type Card, type Layout, type Post } from '../../../core/model'
+import {
+  CARD_FIELDS,
+  cardLacks,
+  LAYOUTS,
+  pictureKey,
+  type Card,
+  type Layout,
+  type Post,
+} from '../../../core/model'
 import { changeCard, useCard, useRow } from '../../data'
 import { attempt, Labelled, Notice, SelectField, TextArea, TextField } from '../../ui'
+
+const isSameCard = (a: Card, b: Card): boolean =>
+  pictureKey({ from: 'card', card: a }) === pictureKey({ from: 'card', card: b })
 
 /** The words and the layout of a post's card. What is whole is kept when its field is left. */
 export function CardFields({ post, card }: { post: Post; card: Card }) {
   const [draft, setDraft] = useState(card)
+  const [seen, setSeen] = useState(card)
+  const [sent, setSent] = useState(card)
+  // Another picture or an undo takes the place of what is typed; what was kept of it here does not.
+  if (!isSameCard(seen, card)) {
+    setSeen(card)
+    if (!isSameCard(sent, card)) setDraft(card)
+  }
   const look = useRow('brands', post.brand)?.look
   const drawn = useCard(card, look, post.media[0]?.shape ?? null)
   const lacks = cardLacks(draft)
   const fields = CARD_FIELDS[draft.layout]
   const keep = (changed: Card): void => {
     setDraft(changed)
-    if (cardLacks(changed) === null && JSON.stringify(changed) !== JSON.stringify(card))
-      void attempt(() => changeCard(post.id, 0, changed))
+    if (cardLacks(changed) !== null || isSameCard(changed, card)) return
+    setSent(changed)
+    void attempt(() => changeCard(post.id, 0, changed))
   }
   const text = (name: 'head' | 'text' | 'speaker') =>
     fields[name] && (

@@ -1,5 +1,4 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useState } from 'react'
 import useSWR from 'swr'
 import { may, pictureKey, type Post, type PostMedia } from '../../../core/model'
 import { network } from '../../../core/networks'
@@ -13,7 +12,7 @@ import {
   useMedia,
   useRow,
 } from '../../data'
-import { attempt, Button, count, FileButton, Labelled, TextArea } from '../../ui'
+import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
 import { CardFields } from './CardFields'
 
 /** The picture of a post: which it is, which it could be, what it says to those who cannot see it. */
@@ -80,10 +79,8 @@ export function Pictures({ post }: { post: Post }) {
           ))}
         </Flex>
       )}
-      {editable && shown && <Alt key={key} post={post} media={shown} />}
-      {editable && shown?.source.from === 'card' && (
-        <CardFields key={`card ${key}`} post={post} card={shown.source.card} />
-      )}
+      {editable && shown && <Alt post={post} media={shown} />}
+      {editable && shown?.source.from === 'card' && <CardFields post={post} card={shown.source.card} />}
     </Box>
   )
 }
@@ -142,7 +139,7 @@ function Option({
 }
 
 function Alt({ post, media }: { post: Post; media: PostMedia }) {
-  const [alt, setAlt] = useState(media.alt)
+  const [alt, setAlt] = useTyped(media.alt)
   return (
     <Box mt="2">
       <Labelled label="Alternative text, for those who cannot see it">
