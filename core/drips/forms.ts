@@ -81,7 +81,7 @@ export function formsOf(
       made.push({ passage, wording: { ...wording, poll: poll.answers.map(said) } })
     }
   }
-  const context = contextOf({ order, account }, [], 99)
+  const context = contextOf({ order, account }, [], null)
   return made
     .filter(({ wording }) => !isBlocked(wording.text, { ...context, beside: wording }))
     .sort((a, b) => b.wording.score - a.wording.score)

@@ -21,9 +21,11 @@ import { scoreWording } from './score'
 export function contextOf(
   { order, account }: Pick<Assignment, 'order' | 'account'>,
   captions: readonly EarlierCaption[],
-  pictures: number,
+  /** Null where it is seen later whether there are any: it has then what its network wants. */
+  pictures: number | null,
 ): CheckContext {
   const { piece, house, link } = order
+  const { media } = network(account.network)
   return {
     profile: network(account.network),
     house,
@@ -31,16 +33,13 @@ export function contextOf(
     writtenAt: piece.publishedAt,
     language: piece.language,
     link,
-    pictures,
-    clips: pictures,
+    pictures: pictures ?? media.pictures.least,
+    clips: pictures ?? media.clips.least,
     others: captions
       .filter((c) => c.network === account.network)
       .map((c) => ({ text: c.text, sibling: c.account !== account.id })),
   }
 }
-
-/** So many pictures and clips as any network wants: whether there are any is seen later. */
-const PLENTY = 99
 
 /** So many characters a network takes that has room for the points of a whole piece. */
 const ROOM = 400
@@ -68,7 +67,7 @@ export function ranked(assignment: Assignment, said: Said, proposed: Propose = p
   const brief = briefOf(profile, order.house)
   const before = said.drip.filter((d) => d.account === account.id).map((d) => d.wording)
   const closed = closedLately(said, account.network)
-  const context = contextOf(assignment, said.captions, PLENTY)
+  const context = contextOf(assignment, said.captions, null)
   const room = (profile.text.limit ?? Infinity) >= ROOM && brief.shape !== 'short'
   const whole = passage === null && room ? skeletonDraft(stock) : null
   const drafts = passage ? proposed(stock, passage, brief.shape) : whole ? [whole] : []
@@ -88,7 +87,7 @@ export function ranked(assignment: Assignment, said: Said, proposed: Propose = p
 
 /** The first of some wordings of which no rule says that it is doubtful: no machine sends out what a person would be asked about. */
 export function firstSound(assignment: Assignment, said: Said, wordings: readonly Wording[]): Wording | null {
-  const context = contextOf(assignment, said.captions, PLENTY)
+  const context = contextOf(assignment, said.captions, null)
   return (
     wordings.find((w) =>
       checkCaption(w.text, { ...context, beside: w }).every((c) => c.severity === 'note'),

@@ -10,7 +10,7 @@ import {
   type PostMedia,
 } from '../model'
 import { chooseShape, network } from '../networks'
-import { proposedAlt } from '../pictures'
+import { proposedAlt, slidesOf } from '../pictures'
 
 /** What tells one new post from another. */
 type Given = Pick<Post, 'id' | 'brand' | 'wording' | 'wished'> & Partial<Post>
@@ -83,6 +83,26 @@ export function cardMedia(card: Card, networkId: string): PostMedia {
     shapes[0] ?? SQUARE,
   )
   return { source: { from: 'card', card }, alt: cardAlt(card), shape: tallest, hash: null }
+}
+
+/**
+ * A card as the pictures of a post: as slides where it is a list or steps and the network shows several pictures as one
+ * post to be leafed through, else as it is. `line` is the brand's own, for the last slide.
+ */
+export function cardPictures(card: Card, networkId: string, line: string): PostMedia[] {
+  const { formats, media } = network(networkId)
+  const slides = formats.includes(SLIDES) ? slidesOf(card, line, media.pictures.most) : null
+  return (slides ?? [card]).map((slide) => cardMedia(slide, networkId))
+}
+
+/** The format of a post of several pictures that readers leaf through. */
+const SLIDES = 'carousel'
+
+/** The format that a post goes out in: that of its wording, or slides where it shows several pictures and the network has them. */
+export function formatOf(post: Pick<Post, 'network' | 'media' | 'wording'>): string {
+  const { formats } = network(post.network)
+  const { format } = post.wording
+  return post.media.length > 1 && format === formats[0] && formats.includes(SLIDES) ? SLIDES : format
 }
 
 /** The layouts of the cards that may be made for a brand's posts, by a pipeline's say. */

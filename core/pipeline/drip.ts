@@ -26,7 +26,7 @@ import {
   type Rhythm,
   type TagFigures,
 } from '../model'
-import { blankPost, cardMedia, layoutsFor, mediaOf, withPictures } from './blank'
+import { blankPost, cardPictures, layoutsFor, mediaOf, withPictures } from './blank'
 import { placeSoon } from './soon'
 import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
@@ -205,16 +205,23 @@ export function earlierCaptions(
 
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {
   const account = request.accounts.find((a) => a.id === written.account) as Account
-  return writtenPost(written, account, request.piece, passages, {
-    id: request.newId(),
-    brand: drip.brand,
-    drip: drip.id,
-    pipeline: drip.pipeline,
-    beat: written.beat,
-    wished: wishedAt(drip, written.beat, account, request.brand.weights.staggerMinutes),
-    // What a pipeline makes ends with its piece; a person's drip is placed as it was asked for.
-    latest: drip.pipeline ? request.piece.keeps.until : null,
-  })
+  return writtenPost(
+    written,
+    account,
+    request.piece,
+    passages,
+    {
+      id: request.newId(),
+      brand: drip.brand,
+      drip: drip.id,
+      pipeline: drip.pipeline,
+      beat: written.beat,
+      wished: wishedAt(drip, written.beat, account, request.brand.weights.staggerMinutes),
+      // What a pipeline makes ends with its piece; a person's drip is placed as it was asked for.
+      latest: drip.pipeline ? request.piece.keeps.until : null,
+    },
+    request.brand.look.sign,
+  )
 }
 
 /** A caption that was written from a piece, as a post of an account. Its wording must be there. */
@@ -224,6 +231,8 @@ export function writtenPost(
   piece: WholePiece,
   passages: readonly Passage[],
   of: Pick<Post, 'id' | 'brand' | 'drip' | 'pipeline' | 'beat' | 'wished' | 'latest'>,
+  /** The brand's own line, for the last of several slides. */
+  line: string,
 ): Post {
   const wording = written.wording as Post['wording']
   const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
@@ -236,7 +245,7 @@ export function writtenPost(
     wording,
     others: written.others,
     link: linkOf(wording, piece.url),
-    media: picture ? [shownMedia(picture, piece, account.network)] : [],
+    media: picture ? shownMedia(picture, piece, account.network, line) : [],
     checks: written.checks,
   })
 }
@@ -245,10 +254,11 @@ function shownMedia(
   picture: NonNullable<WrittenPost['picture']>,
   piece: WholePiece,
   networkId: string,
-): PostMedia {
+  line: string,
+): PostMedia[] {
   return 'card' in picture
-    ? cardMedia(picture.card, networkId)
-    : mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)
+    ? cardPictures(picture.card, networkId, line)
+    : [mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)]
 }
 
 /**

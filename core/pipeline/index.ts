@@ -1,4 +1,4 @@
-export { blankPost } from './blank'
+export { blankPost, formatOf } from './blank'
 export {
   earlierCaptions,
   makeDrip,

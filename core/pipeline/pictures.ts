@@ -1,5 +1,7 @@
 import {
   LAYOUTS,
+  firstPicture,
+  layoutOf,
   pictureKey,
   showings,
   type Angle,
@@ -13,11 +15,12 @@ import {
 } from '../model'
 import { network } from '../networks'
 import { cardsFor, rankPictures } from '../pictures'
-import { cardMedia, mediaOf } from './blank'
+import { cardPictures, mediaOf } from './blank'
 
 /** A picture that a post may show. */
 export interface PictureOption {
-  media: PostMedia
+  /** One, or the slides that a card becomes. */
+  media: PostMedia[]
   /** Which account shows the same one too near, and how many days from this post; null where none does. */
   near: { account: string; days: number } | null
 }
@@ -49,7 +52,9 @@ export function pictureOptions(
   return ranked.flatMap(({ choice, near }) => {
     const card = 'card' in choice ? cards[choice.card] : undefined
     const image = 'image' in choice ? piece.images[choice.image] : undefined
-    const media = card ? cardMedia(card, post.network) : image && mediaOf(image, piece.title, post.network)
+    const media = card
+      ? cardPictures(card, post.network, brand.look.sign)
+      : image && [mediaOf(image, piece.title, post.network)]
     return media ? [{ media, near: near && { account: near.account, days: near.day } }] : []
   })
 }
@@ -61,20 +66,22 @@ function cardsOf(post: Post, piece: WholePiece, layouts: readonly Layout[]) {
 }
 
 /**
- * The pictures of a post once it has another wording: a card that was made of the old words becomes the one that is made of
- * the new ones; anything else stays.
+ * The pictures of a post once it has another wording: what was made of the old words becomes what the new ones make, in the
+ * same layout where they can; anything else stays. `line` is the brand's own.
  */
-export function mediaAfter(post: Post, wording: Post['wording'], piece: WholePiece): PostMedia[] {
-  const before = new Set(
-    cardsFor(post.wording, piece, LAYOUTS).map((card) => pictureKey({ from: 'card', card })),
-  )
-  return post.media.map((media) => {
-    if (media.source.from !== 'card' || !before.has(pictureKey(media.source))) return media
-    const { layout } = media.source.card
-    const cards = cardsFor(wording, piece, LAYOUTS)
-    const card = cards.find((c) => c.layout === layout) ?? cards[0]
-    return card ? cardMedia(card, post.network) : media
-  })
+export function mediaAfter(
+  post: Post,
+  wording: Post['wording'],
+  piece: WholePiece,
+  line: string,
+): PostMedia[] {
+  const keysOf = (media: readonly PostMedia[]): string => media.map((m) => pictureKey(m.source)).join('\n')
+  const madeOf = (words: Post['wording']): PostMedia[][] =>
+    cardsFor(words, piece, LAYOUTS).map((card) => cardPictures(card, post.network, line))
+  if (!madeOf(post.wording).some((made) => keysOf(made) === keysOf(post.media))) return post.media
+  const layout = layoutOf(firstPicture(post) ?? '')
+  const made = madeOf(wording)
+  return made.find(([m]) => m && layoutOf(pictureKey(m.source)) === layout) ?? made[0] ?? post.media
 }
 
 /** Cards of a piece, for somebody who sees to how a brand's cards look. */

@@ -72,15 +72,22 @@ export function singlePost(request: SingleRequest): Post {
       'bad-request',
       written?.checks[0]?.message ?? `No caption can be made of “${piece.title}” for this account.`,
     )
-  const post: Post = writtenPost(written, account, piece, usable, {
-    id: request.newId(),
-    brand: brand.id,
-    drip: request.drip,
-    pipeline: pipeline?.id ?? null,
-    beat: request.beat,
-    wished: request.wished,
-    latest: pipeline ? piece.keeps.until : null,
-  })
+  const post: Post = writtenPost(
+    written,
+    account,
+    piece,
+    usable,
+    {
+      id: request.newId(),
+      brand: brand.id,
+      drip: request.drip,
+      pipeline: pipeline?.id ?? null,
+      beat: request.beat,
+      wished: request.wished,
+      latest: pipeline ? piece.keeps.until : null,
+    },
+    brand.look.sign,
+  )
   const checks = checkCaption(post.wording.text, contextFor(post, brand, piece, request.standing))
   return { ...post, checks, state: 'for review' }
 }

@@ -35,6 +35,16 @@ describe('a picture out of a file', () => {
     )
     const large = new Blob([new Uint8Array(21 * 1024 * 1024)], { type: 'image/jpeg' })
     await expect(keepPicture(large)).rejects.toThrow(/has 21 MB; 20 MB is the most/)
+    // A header that tells of 30,000 by 30,000 pixels; nobody unpacks them.
+    const wide = new Uint8Array([
+      0x89, 80, 78, 71, 13, 10, 26, 10, 0, 0, 0, 13, 73, 72, 68, 82, 0, 0, 0x75, 0x30, 0, 0, 0x75, 0x30, 8, 6,
+      0, 0, 0,
+    ])
+    await expect(keepPicture(new Blob([wide], { type: 'image/png' }))).rejects.toThrow(
+      /30000 by 30000 pixels/,
+    )
+    const heic = new Blob(['\0\0\0\x18ftypheic\0\0\0\0mif1heic'], { type: 'image/heic' })
+    await expect(keepPicture(heic)).rejects.toThrow(/HEIC.+JPEG/)
     look.mockRejectedValueOnce(new Error('InvalidStateError'))
     await expect(keepPicture(png('words'))).rejects.toThrow(/cannot be read as one/)
     expect(await all('media')).toEqual([])

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
-import { firstPicture, pictureKey, type Post } from '../../../core/model'
+import { firstPicture, type Post } from '../../../core/model'
 import { setWorkspace } from '../api'
 import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
@@ -69,7 +69,7 @@ describe('another picture', () => {
   it('is the best that may stand there, then the next, and round again; an approval stays', async () => {
     const [post] = leaf
     await approve([post!.id])
-    const options = (await pictureOptions(post!.id)).map((o) => pictureKey(o.media.source))
+    const options = (await pictureOptions(post!.id)).map((o) => firstPicture(o))
     expect(options.length).toBeGreaterThan(1)
     const seen = [await shownBy(post!)]
     for (let i = 0; i < options.length; i++) {
@@ -86,9 +86,7 @@ describe('another picture', () => {
   it('says where the same one stands too near', async () => {
     const [one, two] = leaf
     await showPictures(two!.id, one!.media)
-    const again = (await pictureOptions(one!.id)).find(
-      (o) => pictureKey(o.media.source) === firstPicture(one!),
-    )
+    const again = (await pictureOptions(one!.id)).find((o) => firstPicture(o) === firstPicture(one!))
     expect(again?.near).toEqual({ account: 'shutterleaf', days: 9 })
   })
 
@@ -107,7 +105,7 @@ describe('another picture', () => {
 
   it('out of a file is asked to be described before it goes out by itself', async () => {
     const [post] = leaf
-    await showFile(post!.id, new Blob(['a boat'], { type: 'image/png' }))
+    await showFile(post!.id, new Blob(['a boat'], { type: 'image/png' }), [])
     const shown = await must('posts', post!.id)
     expect(shown.media[0]?.source).toMatchObject({ from: 'address', url: expect.stringMatching(/^picture:/) })
     expect(shown.checks).toContainEqual(expect.objectContaining({ code: 'no-alt', severity: 'flag' }))

@@ -2,7 +2,7 @@ import {
   cardAlt,
   cardLacks,
   Fault,
-  pictureKey,
+  firstPicture,
   type Card,
   type Layout,
   type Look,
@@ -47,19 +47,19 @@ export async function showPictures(
 /** Shows the next of the pictures that a post may show: the best that may stand there, then the one after it. */
 export async function nextPicture(id: string): Promise<void> {
   const [post, options] = await Promise.all([must('posts', id), pictureOptions(id)])
-  const shown = post.media[0] && pictureKey(post.media[0].source)
-  const at = options.findIndex((o) => pictureKey(o.media.source) === shown)
+  const shown = firstPicture(post)
+  const at = options.findIndex((o) => firstPicture(o) === shown)
   const next = options[(at + 1) % Math.max(1, options.length)]
   if (!next || (options.length === 1 && at === 0))
     throw new Fault(
       'not-found',
       'This piece has no other picture, and its words make no other card. Take in a picture of your own.',
     )
-  await showPictures(id, [next.media, ...post.media.slice(1)])
+  await showPictures(id, next.media)
 }
 
-/** Takes a picture out of a file in and shows it with a post, in the place of its first one. */
-export async function showFile(id: string, file: Blob): Promise<void> {
+/** Takes a picture out of a file in and shows it with a post, after those it has or in their place. */
+export async function showFile(id: string, file: Blob, after: readonly PostMedia[]): Promise<void> {
   const url = await keepPicture(file)
   const post = await must('posts', id)
   const info = await one('media', url.replace(/^picture:/, ''))
@@ -69,7 +69,7 @@ export async function showFile(id: string, file: Blob): Promise<void> {
     shape: chooseShape(info ?? null, network(post.network).media.shapes),
     hash: null,
   }
-  await showPictures(id, [media, ...post.media.slice(1)], 'Show a picture of our own')
+  await showPictures(id, [...after, media], 'Show a picture of our own')
 }
 
 /** Says in words what a picture of a post shows. */

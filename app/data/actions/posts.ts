@@ -118,7 +118,8 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
 /** The pictures of a post as they go with another wording: a card of its words says the new ones. */
 export async function mediaWith(post: Post, wording: Wording): Promise<Post['media']> {
   if (!post.piece || !post.media.some((m) => m.source.from === 'card')) return post.media
-  return heavy().mediaAfter(post, wording, await wholePiece(post.piece, post.pieceRevision))
+  const { look } = await must('brands', post.brand)
+  return heavy().mediaAfter(post, wording, await wholePiece(post.piece, post.pieceRevision), look.sign)
 }
 
 /** What approving did: how many went through, how many of them moved, and which were left and why. */

@@ -12,6 +12,7 @@ import {
   type Post,
   type Trial,
 } from '../../../core/model'
+import { formatOf } from '../../../core/pipeline'
 import { alone, happensIfMay, isInDoubt, recall, settled } from '../actions/life'
 import { heldBy, readHolds } from '../actions/holds'
 import { post as send } from '../api'
@@ -155,9 +156,9 @@ async function packed(
 function payloadOf(post: Post, pictures: readonly string[], shortLink: string | null): Payload {
   const short = (text: string): string =>
     post.link && shortLink ? text.split(post.link).join(shortLink) : text
-  const { format, title, summary, tags, text, parts, poll, firstComment } = post.wording
+  const { title, summary, tags, text, parts, poll, firstComment } = post.wording
   return {
-    format,
+    format: formatOf(post),
     // The server knows which place of its login the account stands for.
     target: null,
     title,

@@ -15,8 +15,8 @@ import { attempt, Labelled, Notice, SelectField, TextArea, TextField } from '../
 const isSameCard = (a: Card, b: Card): boolean =>
   pictureKey({ from: 'card', card: a }) === pictureKey({ from: 'card', card: b })
 
-/** The words and the layout of a post's card. What is whole is kept when its field is left. */
-export function CardFields({ post, card }: { post: Post; card: Card }) {
+/** The words and the layout of a card of a post. What is whole is kept when its field is left. */
+export function CardFields({ post, index, card }: { post: Post; index: number; card: Card }) {
   const [draft, setDraft] = useState(card)
   const [seen, setSeen] = useState(card)
   const [sent, setSent] = useState(card)
@@ -26,14 +26,14 @@ export function CardFields({ post, card }: { post: Post; card: Card }) {
     if (!isSameCard(sent, card)) setDraft(card)
   }
   const look = useRow('brands', post.brand)?.look
-  const drawn = useCard(card, look, post.media[0]?.shape ?? null)
+  const drawn = useCard(card, look, post.media[index]?.shape ?? null)
   const lacks = cardLacks(draft)
   const fields = CARD_FIELDS[draft.layout]
   const keep = (changed: Card): void => {
     setDraft(changed)
     if (cardLacks(changed) !== null || isSameCard(changed, card)) return
     setSent(changed)
-    void attempt(() => changeCard(post.id, 0, changed))
+    void attempt(() => changeCard(post.id, index, changed))
   }
   const text = (name: 'head' | 'text' | 'speaker') =>
     fields[name] && (

@@ -1,6 +1,7 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { useState } from 'react'
 import useSWR from 'swr'
-import { may, pictureKey, type Post, type PostMedia } from '../../../core/model'
+import { firstPicture, may, type Post, type PostMedia } from '../../../core/model'
 import { network } from '../../../core/networks'
 import type { PictureOption } from '../../../core/pipeline'
 import {
@@ -15,26 +16,49 @@ import {
 import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
 import { CardFields } from './CardFields'
 
-/** The picture of a post: which it is, which it could be, what it says to those who cannot see it. */
+/** The pictures of a post: which they are, which they could be, what they say to those who cannot see them. */
 export function Pictures({ post }: { post: Post }) {
   const { least, most } = network(post.network).media.pictures
   const editable = may(post, 'edit')
-  const shown = post.media[0]
-  const key = shown && pictureKey(shown.source)
+  const [picked, setPicked] = useState(0)
+  const index = Math.min(picked, post.media.length - 1)
+  const shown = post.media[index]
   const { data } = useSWR(
     editable && post.piece && most > 0 ? ['pictures', post.id, post.wording.text, post.at] : null,
     () => pictureOptions(post.id),
     { revalidateOnFocus: false, keepPreviousData: true },
   )
   if (most === 0 || (!editable && !shown)) return null
+  const key = firstPicture(post)
   // What a person chose that is none of the piece's stands first.
-  const own = shown && data && !data.some((o) => pictureKey(o.media.source) === key)
-  const options = [...(own ? [{ media: shown, near: null }] : []), ...(data ?? [])]
+  const own = key !== null && data && !data.some((o) => firstPicture(o) === key)
+  const options = [...(own ? [{ media: post.media, near: null }] : []), ...(data ?? [])]
+  const room = post.media.length < most
+  const take = (file: File): void =>
+    void attempt(() => showFile(post.id, file, room && post.media.length > 1 ? post.media : []))
   return (
-    <Box as="section" aria-label="Picture" mt="4">
+    <Box
+      as="section"
+      aria-label="Picture"
+      mt="4"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault()
+        const [dropped] = e.dataTransfer.files
+        if (dropped && editable) take(dropped)
+      }}
+      onPaste={(e) => {
+        const [pasted] = e.clipboardData.files
+        if (pasted && editable) take(pasted)
+      }}
+    >
       <Flex align="center" gap="1.5" mb="1.5">
         <Heading as="h3" fontSize="14px" fontWeight="600" flex="1">
-          {shown?.source.from === 'card' ? 'Card' : 'Picture'}
+          {post.media.length > 1
+            ? count(post.media.length, 'picture')
+            : shown?.source.from === 'card'
+              ? 'Card'
+              : 'Picture'}
         </Heading>
         {editable && (
           <>
@@ -42,7 +66,7 @@ export function Pictures({ post }: { post: Post }) {
               <Button
                 size="sm"
                 look="quiet"
-                onClick={() => void attempt(() => showPictures(post.id, [], 'Take a picture away'))}
+                onClick={() => void attempt(() => showPictures(post.id, [], 'Take the pictures away'))}
               >
                 None
               </Button>
@@ -52,7 +76,8 @@ export function Pictures({ post }: { post: Post }) {
               look="quiet"
               accept="image/*"
               label="A picture for this post"
-              onFile={(file) => void attempt(() => showFile(post.id, file))}
+              onFile={take}
+              title="A file may also be dropped here, or pasted."
             >
               From a file …
             </FileButton>
@@ -68,19 +93,73 @@ export function Pictures({ post }: { post: Post }) {
         <Flex gap="1.5" overflowX="auto" pb="1.5" role="group" aria-label="Pictures to choose from">
           {options.map((option) => (
             <Option
-              key={pictureKey(option.media.source)}
+              key={firstPicture(option)}
               option={option}
               brand={post.brand}
-              chosen={pictureKey(option.media.source) === key}
-              onChoose={() =>
-                void attempt(() => showPictures(post.id, [option.media, ...post.media.slice(1)]))
-              }
+              chosen={firstPicture(option) === key}
+              onChoose={() => void attempt(() => showPictures(post.id, option.media))}
             />
           ))}
         </Flex>
       )}
-      {editable && shown && <Alt post={post} media={shown} />}
-      {editable && shown?.source.from === 'card' && <CardFields post={post} card={shown.source.card} />}
+      {post.media.length > 1 && <Slides post={post} picked={index} onPick={setPicked} editable={editable} />}
+      {editable && shown && <Alt key={index} post={post} index={index} media={shown} />}
+      {editable && shown?.source.from === 'card' && (
+        <CardFields key={`card ${index}`} post={post} index={index} card={shown.source.card} />
+      )}
+    </Box>
+  )
+}
+
+/** Several pictures in order: one is picked to be described or worded, moved forward, or taken away. */
+function Slides({
+  post,
+  picked,
+  onPick,
+  editable,
+}: {
+  post: Post
+  picked: number
+  onPick: (index: number) => void
+  editable: boolean
+}) {
+  const { least } = network(post.network).media.pictures
+  const without = post.media.filter((_, i) => i !== picked)
+  const forward = (): void => {
+    const order = [...post.media]
+    const [moved] = order.splice(picked, 1)
+    if (moved) order.splice(picked - 1, 0, moved)
+    void attempt(() => showPictures(post.id, order, 'Order the pictures'))
+    onPick(picked - 1)
+  }
+  return (
+    <Box mt="1">
+      <Flex gap="1.5" wrap="wrap" role="group" aria-label="Pictures of this post, in order">
+        {post.media.map((media, i) => (
+          <Thumb
+            key={i}
+            media={media}
+            brand={post.brand}
+            chosen={i === picked}
+            label={`${i + 1}: ${media.alt || 'without a description'}`}
+            onChoose={() => onPick(i)}
+          />
+        ))}
+      </Flex>
+      {editable && (
+        <Flex gap="1.5" mt="1.5">
+          <Button size="sm" disabled={picked === 0} onClick={forward}>
+            Move it forward
+          </Button>
+          <Button
+            size="sm"
+            disabled={without.length < least}
+            onClick={() => void attempt(() => showPictures(post.id, without, 'Take a picture away'))}
+          >
+            Take it away
+          </Button>
+        </Flex>
+      )}
     </Box>
   )
 }
@@ -96,17 +175,57 @@ function Option({
   chosen: boolean
   onChoose: () => void
 }) {
-  const url = useMedia(media, brand)
   const account = useRow('accounts', near?.account ?? null)
+  const [first] = media
+  if (!first) return null
   const where =
     near &&
     `@${account?.handle ?? '…'} shows it ${near.days === 0 ? 'that day' : `${count(Math.abs(near.days), 'day')} ${near.days < 0 ? 'before' : 'after'}`}`
+  const told = [
+    first.alt || 'A picture without a description',
+    media.length > 1 && `${media.length} slides`,
+    where,
+  ]
+  const far =
+    near && (near.days === 0 ? 'same day' : `${Math.abs(near.days)} d ${near.days < 0 ? 'ago' : 'later'}`)
+  return (
+    <Thumb
+      media={first}
+      brand={brand}
+      chosen={chosen}
+      label={told.filter(Boolean).join('; ')}
+      mark={far ?? (media.length > 1 ? `${media.length} slides` : null)}
+      faint={near !== null && !chosen}
+      onChoose={onChoose}
+    />
+  )
+}
+
+function Thumb({
+  media,
+  brand,
+  chosen,
+  label,
+  mark = null,
+  faint = false,
+  onChoose,
+}: {
+  media: PostMedia
+  brand: string
+  chosen: boolean
+  label: string
+  /** A few words under it. */
+  mark?: string | null
+  faint?: boolean
+  onChoose: () => void
+}) {
+  const url = useMedia(media, brand)
   return (
     <chakra.button
       type="button"
       aria-pressed={chosen}
-      aria-label={`${media.alt || 'A picture without a description'}${where ? `; ${where}` : ''}`}
-      title={where ? `${where}.` : media.alt}
+      aria-label={label}
+      title={label}
       onClick={onChoose}
       position="relative"
       flexShrink={0}
@@ -119,26 +238,26 @@ function Option({
       bg="paper"
       cursor="pointer"
     >
-      <chakra.img src={url} alt="" w="full" h="full" objectFit="cover" opacity={near && !chosen ? 0.45 : 1} />
-      {near && (
+      <chakra.img src={url} alt="" w="full" h="full" objectFit="cover" opacity={faint ? 0.45 : 1} />
+      {mark && (
         <Box
           position="absolute"
           insetX="0"
           bottom="0"
           bg="raised"
-          color="clayText"
+          color={faint ? 'clayText' : 'ink'}
           fontSize="11px"
           lineHeight="16px"
           textAlign="center"
         >
-          {near.days === 0 ? 'same day' : `${Math.abs(near.days)} d ${near.days < 0 ? 'ago' : 'later'}`}
+          {mark}
         </Box>
       )}
     </chakra.button>
   )
 }
 
-function Alt({ post, media }: { post: Post; media: PostMedia }) {
+function Alt({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
   const [alt, setAlt] = useTyped(media.alt)
   return (
     <Box mt="2">
@@ -150,7 +269,9 @@ function Alt({ post, media }: { post: Post; media: PostMedia }) {
             fontSize="13px"
             value={alt}
             onChange={(e) => setAlt(e.target.value)}
-            onBlur={() => alt.trim() !== media.alt && void attempt(() => describePicture(post.id, 0, alt))}
+            onBlur={() =>
+              alt.trim() !== media.alt && void attempt(() => describePicture(post.id, index, alt))
+            }
           />
         )}
       </Labelled>

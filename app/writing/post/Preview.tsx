@@ -78,9 +78,22 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
           First comment: {post.wording.firstComment}
         </Box>
       )}
-      {post.media.map((media, i) => (
-        <Picture key={i} media={media} brand={post.brand} />
-      ))}
+      {post.media.length > 0 && (
+        <Flex
+          overflowX="auto"
+          gap="2"
+          mt="2"
+          {...(post.media.length > 1 && {
+            tabIndex: 0,
+            role: 'group',
+            'aria-label': 'Pictures, to be leafed through',
+          })}
+        >
+          {post.media.map((media, i) => (
+            <Picture key={i} media={media} brand={post.brand} part={post.media.length > 1 ? '86%' : 'full'} />
+          ))}
+        </Flex>
+      )}
       {post.shortLink && <ShortLinkLine short={post.shortLink} />}
       {post.publicUrl && post.state === 'published' && (
         <Box mt="2" fontSize="13px">
@@ -96,14 +109,14 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
 }
 
 /** A picture of a post in the shape in which readers see it. */
-function Picture({ media, brand }: { media: PostMedia; brand: string }) {
+function Picture({ media, brand, part }: { media: PostMedia; brand: string; part: string }) {
   const url = useMedia(media, brand)
   return (
     <chakra.img
       src={url}
       alt={media.alt}
-      mt="2"
-      w="full"
+      w={part}
+      flexShrink={0}
       borderRadius="sm"
       objectFit="cover"
       aspectRatio={media.shape ? `${media.shape.width} / ${media.shape.height}` : '3 / 2'}

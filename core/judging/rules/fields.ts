@@ -78,6 +78,11 @@ export const media: Rule = {
       severity: 'block',
       message: `${profile.name} wants a picture and this ${source === null ? 'post has none' : 'piece has none to give'}. Add one, or set the post aside.`,
     })),
+    ...when(pictures > profile.media.pictures.most, () => ({
+      code: 'too-many-pictures',
+      severity: 'block',
+      message: `${profile.name} takes ${profile.media.pictures.most ? `at most ${profile.media.pictures.most}` : 'no'} pictures and this post has ${pictures}. Take some away.`,
+    })),
     ...when(clips < profile.media.clips.least, () => ({
       severity: 'block',
       message: `${profile.name} wants a clip and this post has none yet. Add one, or set the post aside.`,

@@ -11,12 +11,20 @@ export interface Showing {
 
 const DAY = 86_400_000
 
-/** Which pictures posts show, with their days counted from one day on, in the order of the posts. */
+/** The pictures of a post that readers would know again. */
+function shownOf(media: Post['media']): Post['media'] {
+  return media.filter(({ source }, i) => i === 0 || source.from !== 'card')
+}
+
+/**
+ * Which pictures posts show, with their days counted from one day on, in the order of the posts. Of cards only a post's
+ * first counts: the others are its slides, and come with it.
+ */
 export function showings(posts: readonly Post[], from: string): Showing[] {
   return posts.flatMap(({ account, network, media, state, publishedAt, at, wished }) =>
     state === 'set aside'
       ? []
-      : media.map(({ source }) => ({
+      : shownOf(media).map(({ source }) => ({
           picture: pictureKey(source),
           account,
           network,

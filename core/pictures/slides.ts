@@ -1,0 +1,23 @@
+import { CARD_MOST, type Card } from '../model'
+
+const NONE = { head: '', text: '', items: [], speaker: '' }
+
+/**
+ * A list or steps as slides, in order: what it is of, to make readers go on, then a point on each, and the brand's own line
+ * last, where it has one. Null for any other card, and where there would be more than `most`.
+ */
+export function slidesOf(card: Card, line: string, most: number): Card[] | null {
+  if ((card.layout !== 'list' && card.layout !== 'steps') || card.head === '') return null
+  const points = card.items.map((text, i): Card =>
+    card.layout === 'steps'
+      ? { ...NONE, layout: 'number', head: String(i + 1), text }
+      : { ...NONE, layout: 'words', text },
+  )
+  const last = line.trim().slice(0, CARD_MOST.text)
+  const slides: Card[] = [
+    { ...NONE, layout: 'title', text: card.head },
+    ...points,
+    ...(last ? [{ ...NONE, layout: 'title' as const, text: last }] : []),
+  ]
+  return slides.length <= most ? slides : null
+}
