@@ -1,12 +1,21 @@
 import { openPage } from './demo'
 const { browser, page } = await openPage()
-page.on('console', (m) => {
-  if (m.type() === 'error' || m.type() === 'warning') console.log('CONSOLE', m.text().slice(0, 300))
-})
+page.on('console', (m) => { if (m.type() === 'error' || m.type()==='warning') console.log('CONSOLE', m.text().slice(0,300)) })
 page.on('pageerror', (e) => console.log('PAGEERROR', e.message))
-const base = 'http://localhost:4710'
+const base='http://localhost:4710'
 await page.goto(base + '/writing')
-await page.getByRole('button', { name: 'Look of cards' }).click()
-await page.waitForTimeout(4000)
+await page.getByRole('link', { name: /Seven tools/ }).click()
+await page.getByRole('button', { name: 'Pictures', exact: true }).click()
+await page.getByRole('group', { name: /^Pictures in the order/ }).getByRole('button').filter({ hasText: 'Sh' }).first().click()
+const pic = page.getByRole('region', { name: 'Picture', exact: true })
+await pic.getByLabel('Layout').selectOption('steps')
+await pic.getByLabel('What is done').fill('Choosing a chisel')
+await pic.getByLabel('Steps, one a line').fill('Look at the back: it must be flat.\nPull a hair over the edge.\nBuy one, not eight.')
+await pic.getByLabel('Steps, one a line').blur()
+await pic.getByRole('button', { name: 'As slides' }).click()
+await page.waitForTimeout(2000)
+await pic.getByText('5 pictures').scrollIntoViewIfNeeded()
+await page.getByRole('complementary').evaluate((e) => e.querySelector('[style*=overflow], div')!.scrollTo?.(0, 250)).catch(() => {})
+await page.waitForTimeout(600)
 await page.screenshot({ path: '/tmp/s1.png' })
 await browser.close()

@@ -100,6 +100,7 @@ export {
   tryAgain,
 } from './actions/posts'
 export {
+  asSlides,
   changeCard,
   coloursOfFile,
   exampleCards,

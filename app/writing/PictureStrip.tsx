@@ -1,8 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { repeatsAmong, showings, type Account, type Post, type PostMedia } from '../../core/model'
+import { repeatsAmong, showings, shownOf, type Account, type Post, type PostMedia } from '../../core/model'
 import { toWall } from '../../core/planning'
 import { useMedia } from '../data'
-import { NetworkMark, shortDay } from '../ui'
+import { count, NetworkMark, shortDay } from '../ui'
 
 /** The pictures of a drip as readers meet them, day after day; what they have seen too lately is marked. */
 export function PictureStrip({
@@ -23,7 +23,7 @@ export function PictureStrip({
   const inTime = posts
     .filter((p) => p.state !== 'set aside' && account(p) && p.media.length > 0)
     .sort((a, b) => shownAt(a).localeCompare(shownAt(b)))
-  const shots = inTime.flatMap((post) => post.media.map((media) => ({ post, media })))
+  const shots = inTime.flatMap((post) => shownOf(post.media).map((media) => ({ post, media })))
   const repeated = repeatsAmong(showings(inTime, '2020-01-01'), restDays)
   return (
     <Flex
@@ -100,6 +100,11 @@ function Shot({
         <NetworkMark id={post.network} />
         <Box fontFamily="mono">{day}</Box>
       </Flex>
+      {post.media.length > 1 && (
+        <Box fontSize="11px" color="soft">
+          {count(post.media.length, 'picture')}
+        </Box>
+      )}
       {again && (
         <Box fontSize="11px" color="clayText">
           again so soon

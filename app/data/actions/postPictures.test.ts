@@ -11,6 +11,7 @@ import { nextWording, otherWordings, takeWording } from './captions'
 import { startDrip } from './drips'
 import { shapedPictures } from './pictures'
 import {
+  asSlides,
   changeCard,
   describePicture,
   exampleCards,
@@ -144,6 +145,25 @@ describe('a card', () => {
       alt: '9 per cent. Ice floats.',
       hash: null,
     })
+  })
+
+  it('of steps is parted into slides that are shown in order; nothing else is', async () => {
+    const [post] = leaf
+    await expect(asSlides(post!.id)).rejects.toMatchObject({
+      message: expect.stringMatching(/a list or steps/),
+    })
+    const steps = {
+      layout: 'steps' as const,
+      head: 'Ice in a glass',
+      text: '',
+      items: ['Fill it.', 'Wait.'],
+      speaker: '',
+    }
+    await changeCard(post!.id, 0, steps)
+    await asSlides(post!.id)
+    const { media } = await must('posts', post!.id)
+    expect(media.map((m) => m.alt)).toEqual(['Ice in a glass.', '1. Fill it.', '2. Wait.', 'The yard.'])
+    expect((await shapedPictures(await must('posts', post!.id))).length).toBe(4)
   })
 
   it('is drawn once, and anew in another look where it is still to go out', async () => {

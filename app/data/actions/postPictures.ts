@@ -9,7 +9,7 @@ import {
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import type { ExampleCards, PictureOption } from '../../../core/pipeline'
+import { cardPictures, type ExampleCards, type PictureOption } from '../../../core/pipeline'
 import { chooseShape, network } from '../../../core/networks'
 import { cards, heavy } from '../../workers'
 import { all, commit, must, one, patch, wholePiece } from '../store'
@@ -90,6 +90,20 @@ export async function changeCard(id: string, index: number, card: Card): Promise
     return { ...m, source: { from: 'card', card }, alt, hash: null }
   })
   await showPictures(id, media, 'Change a card')
+}
+
+/** Parts a post's card of a list or steps into slides, where its network has posts to be leafed through. */
+export async function asSlides(id: string): Promise<void> {
+  const post = await must('posts', id)
+  const { look } = await must('brands', post.brand)
+  const [first] = post.media
+  const slides = first?.source.from === 'card' ? cardPictures(first.source.card, post.network, look.sign) : []
+  if (slides.length < 2)
+    throw new Fault(
+      'bad-request',
+      'Slides are made of a list or steps with a heading, where the network takes several pictures to be leafed through.',
+    )
+  await showPictures(id, slides, 'Make slides')
 }
 
 /** The cards that a piece's best passages make, and for each layout one of them; nothing is kept. */

@@ -5,6 +5,7 @@ import { firstPicture, may, type Post, type PostMedia } from '../../../core/mode
 import { network } from '../../../core/networks'
 import type { PictureOption } from '../../../core/pipeline'
 import {
+  asSlides,
   describePicture,
   nextPicture,
   pictureOptions,
@@ -71,6 +72,11 @@ export function Pictures({ post }: { post: Post }) {
                 None
               </Button>
             )}
+            {mayBeSlides(post) && (
+              <Button size="sm" look="quiet" onClick={() => void attempt(() => asSlides(post.id))}>
+                As slides
+              </Button>
+            )}
             <FileButton
               size="sm"
               look="quiet"
@@ -109,6 +115,14 @@ export function Pictures({ post }: { post: Post }) {
       )}
     </Box>
   )
+}
+
+/** Whether a post's one card is a list or steps that its network would show as slides. */
+function mayBeSlides({ network: id, media }: Post): boolean {
+  const [first, more] = media
+  if (more || first?.source.from !== 'card') return false
+  const { layout } = first.source.card
+  return (layout === 'list' || layout === 'steps') && network(id).formats.includes('carousel')
 }
 
 /** Several pictures in order: one is picked to be described or worded, moved forward, or taken away. */

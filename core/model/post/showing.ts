@@ -11,14 +11,13 @@ export interface Showing {
 
 const DAY = 86_400_000
 
-/** The pictures of a post that readers would know again. */
-function shownOf(media: Post['media']): Post['media'] {
+/** The pictures of a post that readers would know again: of cards only the first, the others are its slides. */
+export function shownOf(media: Post['media']): Post['media'] {
   return media.filter(({ source }, i) => i === 0 || source.from !== 'card')
 }
 
 /**
- * Which pictures posts show, with their days counted from one day on, in the order of the posts. Of cards only a post's
- * first counts: the others are its slides, and come with it.
+ * Which pictures posts show (`shownOf`), with their days counted from one day on, in the order of the posts.
  */
 export function showings(posts: readonly Post[], from: string): Showing[] {
   return posts.flatMap(({ account, network, media, state, publishedAt, at, wished }) =>
