@@ -54,10 +54,6 @@ await shot('intake')
 await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
 await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').nth(2).click()
 await shot('reader')
-await open('/intake', (p) => p.getByRole('link', { name: /^Sharpening a plane iron/ }).waitFor())
-await page.getByRole('link', { name: /^Sharpening a plane iron/ }).click()
-await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').nth(1).click()
-await shot('reader-talk')
 const brand = async (name: string): Promise<void> => {
   await page.getByRole('button', { name: /^Brand:/ }).click()
   await page
@@ -84,6 +80,17 @@ await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buy
 await shot('writing')
 await open('/writing/house', (p) => p.getByTestId('example').first().waitFor())
 await shot('house-style')
+await open('/writing/look', async (p) => {
+  const cards = p.getByRole('group', { name: 'Cards of three passages' }).getByRole('img')
+  await until(
+    () =>
+      cards.evaluateAll(
+        (all) => all.length === 3 && all.every((i) => (i as HTMLImageElement).naturalWidth > 0),
+      ),
+    30_000,
+  )
+})
+await shot('look')
 await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
   p.getByTestId('example').nth(3).waitFor(),
 )

@@ -136,7 +136,9 @@ export function MakePart({
           label="Pictures"
           value={make.pictures}
           options={[
-            ['from the piece', 'from the piece, never two alike next to each other'],
+            ['piece and cards', 'from the piece, and cards where they say more'],
+            ['from the piece', 'from the piece alone'],
+            ['cards', 'cards alone'],
             ['none', 'none'],
           ]}
           onChange={(v) => save({ pictures: v as typeof make.pictures }, 'Change a pipeline’s pictures')}
