@@ -38,6 +38,13 @@ captions FILE [--networks a,b,…] [--rhythm NAME] [--seed N] [--house FILE] [--
     A feed needs --item N, the first is 1.
       dripline captions chapter.md --networks murmur,guildhall --rhythm Swell --wordings 3
 
+card FILE [--look FILE] [--shape W:H]
+    A card drawn from {layout, head, text, items, speaker}: an SVG without text, with its width,
+    height, and the letters that no typeface has. Layouts: words, quotation, number, contrast, list,
+    steps, question, definition, title. --look is a JSON file with ground, ink and accent (#rrggbb),
+    words and labels (typefaces), sign; --shape is width to height, 1:1 when not given.
+      dripline card seam.json --shape 4:5
+
 plan FILE
     From {now, accounts, posts} to {posts: [{id, at, reasons}]}; at is null where a post
     cannot be placed, with the rule that stands in its way.

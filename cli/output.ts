@@ -48,3 +48,12 @@ export const CaptionRow = z.object({
   wordings: z.array(Wording.omit({ closing: true })).optional(),
 })
 export type CaptionRow = z.infer<typeof CaptionRow>
+
+/** What `card` prints: a drawn card, its size in pixels. */
+export const CardOutput = z.object({
+  width: z.int().positive(),
+  height: z.int().positive(),
+  /** Letters that no typeface has; they are drawn as boxes. */
+  missing: z.array(z.string()),
+  svg: z.string(),
+})

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { network, NETWORKS } from '../core/networks'
 import { FaultBody } from '../core/model'
-import { CaptionRow, MaterialRow, PassageRow, ReadOutput } from './output'
+import { CaptionRow, CardOutput, MaterialRow, PassageRow, ReadOutput } from './output'
 import { run } from './run'
 
 const folder = mkdtempSync(join(tmpdir(), 'dripline-cli-'))
@@ -284,10 +284,34 @@ describe('the command line itself', () => {
     expect(out[2]).toMatchObject({ file: feed, result: expect.any(Array) })
   })
 
+  it('draws a card in a look and a shape, the same each time, and says what a card or look lacks', async () => {
+    const words = file(
+      'card.json',
+      '{"layout": "number", "head": "18 per cent", "text": "A plank 船 swells."}',
+    )
+    const look = file('look.json', '{"accent": "#a8432d", "sign": "The yard"}')
+    const { status, out } = await cli('card', words, '--look', look, '--shape', '4:5')
+    expect(status).toBe(0)
+    expect(out[0]).toMatchObject({ width: 1080, height: 1350, missing: ['船'] })
+    const { svg } = CardOutput.parse(out[0])
+    expect(svg).toContain('fill="#a8432d"')
+    expect(svg).not.toContain('<text')
+    expect((await cli('card', words, '--look', look, '--shape', '4:5')).out).toEqual(out)
+    const bad = async (...args: string[]): Promise<unknown> => (await cli('card', ...args)).err[0]
+    expect(await bad(file('half.json', '{"layout": "number", "text": "A plank."}'))).toMatchObject({
+      message: expect.stringMatching(/Number with its unit.+empty/),
+    })
+    expect(await bad(words, '--look', file('bad.json', '{"ground": "paper"}'))).toMatchObject({
+      message: expect.stringMatching(/^The look is not right at ground/),
+    })
+    expect(await bad(words, '--shape', 'tall')).toMatchObject({ where: 'shape' })
+  })
+
   it('documents every verb with an example', async () => {
     const { status, out } = await cli('--help')
     expect(status).toBe(0)
-    for (const verb of ['read', 'passages', 'captions', 'plan']) expect(out[0]).toContain(`dripline ${verb} `)
+    for (const verb of ['read', 'passages', 'captions', 'card', 'plan'])
+      expect(out[0]).toContain(`dripline ${verb} `)
     expect((await cli()).status).toBe(2)
   })
 

@@ -85,6 +85,8 @@ function parse(args: readonly string[]): { positionals: string[]; values: Option
         angle: { type: 'string' },
         wordings: { type: 'string' },
         item: { type: 'string' },
+        look: { type: 'string' },
+        shape: { type: 'string' },
       },
     })
   } catch (error) {

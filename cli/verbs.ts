@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises'
 import { materialOf } from '../core/angles'
 import { studyOf } from '../core/study'
 import { writeDrip, type WrittenPost } from '../core/drips'
@@ -9,7 +8,8 @@ import { measure, network, NETWORKS } from '../core/networks'
 import { findPassages, weighPassages } from '../core/passages'
 import { beatDays, plan, RHYTHMS, rhythmNamed, type PlanInput } from '../core/planning'
 import { KINDS, read, readFragment, type ReadKind, type ReadResult } from '../core/reading'
-import { CaptionRow, MaterialRow, PassageRow, ReadOutput } from './output'
+import { jsonIn } from './jsonIn'
+import { CaptionRow, CardOutput, MaterialRow, PassageRow, ReadOutput } from './output'
 
 export interface Options {
   help?: boolean | undefined
@@ -24,6 +24,8 @@ export interface Options {
   angle?: string | undefined
   wordings?: string | undefined
   item?: string | undefined
+  look?: string | undefined
+  shape?: string | undefined
 }
 
 type Verb = (bytes: Uint8Array, file: string, options: Options) => Promise<unknown>
@@ -38,6 +40,8 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   material: async (bytes, file, options) =>
     MaterialRow.array().parse(materialOf(studyOf(await pieceOf(bytes, file, options)))),
   captions: async (bytes, file, options) => captions(await pieceOf(bytes, file, options), options),
+  card: async (bytes, file, { look, shape }) =>
+    CardOutput.parse(await (await import('./card')).card(bytes, file, look, shape)),
   plan: async (bytes) => {
     let input: unknown
     try {
@@ -145,33 +149,6 @@ function row(post: WrittenPost, wordings: number): CaptionRow {
     checks: post.checks,
     ...(wordings > 0 ? { wordings: post.others.slice(0, wordings) } : {}),
   })
-}
-
-/** A JSON file of the command line, checked; `what` names it in faults. */
-async function jsonIn<T>(
-  file: string,
-  what: string,
-  option: string,
-  schema: z.ZodType<T>,
-): Promise<{ data: T; raw: unknown }> {
-  let raw: unknown
-  try {
-    raw = JSON.parse(await readFile(file, 'utf8'))
-  } catch (error) {
-    throw new Fault(
-      'bad-file',
-      `The ${what} cannot be read (${error instanceof Error ? error.message : ''}). Mend the file, or leave --${option} out.`,
-      file,
-    )
-  }
-  const parsed = schema.safeParse(raw)
-  if (parsed.success) return { data: parsed.data, raw }
-  const issue = parsed.error.issues[0]
-  throw new Fault(
-    'bad-file',
-    `The ${what} is not right at ${issue?.path.join('.') || 'its top'}: ${issue?.message}.`,
-    file,
-  )
 }
 
 async function houseIn(file: string | undefined): Promise<Omit<House, 'briefs'>> {
