@@ -21,7 +21,7 @@ export const CARD_MOST = { head: 80, text: 280, items: 7, item: 140, speaker: 80
 /**
  * The words of a card. `head` is a number with its unit, the term that is defined, or what a list is of; `text` the
  * sentence, saying, question or title; `items` the points, the steps, or the two sides of a contrast; `speaker` who
- * said it. What a layout does not use is empty.
+ * said it. What a layout has no place for is kept and not drawn.
  */
 export const Card = z.object({
   layout: Layout,
@@ -31,13 +31,6 @@ export const Card = z.object({
   speaker: z.string().max(CARD_MOST.speaker),
 })
 export type Card = z.infer<typeof Card>
-
-/** What a card says, for those who cannot see it: its own words. */
-export function cardAlt({ head, text, items, speaker }: Card): string {
-  const said = [head, text, ...items].filter((part) => part !== '')
-  const whole = said.map((part) => (/[.!?…:”"]$/u.test(part) ? part : `${part}.`)).join(' ')
-  return speaker ? `“${whole}” — ${speaker}` : whole
-}
 
 /** Which fields of a card a layout sets, with what each is called there. */
 export const CARD_FIELDS: Readonly<Record<Layout, Partial<Record<Exclude<keyof Card, 'layout'>, string>>>> = {
@@ -50,6 +43,15 @@ export const CARD_FIELDS: Readonly<Record<Layout, Partial<Record<Exclude<keyof C
   question: { text: 'Question' },
   definition: { head: 'Term', text: 'What it means' },
   title: { text: 'Title' },
+}
+
+/** What a card says, for those who cannot see it: the words that are drawn. */
+export function cardAlt({ layout, head, text, items, speaker }: Card): string {
+  const fields = CARD_FIELDS[layout]
+  const drawn = [fields.head ? head : '', fields.text ? text : '', ...(fields.items ? items : [])]
+  const said = drawn.filter((part) => part !== '')
+  const whole = said.map((part) => (/[.!?…:”"]$/u.test(part) ? part : `${part}.`)).join(' ')
+  return fields.speaker && speaker ? `“${whole}” — ${speaker}` : whole
 }
 
 /** What a card still lacks to be drawn, in a sentence; null where it is whole. */

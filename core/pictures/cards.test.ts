@@ -152,6 +152,8 @@ describe('what is told of a card to those who cannot see it', () => {
       speaker: '',
     }
     expect(cardAlt(card)).toBe('What a hive needs. Sun. A dry floor.')
+    // What is left of another layout is not drawn, and not told.
+    expect(cardAlt({ ...card, text: 'Old words.', speaker: 'Ada Wren' })).toBe(cardAlt(card))
     expect(
       cardAlt({
         ...card,
