@@ -217,8 +217,9 @@ export function weighAnswer(answer: string | Reply, request: Commission): Weighe
     source,
     writtenAt: piece.publishedAt,
     link: request.link,
-    pictures: 99,
-    clips: 99,
+    // Whether it has any is seen later.
+    pictures: profile.media.pictures.least,
+    clips: profile.media.clips.least,
     others: near.map((e) => ({ text: e.text, sibling: e.account !== account.id })),
     beside: wording,
   })

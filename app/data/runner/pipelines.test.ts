@@ -225,7 +225,7 @@ describe('a pipeline of rows', () => {
     const posts = await all('posts', 'piece', 'seven-tools')
     expect(posts.length).toBeGreaterThan(0)
     expect(
-      posts.every((p) => p.media === null && p.wording.text.includes('The slip is open on Saturdays.')),
+      posts.every((p) => p.media.length === 0 && p.wording.text.includes('The slip is open on Saturdays.')),
     ).toBe(true)
     expect(new Set(posts.flatMap((p) => p.passage ?? [])).size).toBeLessThanOrEqual(2)
   })
