@@ -60,7 +60,7 @@ export {
   type WhenOff,
   workDifference,
 } from './actions/pipelines'
-export { keepPicture } from './actions/pictures'
+export { keepPicture } from './actions/keepPicture'
 export {
   applyMoves,
   difference,

@@ -90,6 +90,7 @@ import { passageAt } from '../../core/passages'
 import {
   carriesFullText,
   contextFor,
+  cardPictures,
   exampleCards,
   finishPiece,
   handPosts,
@@ -269,6 +270,8 @@ export const tasks = {
   pictureOptions: (...asked: Parameters<typeof pictureOptions>): PictureOption[] => pictureOptions(...asked),
 
   exampleCards: (...asked: Parameters<typeof exampleCards>): ExampleCards => exampleCards(...asked),
+
+  cardPictures: (...asked: Parameters<typeof cardPictures>): PostMedia[] => cardPictures(...asked),
 
   mediaAfter: (...asked: Parameters<typeof mediaAfter>): PostMedia[] => mediaAfter(...asked),
 

@@ -3,7 +3,8 @@ import { connectTo, emptyDatabase } from '../testing/browser'
 import { ownPicture, ownPictureHash } from '../../../core/model'
 import { database } from '../database'
 import { all } from '../store'
-import { keepPicture, pictureBytes } from './pictures'
+import { keepPicture } from './keepPicture'
+import { pictureBytes } from './pictures'
 
 const look = vi.hoisted(() => vi.fn())
 vi.mock('../../workers', async () => {

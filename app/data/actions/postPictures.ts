@@ -9,12 +9,12 @@ import {
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import { cardPictures, type ExampleCards, type PictureOption } from '../../../core/pipeline'
+import type { ExampleCards, PictureOption } from '../../../core/pipeline'
 import { chooseShape, network } from '../../../core/networks'
 import { cards, heavy } from '../../workers'
 import { all, commit, must, one, patch, wholePiece } from '../store'
 import { changePost } from './life'
-import { keepPicture } from './pictures'
+import { keepPicture } from './keepPicture'
 import { aroundPost, checksOf, doubted } from './posts'
 
 /** The pictures that a post may show, those first that may stand there; nothing is changed. */
@@ -97,7 +97,10 @@ export async function asSlides(id: string): Promise<void> {
   const post = await must('posts', id)
   const { look } = await must('brands', post.brand)
   const [first] = post.media
-  const slides = first?.source.from === 'card' ? cardPictures(first.source.card, post.network, look.sign) : []
+  const slides =
+    first?.source.from === 'card'
+      ? await heavy().cardPictures(first.source.card, post.network, look.sign)
+      : []
   if (slides.length < 2)
     throw new Fault(
       'bad-request',
