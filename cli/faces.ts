@@ -2,10 +2,10 @@ import { readdir, readFile } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import decompress from 'woff2-encoder/decompress'
-import { FontFile } from '../core/cards'
+import { FontFile, inOrder } from '../core/cards'
 import type { FaceName } from '../core/model'
 
-/** The files of each typeface that comes with Dripline, the one with the Latin letters first. */
+/** Where the files of each typeface lie that comes with Dripline. */
 const FILES: Readonly<Record<FaceName, { font: string; files: RegExp }>> = {
   Literata: { font: '@fontsource-variable/literata', files: /^literata-(.+)-opsz-normal\.woff2$/ },
   'Schibsted Grotesk': {
@@ -22,9 +22,7 @@ const FILES: Readonly<Record<FaceName, { font: string; files: RegExp }>> = {
 export async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
   const opened = Object.entries(FILES).map(async ([name, { font, files }]) => {
     const folder = join(dirname(fileURLToPath(import.meta.resolve(`${font}/package.json`))), 'files')
-    const found = (await readdir(folder))
-      .filter((f) => files.test(f))
-      .sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
+    const found = inOrder((await readdir(folder)).filter((f) => files.test(f)))
     return [
       name,
       await Promise.all(
@@ -34,5 +32,3 @@ export async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
   })
   return Object.fromEntries(await Promise.all(opened)) as Record<FaceName, FontFile[]>
 }
-
-const rank = (file: string): number => Number(!file.includes('-latin-')) + Number(file.includes('-ext-'))

@@ -18,14 +18,12 @@ const drawing = () => import('../../core/cards')
 
 let opened: Promise<Record<FaceName, FontFile[]>> | null = null
 
-/** Opens the typefaces, the file with the Latin letters first in each. */
+/** Opens the typefaces. */
 async function openFaces(): Promise<Record<FaceName, FontFile[]>> {
-  const { FontFile } = await drawing()
-  const rank = (file: string): number => Number(!file.includes('-latin-')) + Number(file.includes('-ext-'))
+  const { FontFile, inOrder } = await drawing()
   const faces = FACES.map(async (name): Promise<[FaceName, FontFile[]]> => {
     const key = `/${name.toLowerCase().replaceAll(' ', '-')}/`
-    const files = Object.keys(FILES).filter((f) => f.includes(key))
-    files.sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
+    const files = inOrder(Object.keys(FILES).filter((f) => f.includes(key)))
     return [
       name,
       await Promise.all(files.map(async (f) => FontFile.open(bytesOf((await FILES[f]?.()) ?? '')))),

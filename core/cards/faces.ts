@@ -68,6 +68,12 @@ export class Face {
 
 const LETTERS = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
+/** The files of a typeface in the order in which they are asked for a letter: the one with the plain Latin ones first. */
+export function inOrder(files: readonly string[]): string[] {
+  const rank = (file: string): number => Number(!file.includes('-latin-')) + Number(file.includes('-ext-'))
+  return files.toSorted((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1))
+}
+
 /** The bytes of a font, opened. */
 export class FontFile {
   readonly face: hb.Face

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { PieceImage, Showing } from '../model'
+import { repeatsAmong, type PieceImage, type Showing } from '../model'
 import { readWriting } from '../reading'
 import { choosePictures, type PictureWish } from './choose'
 import { likenessIn } from './likeness'
@@ -197,6 +197,27 @@ describe('over random drips', () => {
         })
       }),
       { numRuns: 400 },
+    )
+  })
+
+  it('the sheet marks nothing as shown again too soon that was chosen freely', () => {
+    fc.assert(
+      fc.property(wishes, shown, fc.nat(30), (drawn, before, rest) => {
+        const asked = drawn.map(({ part, account, day }) =>
+          wish(part, { account, network: networkOf(account), day, needed: false }),
+        )
+        const stood = before.map((s) => ({
+          ...s,
+          picture: url(Number(s.picture)),
+          network: networkOf(s.account),
+        }))
+        const fresh = choose(images, asked, stood, rest).flatMap((picture, i) =>
+          picture === null ? [] : [{ ...(asked[i] as PictureWish), picture: url(picture) }],
+        )
+        const marked = [...repeatsAmong([...stood, ...fresh], rest)]
+        expect(marked.filter((i) => i >= stood.length)).toEqual([])
+      }),
+      { numRuns: 300 },
     )
   })
 

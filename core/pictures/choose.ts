@@ -53,18 +53,7 @@ export function choosePictures(
   restDays: number,
 ): (Choice | null)[] {
   const { images } = piece
-  const likeness = likenessIn(piece)
-  const options: Option[] = [
-    ...images.map(({ url }) => ({ key: url, owner: null, card: null })),
-    ...wishes.flatMap(({ cards }, owner) => cards.map((key, card) => ({ key, owner, card }))),
-  ]
-  const likes = wishes.map((wish, i) =>
-    options.map(({ owner, card }, o) => {
-      if (card !== null) return owner === i ? CARD - LATER_CARD * card : -Infinity
-      const image = images[o]
-      return image ? likeness(wish, image) : -Infinity
-    }),
-  )
+  const { options, likes } = weighed(piece, wishes)
   const board = new Board(wishes, options, shown, restDays)
   const uses = options.map(() => 0)
   // Whoever can do without one comes last, and takes none from those that cannot.
@@ -110,22 +99,13 @@ export function rankPictures(
   shown: readonly Showing[],
   restDays: number,
 ): Ranked[] {
-  const { images } = piece
-  const likeness = likenessIn(piece)
-  const options: Option[] = [
-    ...images.map(({ url }) => ({ key: url, owner: null, card: null })),
-    ...wish.cards.map((key, card) => ({ key, owner: 0, card })),
-  ]
+  const { options, likes } = weighed(piece, [wish])
   const board = new Board([wish], options, shown, restDays)
-  const ranked = options.map(({ card }, o) => {
-    const image = images[o]
-    const like = card !== null || !image ? CARD - LATER_CARD * (card ?? 0) : likeness(wish, image)
-    return {
-      choice: card === null ? { image: o } : { card },
-      near: board.tooNear(0, o),
-      worth: like - board.sameness(0, o),
-    }
-  })
+  const ranked = options.map(({ card }, o) => ({
+    choice: card === null ? { image: o } : { card },
+    near: board.tooNear(0, o),
+    worth: (likes[0]?.[o] ?? 0) - board.sameness(0, o),
+  }))
   return ranked
     .sort((a, b) => Number(a.near !== null) - Number(b.near !== null) || b.worth - a.worth)
     .map(({ choice, near }) => ({ choice, near }))
@@ -136,6 +116,26 @@ interface Option {
   key: string
   owner: number | null
   card: number | null
+}
+
+/** The pictures of a piece and then the cards of posts, and how much each post likes each; another one's card not at all. */
+function weighed(
+  piece: Pick<PieceContent, 'text' | 'blocks' | 'language' | 'images'>,
+  wishes: readonly PictureWish[],
+): { options: Option[]; likes: number[][] } {
+  const likeness = likenessIn(piece)
+  const options: Option[] = [
+    ...piece.images.map(({ url }) => ({ key: url, owner: null, card: null })),
+    ...wishes.flatMap(({ cards }, owner) => cards.map((key, card) => ({ key, owner, card }))),
+  ]
+  const likes = wishes.map((wish, i) =>
+    options.map(({ owner, card }, o) => {
+      if (card !== null) return owner === i ? CARD - LATER_CARD * card : -Infinity
+      const image = piece.images[o]
+      return image ? likeness(wish, image) : -Infinity
+    }),
+  )
+  return { options, likes }
 }
 
 function bestOf(options: readonly number[], worth: (option: number) => number): number | null {
