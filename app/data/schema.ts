@@ -119,6 +119,14 @@ export const MIGRATIONS: readonly Migration[] = [
   },
   // Several pictures to a post, and cards in a brand's look.
   { version: 13, steps: [{ do: 'upgrade rows', stores: ['posts', 'brands'], from: 11, to: 12 }] },
+  // A library of pictures.
+  {
+    version: 14,
+    steps: [
+      ...create([['pictures', ['brand']]]),
+      { do: 'upgrade rows', stores: ['pictures'], from: 12, to: 13 },
+    ],
+  },
 ]
 
 /** The fields of a table's records by which it can be read. */

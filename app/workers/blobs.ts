@@ -7,6 +7,11 @@ export interface MadePicture {
   height: number
 }
 
+/** A picture as it was looked at: its print too, absent where it is too flat to have one. */
+export interface SeenPicture extends MadePicture {
+  print?: string
+}
+
 /** SHA-256 of a blob's bytes, in hexadecimal. */
 export async function hashOf(blob: Blob): Promise<string> {
   const digest = await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())

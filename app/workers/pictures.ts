@@ -1,8 +1,13 @@
 import { expose } from 'comlink'
-import { hashOf, type MadePicture } from './blobs'
-import { chooseShape, cropAboutCentre, type Shape } from '../../core/networks'
+import smartcrop, { type Crop } from 'smartcrop'
+import type { Cut } from '../../core/model'
+import { chooseShape, cropAboutCentre, cutIn, type Shape } from '../../core/networks'
+import { greyOf, PRINT_SIDE, printOf } from '../../core/pictures'
+import { hashOf, type MadePicture, type SeenPicture } from './blobs'
 
 const LONGEST = 1600
+/** The longer side of what stands in lists. */
+const SMALL = 240
 
 /** By what the parts of a picture begin in which cameras and programs write of it. */
 const SAYS_MORE = ['Exif\0\0', 'http://ns.adobe.com/', 'eXIf', 'EXIF', 'XMP ', 'iTXtXML:com.adobe.xmp']
@@ -26,36 +31,110 @@ function paintedAnew(bitmap: ImageBitmap, type: string): Promise<Blob> {
   )
 }
 
-/** What the page asks of the picture worker. */
+/** A canvas and its context, in pixels. */
+function canvasOf(width: number, height: number) {
+  const canvas = new OffscreenCanvas(Math.max(1, Math.round(width)), Math.max(1, Math.round(height)))
+  const context = canvas.getContext('2d', { willReadFrequently: true })
+  if (!context) throw new Error('This browser cannot draw in a worker.')
+  context.imageSmoothingQuality = 'high'
+  return { canvas, context }
+}
+
+function printIn(bitmap: ImageBitmap): string | null {
+  const { context } = canvasOf(PRINT_SIDE, PRINT_SIDE)
+  context.drawImage(bitmap, 0, 0, PRINT_SIDE, PRINT_SIDE)
+  return printOf(greyOf(context.getImageData(0, 0, PRINT_SIDE, PRINT_SIDE).data))
+}
+
+/** The part of a picture that is worth showing in a shape, as fractions of it (smartcrop: detail, skin, colour). */
+async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
+  const options = {
+    width: shape.width * 100,
+    height: shape.height * 100,
+    canvasFactory: (width: number, height: number) => canvasOf(width, height).canvas,
+  }
+  // Null where a picture is smaller than its coarse steps, which its types do not say.
+  const { topCrop } = (await smartcrop.crop(bitmap, options)) as { topCrop: Crop | null }
+  const whole = cropAboutCentre(bitmap, shape)
+  // It counts in coarse steps: the place is its, the size that which the shape has at most.
+  const within = (at: number, size: number, most: number): number => Math.min(Math.max(0, at), most - size)
+  const x = within(
+    topCrop ? topCrop.x + (topCrop.width - whole.width) / 2 : whole.x,
+    whole.width,
+    bitmap.width,
+  )
+  const y = within(
+    topCrop ? topCrop.y + (topCrop.height - whole.height) / 2 : whole.y,
+    whole.height,
+    bitmap.height,
+  )
+  return {
+    x: x / bitmap.width,
+    y: y / bitmap.height,
+    width: whole.width / bitmap.width,
+    height: whole.height / bitmap.height,
+  }
+}
+
+/** What the page asks of the picture worker. All of it throws what cannot be read as a picture. */
 const pictures = {
   /**
-   * A picture as it is, with its size in pixels and its hash; where a camera wrote into it how it was held or where it was
-   * taken, it is turned upright and painted anew without that. Throws where it cannot be read as a picture.
+   * A picture as it is, with its size in pixels, its hash and its print; where a camera wrote into it how it was held or
+   * where it was taken, it is turned upright and painted anew without that.
    */
-  look: async (blob: Blob): Promise<MadePicture> => {
+  look: async (blob: Blob): Promise<SeenPicture> => {
     const bitmap = await createImageBitmap(blob)
     const { width, height } = bitmap
+    const print = printIn(bitmap)
     const kept = (await saysMore(blob)) ? await paintedAnew(bitmap, blob.type) : blob
     bitmap.close()
-    return { blob: kept, hash: await hashOf(kept), type: kept.type, width, height }
+    return {
+      blob: kept,
+      hash: await hashOf(kept),
+      type: kept.type,
+      width,
+      height,
+      ...(print ? { print } : {}),
+    }
+  },
+
+  /** A picture small enough for a list of thousands, as a JPEG on white. */
+  small: async (source: Blob): Promise<Blob> => {
+    const bitmap = await createImageBitmap(source)
+    const scale = Math.min(1, SMALL / Math.max(bitmap.width, bitmap.height))
+    const { canvas, context } = canvasOf(bitmap.width * scale, bitmap.height * scale)
+    context.fillStyle = '#ffffff'
+    context.fillRect(0, 0, canvas.width, canvas.height)
+    context.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
+    bitmap.close()
+    return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.8 })
+  },
+
+  /** The part of a picture that is proposed for a shape. */
+  propose: async (source: Blob, shape: Shape): Promise<Cut> => {
+    const bitmap = await createImageBitmap(source)
+    const cut = await proposedCut(bitmap, shape)
+    bitmap.close()
+    return cut
   },
 
   /**
-   * Crops a picture about its centre to one of the shapes a network takes (whole where there are
-   * none), at most 1600 pixels on its longer side, as JPEG; the hash is SHA-256 of its bytes.
+   * Crops a picture to one of the shapes a network takes, as is proposed for it (whole where there are none), or to the part
+   * that was chosen for a shape; at most 1600 pixels on its longer side, as JPEG; the hash is SHA-256 of its bytes.
    */
-  crop: async (source: Blob, shapes: readonly Shape[]): Promise<MadePicture> => {
+  crop: async (
+    source: Blob,
+    shapes: readonly Shape[],
+    chosen: { shape: Shape; cut: Cut } | null,
+  ): Promise<MadePicture> => {
     const bitmap = await createImageBitmap(source)
-    const shape = chooseShape(bitmap, shapes)
+    const shape = chosen ? chosen.shape : chooseShape(bitmap, shapes)
     const box = shape
-      ? cropAboutCentre(bitmap, shape)
+      ? cutIn(bitmap, shape, chosen?.cut ?? (await proposedCut(bitmap, shape)))
       : { x: 0, y: 0, width: bitmap.width, height: bitmap.height }
     const scale = Math.min(1, LONGEST / Math.max(box.width, box.height))
-    const width = Math.max(1, Math.round(box.width * scale))
-    const height = Math.max(1, Math.round(box.height * scale))
-    const canvas = new OffscreenCanvas(width, height)
-    const context = canvas.getContext('2d')
-    if (!context) throw new Error('This browser cannot draw in a worker.')
+    const { canvas, context } = canvasOf(box.width * scale, box.height * scale)
+    const { width, height } = canvas
     context.fillStyle = '#ffffff'
     context.fillRect(0, 0, width, height)
     context.drawImage(bitmap, box.x, box.y, box.width, box.height, 0, 0, width, height)

@@ -23,6 +23,8 @@ export interface WriteRequest extends Order {
   earlier?: readonly EarlierCaption[]
   /** What the accounts' networks show before, between and after, by days from the drip's first; nothing when not said. */
   shown?: readonly Showing[]
+  /** By what a picture is known, as in `shown`: like ones by one key; each by its own when not said. */
+  alike?: ((key: string) => string) | undefined
   /** The layouts of cards that may be made; none when not said. */
   layouts?: readonly Layout[]
   /** Days for which a picture rests on a network; 21 when not said. */

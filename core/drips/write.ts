@@ -171,7 +171,7 @@ export function checked(
 
 /** Gives each post the picture of the piece or the card that suits it, where its network takes pictures. */
 function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
-  const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [] } = request
+  const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [], alike } = request
   const taking = posts.filter((p) => p.wording && network(p.network).media.pictures.most > 0)
   const cards = taking.map(({ wording }) => (wording ? cardsFor(wording, piece, layouts) : []))
   const choices = choosePictures(
@@ -179,6 +179,7 @@ function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): Wri
     taking.map((post, i) => wishOf(piece, post, cards[i] ?? [])),
     shown,
     pictureDays,
+    alike,
   )
   return posts.map((post) => {
     const i = taking.indexOf(post)

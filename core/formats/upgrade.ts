@@ -22,6 +22,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 10, rows: linkByOthers },
   { to: 11, rows: readMeasures },
   { to: 12, rows: showSeveral },
+  { to: 13, rows: keepPictures },
 ]
 
 /** The schema of the tables as they are now. */
@@ -287,6 +288,11 @@ function showSeveral(rows: RawRows): RawRows {
   })
   const brands = (rows['brands'] ?? []).map((row): Raw => ({ look: usualLook(String(row['name'])), ...row }))
   return { ...rows, posts, brands }
+}
+
+/** Schema 13: a brand has a library of pictures. */
+function keepPictures(rows: RawRows): RawRows {
+  return { ...rows, pictures: rows['pictures'] ?? [] }
 }
 
 const FIRST_ROW = 'row-1'

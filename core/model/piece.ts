@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Print } from './picture'
 import { Id, Instant, LinkCheck, LocalDate, Place } from './primitives'
 
 /**
@@ -33,6 +34,8 @@ export const PieceImage = z.object({
   width: z.int().positive().nullable(),
   height: z.int().positive().nullable(),
   block: z.int().min(-1),
+  /** What was found when it was looked at: its print, or why it cannot be shown; absent where nobody has looked yet. */
+  seen: z.object({ print: Print.nullable(), trouble: z.string().nullable() }).optional(),
 })
 export type PieceImage = z.infer<typeof PieceImage>
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cardLacks, insideOf, repeatsAmong, type Card, type PostMedia, type Showing } from '.'
+import { cardLacks, insideOf, repeatsAmong, showings, type Card, type PostMedia, type Showing } from '.'
 import { aPost } from './samples'
 
 const at = (day: number, picture = 'oak', account = 'a', network = 'n'): Showing => ({
@@ -19,6 +19,36 @@ describe('what is shown again too soon', () => {
     expect([...repeatsAmong([at(0), at(90)], 21)]).toEqual([1])
     expect([...repeatsAmong([at(0), at(40, 'ash'), at(90)], 21)]).toEqual([])
     expect([...repeatsAmong([at(9), at(0)], 21)]).toEqual([0])
+  })
+
+  it('is a like one too, under whichever address it comes', () => {
+    const shows = (id: string, at: string, print: string) =>
+      aPost({
+        id,
+        at: `${at}T09:00:00.000Z`,
+        media: [
+          {
+            source: { from: 'address', url: `https://a.example/${id}.png` },
+            alt: '',
+            shape: null,
+            print,
+            hash: null,
+          },
+        ],
+      })
+    const posts = [
+      shows('a', '2026-12-01', '00000000ffffffff'),
+      shows('b', '2026-12-04', '0f0f0f0f0f0f0f0f'),
+      shows('c', '2026-12-08', '0000000fffffff0f'),
+    ]
+    expect(showings(posts, '2026-12-01').map((s) => s.day)).toEqual([0, 3, 7])
+    expect([...repeatsAmong(showings(posts, '2026-12-01'), 21)]).toEqual([2])
+    expect([
+      ...repeatsAmong(
+        showings(posts, '2026-12-01', (key) => key),
+        21,
+      ),
+    ]).toEqual([])
   })
 
   it('is nothing where all are different, whatever their order', () => {

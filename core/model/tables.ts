@@ -5,6 +5,7 @@ import { Change } from './change'
 import { Drip } from './drip'
 import { Passage } from './passage'
 import { Piece, PieceText } from './piece'
+import { LibraryPicture } from './picture'
 import { Pipeline } from './pipeline'
 import { Post } from './post'
 import { Id } from './primitives'
@@ -60,6 +61,7 @@ export const TABLES = {
   readings: Reading.extend({ brand: Id }),
   changes: Change,
   media: MediaInfo,
+  pictures: LibraryPicture,
 } as const
 export type TableName = keyof typeof TABLES
 export type Row<T extends TableName> = z.infer<(typeof TABLES)[T]>

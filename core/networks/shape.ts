@@ -42,3 +42,28 @@ export function cropAboutCentre(size: { width: number; height: number }, shape: 
     height,
   }
 }
+
+/**
+ * The box of a shape that a part of a picture stands for, in whole pixels: the largest of that shape about the middle of the
+ * part that is no larger than it, moved into the picture where it would reach over an edge. `cut` is in fractions.
+ */
+export function cutIn(
+  size: { width: number; height: number },
+  shape: Shape,
+  cut: { x: number; y: number; width: number; height: number },
+): Box {
+  const [width, height] = [cut.width * size.width, cut.height * size.height]
+  const part = cropAboutCentre({ width: Math.max(1, width), height: Math.max(1, height) }, shape)
+  const [w, h] = [
+    Math.min(size.width, Math.round(part.width)),
+    Math.min(size.height, Math.round(part.height)),
+  ]
+  const within = (middle: number, length: number, most: number): number =>
+    Math.min(Math.max(0, Math.round(middle - length / 2)), most - length)
+  return {
+    x: within(cut.x * size.width + width / 2, w, size.width),
+    y: within(cut.y * size.height + height / 2, h, size.height),
+    width: w,
+    height: h,
+  }
+}

@@ -112,6 +112,27 @@ describe('the picture of a post', () => {
     expect(choose(images, [wish(1)], before(-90, { account: 'a' }))).toEqual([1])
   })
 
+  it('is none that was shown under another address or painted anew, and none that cannot be fetched', () => {
+    const images = [
+      image('bell', { alt: 'A bell in its frame of oak' }),
+      image('bell-large', { alt: 'A bell in its frame of oak, near' }),
+      image('organ', { alt: 'Organ pipes' }),
+    ]
+    const alike = (key: string): string => key.replace('-large', '')
+    const shownAs = (with_: (key: string) => string) =>
+      choosePictures({ ...piece, images }, [wish(3), wish(3, { day: 5 })], [], 21, with_)
+    expect(shownAs((key) => key)).not.toContainEqual({ image: 2 })
+    expect(shownAs(alike)).toContainEqual({ image: 2 })
+
+    const gone = images.map((i, at) => ({ ...i, seen: { print: null, trouble: at < 2 ? 'Gone.' : null } }))
+    expect(choose(gone, [wish(3)])).toEqual([2])
+    // Not even where everything else was shown a moment ago.
+    expect(choose(gone, [wish(3)], [{ picture: gone[2]!.url, account: 'a', network: 'n', day: 2 }])).toEqual([
+      2,
+    ])
+    expect(choose(gone.slice(0, 2), [wish(3)])).toEqual([null])
+  })
+
   it('comes again after the longest time, where a network takes nothing without one', () => {
     const images = [image('a'), image('b'), image('c')]
     const daily = Array.from({ length: 7 }, (_, day) => wish(0, { day, place: null }))

@@ -44,16 +44,18 @@ const SHOWS: ReadonlySet<string | null> = new Set<Layout>([
  * a network one that another account of it shows less than `restDays` away. Only where a network takes no post without a
  * picture, every picture is kept away by that and there is no card, the one comes that was shown furthest away. One
  * post after the other gets the best that is left, those first that need one; then pairs change pictures while they gain by
- * it together (2-opt, Croes 1958). In the order of the posts.
+ * it together (2-opt, Croes 1958). `alike` says by what a picture is known, as in `shown`; what could not be fetched when it
+ * was looked at is never chosen. In the order of the posts.
  */
 export function choosePictures(
   piece: Pick<PieceContent, 'text' | 'blocks' | 'language' | 'images'>,
   wishes: readonly PictureWish[],
   shown: readonly Showing[],
   restDays: number,
+  alike: Alike = asItIs,
 ): (Choice | null)[] {
   const { images } = piece
-  const { options, likes } = weighed(piece, wishes)
+  const { options, likes } = weighed(piece, wishes, alike)
   const board = new Board(wishes, options, shown, restDays)
   const uses = options.map(() => 0)
   // Whoever can do without one comes last, and takes none from those that cannot.
@@ -63,7 +65,13 @@ export function choosePictures(
     const worth = (o: number): number => like(o) - WORN * (uses[o] ?? 0) - board.sameness(i, o)
     const free = options.map((_, o) => o).filter((o) => like(o) > -Infinity && board.allows(i, o))
     const best = bestOf(free, worth)
-    if (wishes[i]?.needed) board.chosen[i] = best ?? board.furthest(i, images.length)
+    if (wishes[i]?.needed)
+      board.chosen[i] =
+        best ??
+        board.furthest(
+          i,
+          images.flatMap((_, o) => (like(o) > -Infinity ? o : [])),
+        )
     else {
       const image = bestOf(
         free.filter((o) => o < images.length),
@@ -98,8 +106,9 @@ export function rankPictures(
   wish: PictureWish,
   shown: readonly Showing[],
   restDays: number,
+  alike: Alike = asItIs,
 ): Ranked[] {
-  const { options, likes } = weighed(piece, [wish])
+  const { options, likes } = weighed(piece, [wish], alike)
   const board = new Board([wish], options, shown, restDays)
   const ranked = options.map(({ card }, o) => ({
     choice: card === null ? { image: o } : { card },
@@ -107,6 +116,7 @@ export function rankPictures(
     worth: (likes[0]?.[o] ?? 0) - board.sameness(0, o),
   }))
   return ranked
+    .filter((r) => r.worth > -Infinity)
     .sort((a, b) => Number(a.near !== null) - Number(b.near !== null) || b.worth - a.worth)
     .map(({ choice, near }) => ({ choice, near }))
 }
@@ -118,21 +128,29 @@ interface Option {
   card: number | null
 }
 
-/** The pictures of a piece and then the cards of posts, and how much each post likes each; another one's card not at all. */
+/** By what a picture is known: like ones by one key (`alikeIn`). */
+type Alike = (key: string) => string
+const asItIs: Alike = (key) => key
+
+/**
+ * The pictures of a piece and then the cards of posts, and how much each post likes each; another one's card and what
+ * cannot be shown not at all.
+ */
 function weighed(
   piece: Pick<PieceContent, 'text' | 'blocks' | 'language' | 'images'>,
   wishes: readonly PictureWish[],
+  alike: Alike,
 ): { options: Option[]; likes: number[][] } {
   const likeness = likenessIn(piece)
   const options: Option[] = [
-    ...piece.images.map(({ url }) => ({ key: url, owner: null, card: null })),
+    ...piece.images.map(({ url }) => ({ key: alike(url), owner: null, card: null })),
     ...wishes.flatMap(({ cards }, owner) => cards.map((key, card) => ({ key, owner, card }))),
   ]
   const likes = wishes.map((wish, i) =>
     options.map(({ owner, card }, o) => {
       if (card !== null) return owner === i ? CARD - LATER_CARD * card : -Infinity
       const image = piece.images[o]
-      return image ? likeness(wish, image) : -Infinity
+      return image && !image.seen?.trouble ? likeness(wish, image) : -Infinity
     }),
   )
   return { options, likes }
@@ -232,16 +250,16 @@ class Board {
     return neighbours.flatMap((n) => n?.showing ?? [])
   }
 
-  /** Of the piece's pictures, the first so many options, the one that the network's accounts show furthest from a post. */
-  furthest(post: number, images: number): number | null {
+  /** Of some pictures the one that the network's accounts show furthest from a post. */
+  furthest(post: number, pictures: readonly number[]): number | null {
     const day = this.#wishes[post]?.day ?? 0
-    const keys = this.#options.slice(0, images).map((o) => o.key)
-    const apart = keys.map(() => Infinity)
+    const apart = new Map(pictures.map((o) => [this.#options[o]?.key ?? '', Infinity]))
     this.#each(post, (other) => {
-      const picture = keys.indexOf(other.picture)
-      if (picture >= 0) apart[picture] = Math.min(apart[picture] ?? Infinity, Math.abs(other.day - day))
+      const before = apart.get(other.picture)
+      if (before !== undefined) apart.set(other.picture, Math.min(before, Math.abs(other.day - day)))
     })
-    return images === 0 ? null : apart.indexOf(Math.max(...apart))
+    const far = (o: number): number => apart.get(this.#options[o]?.key ?? '') ?? Infinity
+    return pictures.reduce<number | null>((a, b) => (a !== null && far(a) >= far(b) ? a : b), null)
   }
 
   /** Whether the account's last post before this one was left without a picture. */

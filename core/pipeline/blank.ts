@@ -1,5 +1,7 @@
 import {
+  alikeAmong,
   cardAlt,
+  pictureKey,
   type Account,
   type Brand,
   type Card,
@@ -59,7 +61,7 @@ export function blankPost(account: Pick<Account, 'id' | 'network'>, given: Given
 
 /** A picture of a piece, or of anywhere with an address, as a post on a network shows it. */
 export function mediaOf(
-  image: Pick<Piece['images'][number], 'url' | 'alt' | 'caption' | 'width' | 'height'>,
+  image: Pick<Piece['images'][number], 'url' | 'alt' | 'caption' | 'width' | 'height' | 'seen'>,
   title: string,
   networkId: string,
 ): PostMedia {
@@ -68,8 +70,18 @@ export function mediaOf(
     source: { from: 'address', url: image.url },
     alt: proposedAlt(image, title),
     shape: chooseShape(size, network(networkId).media.shapes),
+    ...(image.seen?.print ? { print: image.seen.print } : {}),
     hash: null,
   }
+}
+
+/** By what the pictures of posts and of a piece are known among them, like ones by one key. */
+export function alikeWith(piece: Pick<Piece, 'images'>, posts: readonly Post[]): (key: string) => string {
+  const ofPosts = posts.flatMap(({ media }) =>
+    media.flatMap(({ source, print }) => (print ? [{ key: pictureKey(source), print }] : [])),
+  )
+  const ofPiece = piece.images.flatMap(({ url, seen }) => (seen?.print ? [{ key: url, print: seen.print }] : []))
+  return alikeAmong([...ofPosts, ...ofPiece])
 }
 
 /** Where a network takes pictures of any shape, a card is square. */

@@ -26,7 +26,7 @@ import {
   type Rhythm,
   type TagFigures,
 } from '../model'
-import { blankPost, cardPictures, layoutsFor, mediaOf, withPictures } from './blank'
+import { alikeWith, blankPost, cardPictures, layoutsFor, mediaOf, withPictures } from './blank'
 import { placeSoon } from './soon'
 import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
@@ -128,6 +128,7 @@ function writtenFor(
   const { piece, pipeline, accounts, now } = request
   const make = pipeline?.make ?? PLAIN_MAKE
   const format = request.row?.format ?? null
+  const alike = alikeWith(piece, request.standing)
   const order: WriteRequest = {
     piece: withPictures(piece, make),
     passages: keptPassages(request, usable).slice(0, make.passages ?? Infinity),
@@ -139,7 +140,8 @@ function writtenFor(
     seed: request.seed,
     tagFigures: request.tagFigures,
     earlier: earlierCaptions(request.standing, now, piece.id),
-    shown: showings(request.standing, drip.startDay),
+    shown: showings(request.standing, drip.startDay, alike),
+    alike,
     layouts: layoutsFor(request.brand, make),
     pictureDays: request.brand.weights.pictureDays,
   }

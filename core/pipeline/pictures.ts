@@ -15,7 +15,7 @@ import {
 } from '../model'
 import { network } from '../networks'
 import { cardsFor, rankPictures } from '../pictures'
-import { cardPictures, mediaOf } from './blank'
+import { alikeWith, cardPictures, mediaOf } from './blank'
 
 /** A picture that a post may show. */
 export interface PictureOption {
@@ -48,7 +48,8 @@ export function pictureOptions(
     cards: cards.map((card) => pictureKey({ from: 'card', card })),
   }
   const others = standing.filter((p) => p.id !== post.id)
-  const ranked = rankPictures(piece, wish, showings(others, day), brand.weights.pictureDays)
+  const alike = alikeWith(piece, others)
+  const ranked = rankPictures(piece, wish, showings(others, day, alike), brand.weights.pictureDays, alike)
   return ranked.flatMap(({ choice, near }) => {
     const card = 'card' in choice ? cards[choice.card] : undefined
     const image = 'image' in choice ? piece.images[choice.image] : undefined

@@ -13,7 +13,7 @@ import {
   type WholePiece,
 } from '../model'
 import { earlierCaptions, writtenPost } from './drip'
-import { layoutsFor, withPictures } from './blank'
+import { alikeWith, layoutsFor, withPictures } from './blank'
 import { contextFor } from './recheck'
 
 /** What one more post is worded from. */
@@ -42,6 +42,7 @@ export function singlePost(request: SingleRequest): Post {
   const { account, brand, pipeline } = request
   const make = pipeline?.make ?? PLAIN_MAKE
   const piece = withPictures(request.piece, make)
+  const alike = alikeWith(piece, request.standing)
   const usable = request.passages
     .filter((p) => p.choice !== 'left out' && !p.lostPlace)
     .sort((a, b) => b.score - a.score)
@@ -63,7 +64,8 @@ export function singlePost(request: SingleRequest): Post {
     // What is asked for is a passage.
     whole: false,
     earlier: earlierCaptions(request.standing, request.now, piece.id),
-    shown: showings(request.standing, request.wished.slice(0, 10)),
+    shown: showings(request.standing, request.wished.slice(0, 10), alike),
+    alike,
     layouts: layoutsFor(brand, make),
     pictureDays: brand.weights.pictureDays,
   })

@@ -1,4 +1,4 @@
-import { firstPicture, type Account, type Post } from '../model'
+import { alikeIn, firstPicture, type Account, type Post } from '../model'
 import { network } from '../networks'
 import { addDays, dayNumber, localDay, weekNumber } from './zone'
 
@@ -47,6 +47,11 @@ export function laneFigures(
       return at ? [{ post, day: localDay(Date.parse(at), account.zone), at }] : []
     })
     .sort((a, b) => (a.at < b.at ? -1 : 1))
+  const alike = alikeIn(placed.flatMap((p) => p.post.media))
+  const shownBy = (post: Post): string | null => {
+    const first = firstPicture(post)
+    return first === null ? null : alike(first)
+  }
   const mine = placed.filter((p) => p.day >= first && p.day <= last)
   const weeks = Math.max(1, (last - first + 1) / 7)
   const counts = new Map<number, number>()
@@ -76,10 +81,10 @@ export function laneFigures(
       last,
     ),
     repeats: {
-      pictures: seenAgain(firstPicture),
+      pictures: seenAgain(shownBy),
       passages: seenAgain((p) => p.passage),
     },
-    pictures: new Set(mine.flatMap((p) => firstPicture(p.post) ?? [])).size,
+    pictures: new Set(mine.flatMap((p) => shownBy(p.post) ?? [])).size,
     evergreen: mine.length ? mine.filter((p) => p.post.latest === null).length / mine.length : 0,
     fresh: mine.length
       ? mine.filter((p) => isFresh(published.get(p.post.piece ?? ''), p.at)).length / mine.length

@@ -1,4 +1,5 @@
 import {
+  alikeIn,
   firstPicture,
   USUAL_WEIGHTS,
   type Account,
@@ -60,6 +61,11 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
   const near = neighbourhood(request, accounts, new Set(limited.map((p) => p.id)))
   const networks = request.accounts.map((a) => a.network)
   const alone = new Set(networks.filter((n) => networks.indexOf(n) === networks.lastIndexOf(n)))
+  const alike = alikeIn([...request.standing, ...request.moving].flatMap((p) => p.media))
+  const shownAs = (post: Post): string | null => {
+    const first = firstPicture(post)
+    return first === null ? null : alike(first)
+  }
   const toPlan = (post: Post, fixed: boolean): PlanPost => {
     const drip = drips.get(post.drip ?? '')
     const limits = pipelines.get(post.pipeline ?? '')?.limits
@@ -72,7 +78,7 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
       account: post.account,
       piece: post.piece,
       passage: post.passage,
-      picture: firstPicture(post),
+      picture: shownAs(post),
       pipeline: post.pipeline,
       beat: post.drip ? `${post.drip} ${post.beat}` : null,
       // Without a sibling nobody minds its words.

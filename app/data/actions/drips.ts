@@ -18,6 +18,7 @@ import { tagFiguresFor } from '../services'
 import { writeConnected } from './connected'
 import { commitRecalled, happensIfMay } from './life'
 import { surroundings } from './plan'
+import { seenPiece } from './seeing'
 
 export interface StartDrip {
   piece: string
@@ -108,6 +109,7 @@ export async function tryDrip(
   piece: WholePiece
   tagFigures: Record<string, TagFigures>
 }> {
+  if (!given) await seenPiece(request.piece)
   const piece = given?.piece ?? (await wholePiece(request.piece))
   const brand = await must('brands', piece.brand)
   const [around, passages] = await Promise.all([

@@ -44,7 +44,11 @@ async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: stri
   const made =
     source.from === 'card'
       ? await cards().paint(source.card, (await must('brands', post.brand)).look, media.shape)
-      : await pictures().crop(await sourceBytes(source.url), network(post.network).media.shapes)
+      : await pictures().crop(
+          await sourceBytes(source.url),
+          network(post.network).media.shapes,
+          media.shape && media.cut ? { shape: media.shape, cut: media.cut } : null,
+        )
   await storePicture(made)
   await commit('machine', [
     patch('posts', post.id, (p) => ({
@@ -55,6 +59,7 @@ async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: stri
   return { hash: made.hash, blob: made.blob }
 }
 
-async function sourceBytes(url: string): Promise<Blob> {
+/** The bytes of a picture by its address, of the workspace itself or fetched from the web by the server. */
+export async function sourceBytes(url: string): Promise<Blob> {
   return (await pictureBytes(url)) ?? bytes('POST', '/api/intake/picture', { url })
 }

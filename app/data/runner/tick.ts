@@ -11,6 +11,7 @@ import {
 import { happensIfMay } from '../actions/life'
 import { tryPlaces } from '../actions/plan'
 import { extendRecurrences } from '../actions/recurring'
+import { seePictures } from '../actions/seeing'
 import { visitSource } from '../actions/visit'
 import { addDays } from '../../../core/planning'
 import { get, post as send } from '../api'
@@ -74,6 +75,7 @@ export async function tick(): Promise<void> {
     const due = (nextRunAt() ?? '9') <= nowIso()
     if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
     await step(extendRecurrences)
+    if (touched.has('pieces')) await step(seeSome)
     const near = (nextHandOverAt() ?? '9') <= nowIso()
     if (near || FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
       for (const work of [
@@ -180,6 +182,14 @@ async function placeAfterBreak(receipts: readonly Receipt[]): Promise<void> {
       happensIfMay(id, 'move', (p) => ({ ...p, held: null, pinned: false, at, reasons })),
     ),
   )
+}
+
+/** How many pictures of pieces are looked at in a round. */
+const PICTURES_A_ROUND = 24
+
+/** Looks at some pictures of pieces that nobody has looked at yet. As that is written down, the next round looks at the next. */
+async function seeSome(): Promise<void> {
+  await seePictures((await all('pieces')).filter((p) => p.images.some((i) => !i.seen)), PICTURES_A_ROUND)
 }
 
 async function seeAccounts(): Promise<void> {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Card } from '../card'
+import { alikeAmong, Credit, Cut, Print, type KnownPicture } from '../picture'
 
 /** The address of a picture that lies in the workspace itself, by the SHA-256 of its bytes in hexadecimal. */
 export function ownPicture(hash: string): string {
@@ -24,6 +25,12 @@ export const PostMedia = z.object({
   alt: z.string(),
   /** Width to height of the shape the network takes, or null to leave it whole. */
   shape: z.object({ width: z.int().positive(), height: z.int().positive() }).nullable(),
+  /** The part of it that a person chose for that shape; absent where what is proposed will do. */
+  cut: Cut.optional(),
+  /** Whose it is; absent where it comes from the piece or is drawn. */
+  credit: Credit.optional(),
+  /** What it is known by when it comes again scaled, painted anew or under another address; absent where nobody has looked. */
+  print: Print.optional(),
   /** SHA-256 of the bytes, in hexadecimal, once they have been made. */
   hash: z.string().nullable(),
 })
@@ -39,6 +46,13 @@ export function pictureKey(source: PictureSource): string {
 /** The layout of a card by what it is known by; null for any other picture. */
 export function layoutOf(key: string): string | null {
   return /^card:(\w+):/.exec(key)?.[1] ?? null
+}
+
+/** By what the pictures of posts are known among them, like ones by one key; what has no print, by its own (`alikeAmong`). */
+export function alikeIn(media: Iterable<PostMedia>): (key: string) => string {
+  const known: KnownPicture[] = []
+  for (const { source, print } of media) if (print !== undefined) known.push({ key: pictureKey(source), print })
+  return alikeAmong(known)
 }
 
 /** What the first picture of a post is known by; null where it has none. */

@@ -1,7 +1,7 @@
-import { pictureKey } from './media'
+import { alikeIn, pictureKey } from './media'
 import type { Post } from './post'
 
-/** That an account shows a picture, by its key, on a day, counted from some other day. */
+/** That an account shows a picture, by its key, on a day, counted from some other day. Like pictures go by one key. */
 export interface Showing {
   picture: string
   account: string
@@ -17,14 +17,19 @@ export function shownOf(media: Post['media']): Post['media'] {
 }
 
 /**
- * Which pictures posts show (`shownOf`), with their days counted from one day on, in the order of the posts.
+ * Which pictures posts show (`shownOf`), with their days counted from one day on, in the order of the posts. `alike` says by
+ * what a picture is known; without it, like ones among those of the posts are one.
  */
-export function showings(posts: readonly Post[], from: string): Showing[] {
+export function showings(
+  posts: readonly Post[],
+  from: string,
+  alike: (key: string) => string = alikeIn(posts.flatMap((p) => p.media)),
+): Showing[] {
   return posts.flatMap(({ account, network, media, state, publishedAt, at, wished }) =>
     state === 'set aside'
       ? []
       : shownOf(media).map(({ source }) => ({
-          picture: pictureKey(source),
+          picture: alike(pictureKey(source)),
           account,
           network,
           day: Math.round((Date.parse((publishedAt ?? at ?? wished).slice(0, 10)) - Date.parse(from)) / DAY),
