@@ -1,4 +1,5 @@
 import { Resvg } from '@resvg/resvg-js'
+import { greyOf, PRINT_SIDE, printOf } from '../core/pictures'
 import {
   INK,
   OAK,
@@ -464,4 +465,21 @@ export function picturePng(name: string): Buffer | null {
   const png = Buffer.from(new Resvg(svg).render().asPng())
   drawn.set(name, png)
   return png
+}
+
+const prints = new Map<string, string | null>()
+
+/** The print of a scene, as it is taken when somebody looks at it; null where there is none of that name. */
+export function picturePrint(name: string): string | null {
+  const svg = pictureSvg(name)
+  if (!svg) return null
+  const known = prints.get(name)
+  if (known !== undefined) return known
+  const squeezed = svg.replace(
+    'width="1200" height="800"',
+    `width="${PRINT_SIDE}" height="${PRINT_SIDE}" preserveAspectRatio="none"`,
+  )
+  const print = printOf(greyOf(new Uint8ClampedArray(new Resvg(squeezed).render().pixels)))
+  prints.set(name, print)
+  return print
 }

@@ -45,6 +45,7 @@ import {
   type WorldLogin,
 } from '../world'
 import { ACCOUNTS, handbook, readingList } from './content'
+import { picturePrint } from './pictures'
 
 const HOUR = 3_600_000
 
@@ -455,6 +456,7 @@ class House {
     )
     for (const t of taken) {
       const at = Date.parse(t.piece.publishedAt ?? this.#now)
+      t.piece.images = t.piece.images.map(seen)
       if (t.piece.url) t.piece.counts = { ...t.piece.counts, ...sharesOf(t.piece.url, at, this.#request.now) }
       this.#passages.set(t.piece.id, t.passages)
     }
@@ -520,6 +522,12 @@ function accountOf(login: WorldLogin, brand: Brand, now: string, port: number): 
     endedAt: null,
     linkedAt: now,
   }
+}
+
+/** A picture of the demo's sites as it is when somebody has looked at it. */
+function seen<I extends { url: string }>(image: I): I & { seen?: { print: string; trouble: null } } {
+  const print = picturePrint(/([^/]+)\.png$/.exec(image.url)?.[1] ?? '')
+  return print ? { ...image, seen: { print, trouble: null } } : image
 }
 
 /** Ids that are the same for the same seed of chance: sixteen letters of base 36. */

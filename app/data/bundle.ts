@@ -112,12 +112,18 @@ async function removeAll(id: string): Promise<void> {
   for (const post of (await all('posts', 'brand', id)).filter((p) => p.state === 'handed over'))
     await recall(post)
   const accounts = await all('accounts', 'brand', id)
-  const [posts, recurrences, pieces] = await Promise.all([all('posts'), all('recurrences'), all('pieces')])
+  const [posts, recurrences, pieces, pictures] = await Promise.all([
+    all('posts'),
+    all('recurrences'),
+    all('pieces'),
+    all('pictures'),
+  ])
   const others = <T extends { brand: string }>(list: T[]): T[] => list.filter((row) => row.brand !== id)
   const used = picturesIn({
     posts: others(posts),
     recurrences: others(recurrences),
     pieces: others(pieces),
+    pictures: others(pictures),
   })
   const gone = (await all('media')).filter((m) => !used.has(m.id)).map((m) => m.id)
   await deleteRows(id, gone)

@@ -60,7 +60,15 @@ export {
   type WhenOff,
   workDifference,
 } from './actions/pipelines'
-export { keepPicture } from './actions/keepPicture'
+export {
+  clearing,
+  clearPictures,
+  removePicture,
+  takePicture,
+  tellPicture,
+  titleOfFile,
+  type Clearing,
+} from './actions/library'
 export {
   applyMoves,
   difference,
@@ -109,6 +117,7 @@ export {
   pictureOptions,
   saveLook,
   showFile,
+  showOwn,
   showPictures,
 } from './actions/postPictures'
 export {

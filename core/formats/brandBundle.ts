@@ -15,10 +15,11 @@ export function belongsTo(table: TableName, row: object, brand: string): boolean
   return (row as Record<string, unknown>)[table === 'brands' ? 'id' : 'brand'] === brand
 }
 
-/** The hashes of pictures that posts, recurring posts and pieces name. */
-export function picturesIn(rows: Pick<Rows, 'posts' | 'recurrences' | 'pieces'>): Set<string> {
+/** The hashes of pictures that posts, recurring posts, pieces and the library name. */
+export function picturesIn(rows: Pick<Rows, 'posts' | 'recurrences' | 'pieces' | 'pictures'>): Set<string> {
   const text = JSON.stringify([
     rows.posts.map((p) => p.media),
+    rows.pictures.map((p) => p.url),
     rows.recurrences,
     rows.pieces.map((p) => p.images),
   ])

@@ -51,7 +51,7 @@ export const LibraryPicture = z.object({
   height: z.int().positive(),
   /** Size of its bytes. */
   bytes: z.int().positive(),
-  print: Print,
+  print: Print.nullable(),
   addedAt: Instant,
 })
 export type LibraryPicture = z.infer<typeof LibraryPicture>

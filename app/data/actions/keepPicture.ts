@@ -1,5 +1,5 @@
-import { Fault, ownPicture } from '../../../core/model'
-import type { MadePicture } from '../../workers/blobs'
+import { Fault } from '../../../core/model'
+import type { SeenPicture } from '../../workers/blobs'
 import { pictures } from '../../workers'
 import { storePicture } from './pictures'
 
@@ -16,11 +16,10 @@ const TYPES: Readonly<Record<string, string>> = {
 }
 
 /**
- * Keeps a picture out of a file in the workspace, once however often it comes, and gives the address that posts have it
- * by: turned upright, without what a camera wrote into it, an SVG as the pixels that it shows. Refuses with a sentence
+ * Keeps the bytes of a picture out of a file in the workspace, once however often it comes: turned upright, without what a camera wrote into it, an SVG as the pixels that it shows. Refuses with a sentence
  * what is no picture, or is too large.
  */
-export async function keepPicture(file: Blob): Promise<string> {
+export async function keepPicture(file: Blob): Promise<SeenPicture> {
   if (file.size > LARGEST)
     throw new Fault(
       'bad-request',
@@ -44,7 +43,7 @@ export async function keepPicture(file: Blob): Promise<string> {
       'bad-request',
       `This picture has ${told.width} by ${told.height} pixels; ${MOST_PIXELS / 1e6} million are the most. Make it smaller first.`,
     )
-  let picture: MadePicture
+  let picture: SeenPicture
   try {
     // The bytes alone, without the file they came out of.
     const alone = new Blob([content], { type })
@@ -56,7 +55,7 @@ export async function keepPicture(file: Blob): Promise<string> {
     )
   }
   await storePicture(picture)
-  return ownPicture(picture.hash)
+  return picture
 }
 
 /** What the first bytes of a file tell of it; all is nought where they tell nothing. */

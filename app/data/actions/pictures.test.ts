@@ -13,6 +13,7 @@ vi.mock('../../workers', async () => {
   return { ...made, pictures: () => ({ ...made.pictures(), look }) }
 })
 
+const keep = async (file: Blob): Promise<string> => ownPicture((await keepPicture(file)).hash)
 const png = (text: string): Blob => new Blob([text], { type: 'image/png' })
 beforeEach(async () => {
   connectTo(null)
@@ -21,9 +22,9 @@ beforeEach(async () => {
 
 describe('a picture out of a file', () => {
   it('lies in the workspace once, however often it comes, and is had by its address', async () => {
-    const url = await keepPicture(png('a seam'))
-    expect(await keepPicture(png('a seam'))).toBe(url)
-    const other = await keepPicture(png('a frame'))
+    const url = await keep(png('a seam'))
+    expect(await keep(png('a seam'))).toBe(url)
+    const other = await keep(png('a frame'))
     expect(other).not.toBe(url)
     expect((await all('media')).map((m) => ownPicture(m.id)).toSorted()).toEqual([url, other].toSorted())
     expect(await (await pictureBytes(url))?.text()).toBe('a seam')
@@ -52,7 +53,7 @@ describe('a picture out of a file', () => {
   })
 
   it('that is gone is said to be gone; any other address is not looked for here', async () => {
-    const url = await keepPicture(png('a seam'))
+    const url = await keep(png('a seam'))
     await (await database()).delete('blobs', ownPictureHash(url) ?? '')
     await expect(pictureBytes(url)).rejects.toMatchObject({ code: 'not-found' })
     for (const address of ['https://yard.example/seam.png', 'picture:short', 'blob:picture:']) {

@@ -3,6 +3,7 @@ import {
   cardLacks,
   Fault,
   firstPicture,
+  ownPictureHash,
   type Card,
   type Layout,
   type Look,
@@ -14,7 +15,7 @@ import { chooseShape, network } from '../../../core/networks'
 import { cards, heavy } from '../../workers'
 import { all, commit, must, one, patch, wholePiece } from '../store'
 import { changePost } from './life'
-import { keepPicture } from './keepPicture'
+import { libraryMedia, takePicture, titleOfFile } from './library'
 import { aroundPost, checksOf, doubted } from './posts'
 
 /** The pictures that a post may show, those first that may stand there; nothing is changed. */
@@ -58,18 +59,24 @@ export async function nextPicture(id: string): Promise<void> {
   await showPictures(id, next.media)
 }
 
-/** Takes a picture out of a file in and shows it with a post, after those it has or in their place. */
+/** Takes a picture out of a file into the library and shows it with a post, after those it has or in their place. */
 export async function showFile(id: string, file: Blob, after: readonly PostMedia[]): Promise<void> {
-  const url = await keepPicture(file)
+  const { brand } = await must('posts', id)
+  const picture = await takePicture(brand, file, { origin: 'file', title: titleOfFile(file) })
+  await showOwn(id, picture, after)
+}
+
+/** Shows a picture of the library with a post, in the shape its network takes, after those it has or in their place. */
+export async function showOwn(
+  id: string,
+  picture: Parameters<typeof libraryMedia>[0] & { size?: { width: number; height: number } | null },
+  after: readonly PostMedia[],
+): Promise<void> {
   const post = await must('posts', id)
-  const info = await one('media', url.replace(/^picture:/, ''))
-  const media: PostMedia = {
-    source: { from: 'address', url },
-    alt: '',
-    shape: chooseShape(info ?? null, network(post.network).media.shapes),
-    hash: null,
-  }
-  await showPictures(id, [...after, media], 'Show a picture of our own')
+  const { shapes } = network(post.network).media
+  const info = await one('media', ownPictureHash(picture.url) ?? '')
+  const media = { ...libraryMedia(picture), shape: chooseShape(picture.size ?? info ?? null, shapes) }
+  await showPictures(id, [...after, media], 'Show a picture of the library')
 }
 
 /** Says in words what a picture of a post shows. */

@@ -104,7 +104,8 @@ describe('the runner', () => {
 
   it('sends a picture out of a file with its post, and holds the post where the picture is gone', async () => {
     const bytes = readFileSync(join(import.meta.dirname, '../../../docs/screenshots/desk.png'))
-    const url = await keepPicture(new Blob([bytes], { type: 'image/png' }))
+    const { hash } = await keepPicture(new Blob([bytes], { type: 'image/png' }))
+    const url = ownPicture(hash)
     const media: Post['media'] = [
       { source: { from: 'address', url }, alt: 'A desk by the window', shape: null, hash: null },
     ]

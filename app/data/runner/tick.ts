@@ -189,7 +189,10 @@ const PICTURES_A_ROUND = 24
 
 /** Looks at some pictures of pieces that nobody has looked at yet. As that is written down, the next round looks at the next. */
 async function seeSome(): Promise<void> {
-  await seePictures((await all('pieces')).filter((p) => p.images.some((i) => !i.seen)), PICTURES_A_ROUND)
+  await seePictures(
+    (await all('pieces')).filter((p) => p.images.some((i) => !i.seen)),
+    PICTURES_A_ROUND,
+  )
 }
 
 async function seeAccounts(): Promise<void> {

@@ -1,6 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { ownPictureHash, type HandWords } from '../../../core/model'
-import { keepPicture, usePicture } from '../../data'
+import { takePicture, titleOfFile, usePicture } from '../../data'
+import { useWork } from '../../shell'
 import { attempt, Button, FileButton, Labelled, say, TextField } from '../../ui'
 import { isPictureAddress } from './kept'
 
@@ -14,13 +15,14 @@ export function PictureField({
   picture: Picture
   onChange: (picture: Picture) => void
 }) {
+  const { brand } = useWork()
   const own = picture !== null && ownPictureHash(picture.url) !== null
   const whole = picture !== null && isPictureAddress(picture.url)
   const shown = usePicture(whole ? picture.url : null)
   const set = (url: string): void => onChange(url ? { url, alt: picture?.alt ?? '' } : null)
   const take = (file: File): void =>
     void attempt(async () => {
-      set(await keepPicture(file))
+      set((await takePicture(brand.id, file, { origin: 'file', title: titleOfFile(file) })).url)
       say('The picture was taken in.')
     })
   return (
