@@ -173,6 +173,20 @@ describe('remedies', () => {
     )
   })
 
+  it('blocks a picture whose author has to be named and is not; naming is no claim of the caption', () => {
+    const line = 'Picture: Ada Wren, Drawer 1912'
+    const found = (text: string) => checkCaption(text, { ...context, credits: [line] })
+    const [block] = found('A kite flies. #Kites')
+    expect(block).toMatchObject({ code: 'no-credit', severity: 'block', words: line })
+    const mended = remedyFor(block!, 'A kite flies. #Kites', context.profile)
+    expect(mended).toBe(`A kite flies. #Kites\n\n${line}`)
+    expect(found(mended!).map((c) => c.code)).toEqual(
+      checkCaption('A kite flies. #Kites', context).map((c) => c.code),
+    )
+    expect(checkCaption(mended!, context).map((c) => c.code)).toContain('not-grounded')
+    expect(found(line).map((c) => c.code)).toContain('empty')
+  })
+
   it('notes what has no alternative text, and what is hard to read', () => {
     expect(checkCaption('A kite flies.', { ...context, alts: [''] }).map((c) => c.code)).toContain('no-alt')
     const hard =

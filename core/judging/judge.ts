@@ -5,6 +5,7 @@ import { tagsIn, withoutAddresses, withoutTags } from '../text'
 import type { Caption, CheckContext, Rule } from './rule'
 import { sameWords, tooAlike } from './rules/alike'
 import { empty, fields, format, media } from './rules/fields'
+import { credit } from './rules/credit'
 import { grounded, ownWords } from './rules/grounded'
 import { mostHashtags, sensibleHashtags } from './rules/hashtags'
 import { neverSay } from './rules/house'
@@ -24,6 +25,7 @@ export const RULES: readonly Rule[] = [
   fields,
   format,
   media,
+  credit,
   link,
   mostHashtags,
   neverSay,
@@ -52,8 +54,10 @@ const BLOCKING = RULES.filter((rule) => rule.blocks)
 /** A line of a video's chapters, which is a name and no prose. */
 const CHAPTER = /^\d+:\d\d(?::\d\d)? .*$/gm
 
-function captionOf(text: string): Caption {
-  const bare = withoutAddresses(text, ' ')
+/** A caption in its parts. The lines that name whose pictures it shows are no prose of its own. */
+function captionOf(text: string, { credits = [] }: Pick<CheckContext, 'credits'>): Caption {
+  const own = credits.reduce((rest, line) => rest.split(line).join(''), text)
+  const bare = withoutAddresses(own, ' ')
   return { text, prose: withoutTags(bare).replace(CHAPTER, '').replace(/\s+$/gm, ''), tags: tagsIn(bare) }
 }
 
@@ -63,7 +67,7 @@ function captionOf(text: string): Caption {
  * about a millisecond a caption apart from the likeness to `others`, so it can run as one types.
  */
 export function checkCaption(text: string, context: CheckContext): Check[] {
-  const caption = captionOf(text)
+  const caption = captionOf(text, context)
   const english = isEnglish(context.language ?? null)
   return RULES.filter((rule) => english || !rule.english).flatMap((rule) =>
     rule.finds(caption, context).map((finding): Check => ({ code: rule.code, ...finding })),
@@ -72,7 +76,7 @@ export function checkCaption(text: string, context: CheckContext): Check[] {
 
 /** Whether a caption breaks a rule that no gate lets pass, for choosing among drafts. */
 export function isBlocked(text: string, context: CheckContext): boolean {
-  const caption = captionOf(text)
+  const caption = captionOf(text, context)
   return BLOCKING.some((rule) => rule.finds(caption, context).some((f) => f.severity === 'block'))
 }
 

@@ -16,6 +16,8 @@ export interface CheckContext {
   clips?: number
   /** Alternative texts of the pictures. */
   alts?: readonly string[]
+  /** The lines that have to stand in the text for the pictures to be shown. */
+  credits?: readonly string[]
   /** The address the post leads to. */
   link?: string | null
   /** The last day for which the piece keeps, and the day on which the post goes out (local dates). */

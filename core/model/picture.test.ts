@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { withCredits, type PostMedia } from './post'
 import { alikeAmong, creditLine, LIKE_BITS, printDistance } from './picture'
 
 const print = fc.bigInt({ min: 0n, max: 2n ** 64n - 1n }).map((n) => n.toString(16).padStart(16, '0'))
@@ -58,4 +59,23 @@ it('a credit names the author and where the picture is from, as far as they are 
   expect(creditLine(credit)).toBe('Picture: Ada Wren, The drawer')
   expect(creditLine({ ...credit, from: ' ' })).toBe('Picture: Ada Wren')
   expect(creditLine({ ...credit, author: '', from: '' })).toBe('')
+})
+
+describe('the lines that name whose pictures a post shows', () => {
+  const shows = (author: string, mustShow = true): PostMedia => ({
+    source: { from: 'address', url: `https://a.example/${author}.png` },
+    alt: '',
+    shape: null,
+    credit: { author, from: '', licence: 'Free', page: null, mustShow },
+    hash: null,
+  })
+  it('come with them and go with them, each once, and only where they have to', () => {
+    const text = 'Oak bends.\n\n#Oak'
+    const one = withCredits(text, [], [shows('Ada'), shows('Ada'), shows('Ben', false)])
+    expect(one).toBe('Oak bends.\n\n#Oak\n\nPicture: Ada')
+    expect(withCredits(one, [shows('Ada')], [shows('Ada'), shows('Cid')])).toBe(`${one}\n\nPicture: Cid`)
+    expect(withCredits(one, [shows('Ada')], [shows('Cid')])).toBe('Oak bends.\n\n#Oak\n\nPicture: Cid')
+    expect(withCredits(one, [shows('Ada')], [])).toBe(text)
+    expect(withCredits(text, [shows('', true)], [shows('', true)])).toBe(text)
+  })
 })

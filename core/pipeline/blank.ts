@@ -80,7 +80,9 @@ export function alikeWith(piece: Pick<Piece, 'images'>, posts: readonly Post[]):
   const ofPosts = posts.flatMap(({ media }) =>
     media.flatMap(({ source, print }) => (print ? [{ key: pictureKey(source), print }] : [])),
   )
-  const ofPiece = piece.images.flatMap(({ url, seen }) => (seen?.print ? [{ key: url, print: seen.print }] : []))
+  const ofPiece = piece.images.flatMap(({ url, seen }) =>
+    seen?.print ? [{ key: url, print: seen.print }] : [],
+  )
   return alikeAmong([...ofPosts, ...ofPiece])
 }
 

@@ -1,6 +1,6 @@
 import { houseOf } from '../house'
 import { sourceText, type CheckContext } from '../judging'
-import type { Brand, Post, WholePiece } from '../model'
+import { creditsOf, type Brand, type Post, type WholePiece } from '../model'
 import { network } from '../networks'
 import { addressesIn, bareWords, trigrams } from '../text'
 
@@ -43,6 +43,7 @@ export function contextFor(
     linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
     pictures: post.media.length,
     alts: post.media.map((m) => m.alt),
+    credits: creditsOf(post.media),
     beside: post.wording,
     others: posts
       .filter((p) => p.id !== post.id && p.network === post.network && p.state !== 'set aside')

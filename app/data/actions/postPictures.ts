@@ -4,6 +4,7 @@ import {
   Fault,
   firstPicture,
   ownPictureHash,
+  withCredits,
   type Card,
   type Layout,
   type Look,
@@ -28,7 +29,10 @@ export async function pictureOptions(id: string): Promise<PictureOption[]> {
 /** Only what a network shows can stand too near on it. */
 const near = (post: Post, posts: readonly Post[]): Post[] => posts.filter((p) => p.network === post.network)
 
-/** Shows other pictures with a post, in order; an approval stays, unless they break a rule. */
+/**
+ * Shows other pictures with a post, in order; an approval stays, unless they break a rule. Its caption names whose they are
+ * where they may not be shown without.
+ */
 export async function showPictures(
   id: string,
   media: PostMedia[],
@@ -41,8 +45,9 @@ export async function showPictures(
       'bad-request',
       `${network(post.network).name} takes ${most === 0 ? 'no pictures' : `at most ${most}`}. Take one away first.`,
     )
-  const checks = await checksOf({ ...post, media })
-  await changePost(post, label, 'edit', (p) => doubted({ ...p, media, checks }))
+  const wording = { ...post.wording, text: withCredits(post.wording.text, post.media, media) }
+  const checks = await checksOf({ ...post, media, wording })
+  await changePost(post, label, 'edit', (p) => doubted({ ...p, media, wording, checks }))
 }
 
 /** Shows the next of the pictures that a post may show: the best that may stand there, then the one after it. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Card } from '../card'
-import { alikeAmong, Credit, Cut, Print, type KnownPicture } from '../picture'
+import { alikeAmong, Credit, creditLine, Cut, Print, type KnownPicture } from '../picture'
 
 /** The address of a picture that lies in the workspace itself, by the SHA-256 of its bytes in hexadecimal. */
 export function ownPicture(hash: string): string {
@@ -51,8 +51,24 @@ export function layoutOf(key: string): string | null {
 /** By what the pictures of posts are known among them, like ones by one key; what has no print, by its own (`alikeAmong`). */
 export function alikeIn(media: Iterable<PostMedia>): (key: string) => string {
   const known: KnownPicture[] = []
-  for (const { source, print } of media) if (print !== undefined) known.push({ key: pictureKey(source), print })
+  for (const { source, print } of media)
+    if (print !== undefined) known.push({ key: pictureKey(source), print })
   return alikeAmong(known)
+}
+
+/** The lines by which the authors of pictures are named that may not be shown without. */
+export function creditsOf(media: readonly PostMedia[]): string[] {
+  const lines = media.flatMap(({ credit }) => (credit?.mustShow ? [creditLine(credit)] : []))
+  return [...new Set(lines.filter((line) => line !== ''))]
+}
+
+/** A caption with the lines that its pictures ask for, in paragraphs at its end, and without those that others asked for before. */
+export function withCredits(text: string, before: readonly PostMedia[], after: readonly PostMedia[]): string {
+  const wanted = creditsOf(after)
+  const paragraphs = text.split('\n\n')
+  const gone = creditsOf(before).filter((line) => !wanted.includes(line))
+  const kept = paragraphs.filter((p) => !gone.includes(p.trim()))
+  return [...kept, ...wanted.filter((line) => !text.includes(line))].join('\n\n')
 }
 
 /** What the first picture of a post is known by; null where it has none. */
