@@ -40,6 +40,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/LookScreen')).LookScreen }),
       },
       {
+        path: 'writing/pictures',
+        lazy: async () => ({ Component: (await import('./writing/library/LibraryScreen')).LibraryScreen }),
+      },
+      {
         path: 'writing/piece/:id',
         lazy: async () => ({ Component: (await import('./writing/Series')).Series }),
       },

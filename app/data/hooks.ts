@@ -16,6 +16,7 @@ import {
 import { NETWORKS } from '../../core/networks'
 import { cards } from '../workers'
 import { pictureBytes } from './actions/pictures'
+import { smallPicture } from './actions/seeing'
 import { all, one } from './store'
 
 const OPTIONS = {
@@ -92,6 +93,16 @@ export function usePicture(url: string | null): string | undefined {
     return blob ? URL.createObjectURL(blob) : undefined
   })
   return own ? data : (url ?? undefined)
+}
+
+/** What an image element shows a picture by in a list: its small copy where there is one, else as `usePicture` does. */
+export function useSmallPicture(url: string | null): string | undefined {
+  const { data: small } = useSWRImmutable(url === null ? null : ['small', url], async ([, address]) => {
+    const blob = await smallPicture(address)
+    return blob ? URL.createObjectURL(blob) : null
+  })
+  const whole = usePicture(small === null ? url : null)
+  return small ?? whole
 }
 
 /** What an image element shows a picture of a post by; a card is drawn in the brand's look. Undefined until it is there. */

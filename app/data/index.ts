@@ -153,6 +153,7 @@ export {
   useAccounts,
   useCard,
   useMedia,
+  useSmallPicture,
   useOpenAccounts,
   usePicture,
   useRow,

@@ -31,6 +31,7 @@ export function Writing() {
         <Button onClick={() => void navigate('/writing/briefs')}>Briefs</Button>
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
         <Button onClick={() => void navigate('/writing/look')}>Look of cards</Button>
+        <Button onClick={() => void navigate('/writing/pictures')}>Pictures</Button>
       </PageHead>
       <Box px="6" pb="8">
         {alone > 0 && (

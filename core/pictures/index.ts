@@ -3,4 +3,12 @@ export { cardsFor } from './cards'
 export { slidesOf } from './slides'
 export { choosePictures, rankPictures, type PictureWish } from './choose'
 export { greyOf, PRINT_SIDE, printOf } from './print'
-export { findIn, libraryOf, ORDERS, ORIGINS, type LibraryEntry, type LibraryQuery } from './library'
+export {
+  findIn,
+  libraryOf,
+  ORDERS,
+  ORIGINS,
+  type LibraryEntry,
+  type LibraryQuery,
+  type Origin,
+} from './library'

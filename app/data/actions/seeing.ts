@@ -31,6 +31,11 @@ export async function keepSmall(url: string, picture: Blob): Promise<void> {
   await (await database()).put('blobs', { id: smallOf(url), blob })
 }
 
+/** The small copy of a picture; null where none was made yet. */
+export async function smallPicture(url: string): Promise<Blob | null> {
+  return (await (await database()).get('blobs', smallOf(url)))?.blob ?? null
+}
+
 async function look(url: string): Promise<Found | null> {
   if (Date.now() - (tried.get(url) ?? -REST) < REST) return null
   try {
