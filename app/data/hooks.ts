@@ -5,6 +5,7 @@ import {
   joinPiece,
   ownPictureHash,
   type Card,
+  type Cut,
   type Look,
   type PostMedia,
   textId,
@@ -15,7 +16,7 @@ import {
 } from '../../core/model'
 import { NETWORKS } from '../../core/networks'
 import { cards } from '../workers'
-import { pictureBytes } from './actions/pictures'
+import { pictureBytes, proposedCut } from './actions/pictures'
 import { smallPicture } from './actions/seeing'
 import { all, one } from './store'
 
@@ -112,6 +113,16 @@ export function useMedia(media: PostMedia | undefined, brand: string): string | 
   const address = usePicture(source?.from === 'address' ? source.url : null)
   const card = useCard(source?.from === 'card' ? source.card : null, look, media?.shape ?? null)
   return source?.from === 'card' ? card?.url : address
+}
+
+/** The part of a picture that a post shows in its shape: as it was chosen, or as is proposed; undefined until that is known. */
+export function useCut({ source, shape, cut }: PostMedia): Cut | undefined {
+  const ask = source.from === 'address' && shape !== null && !cut
+  const { data } = useSWRImmutable(
+    ask ? ['proposed', source.url, shape.width, shape.height] : null,
+    ([, url, width, height]) => proposedCut(url, { width, height }),
+  )
+  return cut ?? data
 }
 
 /** A card in a look as an image element shows it, the letters that no typeface has, and the ground it stands on. */

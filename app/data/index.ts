@@ -118,6 +118,7 @@ export {
   saveLook,
   showFile,
   showOwn,
+  cutPicture,
   showPictures,
 } from './actions/postPictures'
 export {
@@ -152,6 +153,7 @@ export { clockNow, nowIso, useClock } from './clock'
 export {
   useAccounts,
   useCard,
+  useCut,
   useMedia,
   useSmallPicture,
   useOpenAccounts,

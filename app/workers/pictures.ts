@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import smartcrop, { type Crop } from 'smartcrop'
 import type { Cut } from '../../core/model'
-import { chooseShape, cropAboutCentre, cutIn, type Shape } from '../../core/networks'
+import { cutIn, movedCut, type Shape } from '../../core/networks'
 import { greyOf, PRINT_SIDE, printOf } from '../../core/pictures'
 import { hashOf, type MadePicture, type SeenPicture } from './blobs'
 
@@ -55,25 +55,17 @@ async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
   }
   // Null where a picture is smaller than its coarse steps, which its types do not say.
   const { topCrop } = (await smartcrop.crop(bitmap, options)) as { topCrop: Crop | null }
-  const whole = cropAboutCentre(bitmap, shape)
-  // It counts in coarse steps: the place is its, the size that which the shape has at most.
-  const within = (at: number, size: number, most: number): number => Math.min(Math.max(0, at), most - size)
-  const x = within(
-    topCrop ? topCrop.x + (topCrop.width - whole.width) / 2 : whole.x,
-    whole.width,
-    bitmap.width,
+  const { width, height } = bitmap
+  const middle = topCrop
+    ? { x: topCrop.x + topCrop.width / 2, y: topCrop.y + topCrop.height / 2 }
+    : { x: width / 2, y: height / 2 }
+  // It counts in coarse steps: the place is its, the size the largest that the shape has.
+  return movedCut(
+    bitmap,
+    shape,
+    { x: middle.x / width - 0.5, y: middle.y / height - 0.5, width: 1, height: 1 },
+    {},
   )
-  const y = within(
-    topCrop ? topCrop.y + (topCrop.height - whole.height) / 2 : whole.y,
-    whole.height,
-    bitmap.height,
-  )
-  return {
-    x: x / bitmap.width,
-    y: y / bitmap.height,
-    width: whole.width / bitmap.width,
-    height: whole.height / bitmap.height,
-  }
 }
 
 /** What the page asks of the picture worker. All of it throws what cannot be read as a picture. */
@@ -119,19 +111,13 @@ const pictures = {
   },
 
   /**
-   * Crops a picture to one of the shapes a network takes, as is proposed for it (whole where there are none), or to the part
-   * that was chosen for a shape; at most 1600 pixels on its longer side, as JPEG; the hash is SHA-256 of its bytes.
+   * Cuts a picture to the part that was chosen for a shape, or that is proposed for it, or leaves it whole; at most 1600 pixels
+   * on its longer side, as JPEG; the hash is SHA-256 of its bytes.
    */
-  crop: async (
-    source: Blob,
-    shapes: readonly Shape[],
-    chosen: { shape: Shape; cut: Cut } | null,
-  ): Promise<MadePicture> => {
+  crop: async (source: Blob, shape: Shape | null, cut: Cut | null): Promise<MadePicture> => {
     const bitmap = await createImageBitmap(source)
-    const shape = chosen ? chosen.shape : chooseShape(bitmap, shapes)
-    const box = shape
-      ? cutIn(bitmap, shape, chosen?.cut ?? (await proposedCut(bitmap, shape)))
-      : { x: 0, y: 0, width: bitmap.width, height: bitmap.height }
+    const part = shape && (cut ?? (await proposedCut(bitmap, shape)))
+    const box = cutIn(bitmap, part ?? { x: 0, y: 0, width: 1, height: 1 })
     const scale = Math.min(1, LONGEST / Math.max(box.width, box.height))
     const { canvas, context } = canvasOf(box.width * scale, box.height * scale)
     const { width, height } = canvas

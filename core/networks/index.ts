@@ -12,7 +12,7 @@ import shutterleaf from './profiles/shutterleaf.json'
 
 export { NetworkProfile, type LinkPlace } from './profile'
 export { graphemes, measure, sliceGraphemes } from './measure'
-export { chooseShape, cropAboutCentre, cutIn, type Shape } from './shape'
+export { chooseShape, cropAboutCentre, cutIn, movedCut, type Shape } from './shape'
 
 /** The profiles that ship, in the order in which they are shown. */
 export const NETWORKS: readonly NetworkProfile[] = [

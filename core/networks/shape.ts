@@ -43,27 +43,50 @@ export function cropAboutCentre(size: { width: number; height: number }, shape: 
   }
 }
 
-/**
- * The box of a shape that a part of a picture stands for, in whole pixels: the largest of that shape about the middle of the
- * part that is no larger than it, moved into the picture where it would reach over an edge. `cut` is in fractions.
- */
-export function cutIn(
+/** A part of a picture as fractions of its width and height. */
+type Part = Box
+
+/** The largest part of a shape in a picture, as fractions of it, about a middle given the same way and moved in from the edges. */
+function partAbout(
   size: { width: number; height: number },
   shape: Shape,
-  cut: { x: number; y: number; width: number; height: number },
-): Box {
-  const [width, height] = [cut.width * size.width, cut.height * size.height]
-  const part = cropAboutCentre({ width: Math.max(1, width), height: Math.max(1, height) }, shape)
-  const [w, h] = [
-    Math.min(size.width, Math.round(part.width)),
-    Math.min(size.height, Math.round(part.height)),
-  ]
-  const within = (middle: number, length: number, most: number): number =>
-    Math.min(Math.max(0, Math.round(middle - length / 2)), most - length)
-  return {
-    x: within(cut.x * size.width + width / 2, w, size.width),
-    y: within(cut.y * size.height + height / 2, h, size.height),
-    width: w,
-    height: h,
+  middle: { x: number; y: number },
+  /** How much of the largest part it is across, 0 to 1. */
+  share = 1,
+): Part {
+  const scale = Math.min(size.width / shape.width, size.height / shape.height) * share
+  const width = Math.min(1, (shape.width * scale) / size.width)
+  const height = Math.min(1, (shape.height * scale) / size.height)
+  const within = (at: number, length: number): number => Math.min(Math.max(0, at - length / 2), 1 - length)
+  return { x: within(middle.x, width), y: within(middle.y, height), width, height }
+}
+
+/** The least of the largest part, across, that can be cut out: what is smaller would be seen to be blown up. */
+const LEAST = 0.2
+
+/**
+ * Another part of a picture in a shape: moved by fractions of the picture, and so much larger or smaller across, about its
+ * middle; never over an edge, nor smaller than a fifth of the largest.
+ */
+export function movedCut(
+  size: { width: number; height: number },
+  shape: Shape,
+  cut: Part,
+  by: { x?: number; y?: number; times?: number },
+): Part {
+  const largest = partAbout(size, shape, { x: 0.5, y: 0.5 })
+  const share = Math.max(cut.width / largest.width, cut.height / largest.height)
+  const middle = { x: cut.x + cut.width / 2 + (by.x ?? 0), y: cut.y + cut.height / 2 + (by.y ?? 0) }
+  return partAbout(size, shape, middle, Math.min(1, Math.max(LEAST, share * (by.times ?? 1))))
+}
+
+/** The box of a part of a picture, in whole pixels, at least 1 by 1. */
+export function cutIn(size: { width: number; height: number }, cut: Part): Box {
+  const span = (from: number, length: number, most: number): [number, number] => {
+    const start = Math.min(most - 1, Math.round(from * most))
+    return [start, Math.min(most - start, Math.max(1, Math.round(length * most)))]
   }
+  const [x, width] = span(cut.x, cut.width, size.width)
+  const [y, height] = span(cut.y, cut.height, size.height)
+  return { x, y, width, height }
 }

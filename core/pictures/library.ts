@@ -26,6 +26,8 @@ export interface LibraryEntry {
   credit: Credit | null
   /** In pixels; null where nobody has looked yet, and of cards. */
   size: { width: number; height: number } | null
+  /** Null where nobody has looked yet, and of cards and what is flat. */
+  print: string | null
   /** Why it cannot be shown; null where it can, as far as is known. */
   trouble: string | null
   /** When it came into the library. */
@@ -60,13 +62,14 @@ export function libraryOf({ pieces, pictures, posts }: LibraryOf): LibraryEntry[
       entry.title ||= image.caption || image.alt || title
       entry.alt ||= image.alt
       if (image.width && image.height) entry.size ??= { width: image.width, height: image.height }
+      entry.print ??= image.seen?.print ?? null
       entry.trouble ??= image.seen?.trouble ?? null
       if (!entry.pieces.some((p) => p.id === id)) entry.pieces.push({ id, title })
       entries.set(image.url, entry)
     }
-  for (const { url, origin, title, alt, credit, width, height, addedAt } of pictures) {
+  for (const { url, origin, title, alt, credit, width, height, print, addedAt } of pictures) {
     const own = blank({ from: 'address', url }, origin, addedAt)
-    entries.set(url, { ...own, title, alt, credit, size: { width, height } })
+    entries.set(url, { ...own, title, alt, credit, print, size: { width, height } })
   }
   for (const post of posts) if (post.state !== 'set aside') noteUses(entries, post)
   for (const entry of entries.values()) {
@@ -74,7 +77,7 @@ export function libraryOf({ pieces, pictures, posts }: LibraryOf): LibraryEntry[
     entry.lastSeen = entry.uses.findLast((u) => u.out)?.at ?? null
     entry.nextSeen = entry.uses.find((u) => !u.out)?.at ?? null
   }
-  return withLikes([...entries.values()], pieces, pictures).sort((a, b) => b.addedAt.localeCompare(a.addedAt))
+  return withLikes([...entries.values()]).sort((a, b) => b.addedAt.localeCompare(a.addedAt))
 }
 
 function blank(source: PictureSource, origin: Origin, addedAt: string): LibraryEntry {
@@ -87,6 +90,7 @@ function blank(source: PictureSource, origin: Origin, addedAt: string): LibraryE
     alt: '',
     credit: null,
     size: null,
+    print: null,
     trouble: null,
     addedAt,
     pieces: [],
@@ -120,17 +124,8 @@ function noteUses(entries: Map<string, LibraryEntry>, post: Post): void {
 }
 
 /** Entries with how many of the others look like each. */
-function withLikes(
-  entries: LibraryEntry[],
-  pieces: LibraryOf['pieces'],
-  pictures: readonly LibraryPicture[],
-): LibraryEntry[] {
-  const alike = alikeAmong([
-    ...pieces.flatMap((p) =>
-      p.images.flatMap(({ url, seen }) => (seen?.print ? [{ key: url, print: seen.print }] : [])),
-    ),
-    ...pictures.flatMap(({ url, print }) => (print ? [{ key: url, print }] : [])),
-  ])
+function withLikes(entries: LibraryEntry[]): LibraryEntry[] {
+  const alike = alikeAmong(entries.flatMap(({ key, print }) => (print ? [{ key, print }] : [])))
   const counts = new Map<string, number>()
   for (const { key } of entries) counts.set(alike(key), (counts.get(alike(key)) ?? 0) + 1)
   return entries.map((e) => ({ ...e, like: alike(e.key), others: (counts.get(alike(e.key)) ?? 1) - 1 }))

@@ -1,5 +1,12 @@
-import { Fault, ownPictureHash, type MediaInfo, type Post, type PostMedia } from '../../../core/model'
-import { network } from '../../../core/networks'
+import {
+  Fault,
+  ownPictureHash,
+  type Cut,
+  type MediaInfo,
+  type Post,
+  type PostMedia,
+} from '../../../core/model'
+import type { Shape } from '../../../core/networks'
 import type { MadePicture } from '../../workers/blobs'
 import { cards, pictures } from '../../workers'
 import { bytes } from '../api'
@@ -44,11 +51,7 @@ async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: stri
   const made =
     source.from === 'card'
       ? await cards().paint(source.card, (await must('brands', post.brand)).look, media.shape)
-      : await pictures().crop(
-          await sourceBytes(source.url),
-          network(post.network).media.shapes,
-          media.shape && media.cut ? { shape: media.shape, cut: media.cut } : null,
-        )
+      : await pictures().crop(await sourceBytes(source.url), media.shape, media.cut ?? null)
   await storePicture(made)
   await commit('machine', [
     patch('posts', post.id, (p) => ({
@@ -62,4 +65,9 @@ async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: stri
 /** The bytes of a picture by its address, of the workspace itself or fetched from the web by the server. */
 export async function sourceBytes(url: string): Promise<Blob> {
   return (await pictureBytes(url)) ?? bytes('POST', '/api/intake/picture', { url })
+}
+
+/** The part of a picture that is proposed for a shape, as fractions of it. */
+export async function proposedCut(url: string, shape: Shape): Promise<Cut> {
+  return pictures().propose(await sourceBytes(url), shape)
 }

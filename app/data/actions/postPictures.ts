@@ -6,13 +6,14 @@ import {
   ownPictureHash,
   withCredits,
   type Card,
+  type Cut,
   type Layout,
   type Look,
   type Post,
   type PostMedia,
 } from '../../../core/model'
 import type { ExampleCards, PictureOption } from '../../../core/pipeline'
-import { chooseShape, network } from '../../../core/networks'
+import { chooseShape, network, type Shape } from '../../../core/networks'
 import { cards, heavy } from '../../workers'
 import { all, commit, must, one, patch, wholePiece } from '../store'
 import { changePost } from './life'
@@ -89,6 +90,17 @@ export async function describePicture(id: string, index: number, alt: string): P
   const post = await must('posts', id)
   const media = post.media.map((m, i) => (i === index ? { ...m, alt: alt.trim() } : m))
   await showPictures(id, media, 'Describe a picture')
+}
+
+/** Shows another part of a picture of a post, in one of the shapes its network takes; without a part, what is proposed. */
+export async function cutPicture(id: string, index: number, shape: Shape, cut: Cut | null): Promise<void> {
+  const post = await must('posts', id)
+  const media = post.media.map((m, i): PostMedia => {
+    if (i !== index) return m
+    const { cut: _, ...rest } = m
+    return { ...rest, shape, hash: null, ...(cut ? { cut } : {}) }
+  })
+  await showPictures(id, media, 'Crop a picture')
 }
 
 /** Changes the words or the layout of a post's card; what is told of it to those who cannot see it goes with them. */

@@ -1,4 +1,5 @@
 import { asFault, type Piece, type PieceImage, type Post, type PostMedia } from '../../../core/model'
+import { chooseShape, network } from '../../../core/networks'
 import type { SeenPicture } from '../../workers/blobs'
 import { pictures } from '../../workers'
 import { database } from '../database'
@@ -110,7 +111,11 @@ function toldOf(post: Post, found: ReadonlyMap<string, Found>): Write {
     ...p,
     media: p.media.map((m) => {
       const print = printFor(m, found)
-      return print ? { ...m, print } : m
+      if (!print) return m
+      // Its shape was chosen without knowing its size.
+      const size = m.source.from === 'address' ? (found.get(m.source.url)?.size ?? null) : null
+      const shape = m.cut || m.hash ? m.shape : chooseShape(size, network(p.network).media.shapes)
+      return { ...m, shape, print }
     }),
   }))
 }

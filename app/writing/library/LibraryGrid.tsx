@@ -16,6 +16,7 @@ export function LibraryGrid({
   noteOf,
   chosen,
   width,
+  withKeys = true,
   onChoose,
 }: {
   entries: readonly LibraryEntry[]
@@ -24,6 +25,8 @@ export function LibraryGrid({
   chosen: string | null
   /** The least width of a tile, in pixels. */
   width: number
+  /** Whether arrows go through them; else they are the page's. */
+  withKeys?: boolean
   onChoose: (key: string) => void
 }) {
   const scroller = useRef<HTMLDivElement>(null)
@@ -56,14 +59,15 @@ export function LibraryGrid({
     onChoose(entry.key)
     list.scrollToIndex(Math.floor(next / columns))
   }
-  useKeys({
+  const keys = {
     ArrowRight: () => move(1),
     ArrowLeft: () => move(-1),
     ArrowDown: () => move(columns),
     ArrowUp: () => move(-columns),
     Home: () => move(-entries.length),
     End: () => move(entries.length),
-  })
+  }
+  useKeys(withKeys ? keys : {})
   return (
     <Box
       ref={scroller}

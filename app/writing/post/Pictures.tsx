@@ -10,18 +10,23 @@ import {
   nextPicture,
   pictureOptions,
   showFile,
+  showOwn,
   showPictures,
   useMedia,
   useRow,
 } from '../../data'
 import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
+import { Picker } from '../library/Picker'
 import { CardFields } from './CardFields'
+import { Crop } from './Crop'
 
 /** The pictures of a post: which they are, which they could be, what they say to those who cannot see them. */
 export function Pictures({ post }: { post: Post }) {
   const { least, most } = network(post.network).media.pictures
   const editable = may(post, 'edit')
   const [picked, setPicked] = useState(0)
+  const [open, setOpen] = useState<'crop' | 'library' | null>(null)
+  const toggle = (what: typeof open): void => setOpen(open === what ? null : what)
   const index = Math.min(picked, post.media.length - 1)
   const shown = post.media[index]
   const { data } = useSWR(
@@ -35,8 +40,9 @@ export function Pictures({ post }: { post: Post }) {
   const own = key !== null && data && !data.some((o) => firstPicture(o) === key)
   const options = [...(own ? [{ media: post.media, near: null }] : []), ...(data ?? [])]
   const room = post.media.length < most
-  const take = (file: File): void =>
-    void attempt(() => showFile(post.id, file, room && post.media.length > 1 ? post.media : []))
+  /** After what stands there already, where several do. */
+  const before = room && post.media.length > 1 ? post.media : []
+  const take = (file: File): void => void attempt(() => showFile(post.id, file, before))
   return (
     <Box
       as="section"
@@ -53,49 +59,68 @@ export function Pictures({ post }: { post: Post }) {
         if (pasted && editable) take(pasted)
       }}
     >
-      <Flex align="center" gap="1.5" mb="1.5">
-        <Heading as="h3" fontSize="14px" fontWeight="600" flex="1">
-          {post.media.length > 1
-            ? count(post.media.length, 'picture')
-            : shown?.source.from === 'card'
-              ? 'Card'
-              : 'Picture'}
-        </Heading>
-        {editable && (
-          <>
-            {shown && least === 0 && (
-              <Button
-                size="sm"
-                look="quiet"
-                onClick={() => void attempt(() => showPictures(post.id, [], 'Take the pictures away'))}
-              >
-                None
-              </Button>
-            )}
-            {mayBeSlides(post) && (
-              <Button size="sm" look="quiet" onClick={() => void attempt(() => asSlides(post.id))}>
-                As slides
-              </Button>
-            )}
-            <FileButton
+      <Heading as="h3" fontSize="14px" fontWeight="600">
+        {post.media.length > 1
+          ? count(post.media.length, 'picture')
+          : shown?.source.from === 'card'
+            ? 'Card'
+            : 'Picture'}
+      </Heading>
+      {editable && (
+        <Flex align="center" gap="1" mt="1" mb="1.5" wrap="wrap">
+          {shown && least === 0 && (
+            <Button
               size="sm"
               look="quiet"
-              accept="image/*"
-              label="A picture for this post"
-              onFile={take}
-              title="A file may also be dropped here, or pasted."
+              onClick={() => void attempt(() => showPictures(post.id, [], 'Take the pictures away'))}
             >
-              From a file …
-            </FileButton>
-            {post.piece && (
-              <Button size="sm" hint="p" onClick={() => void attempt(() => nextPicture(post.id))}>
-                Another
-              </Button>
-            )}
-          </>
-        )}
-      </Flex>
-      {options.length > 1 && (
+              None
+            </Button>
+          )}
+          {mayBeSlides(post) && (
+            <Button size="sm" look="quiet" onClick={() => void attempt(() => asSlides(post.id))}>
+              As slides
+            </Button>
+          )}
+          {shown?.source.from === 'address' && shown.shape && (
+            <Button size="sm" look="quiet" aria-expanded={open === 'crop'} onClick={() => toggle('crop')}>
+              Crop
+            </Button>
+          )}
+          <Button size="sm" look="quiet" aria-expanded={open === 'library'} onClick={() => toggle('library')}>
+            Library
+          </Button>
+          <FileButton
+            size="sm"
+            look="quiet"
+            accept="image/*"
+            label="A picture for this post"
+            onFile={take}
+            title="A file may also be dropped here, or pasted."
+          >
+            From a file …
+          </FileButton>
+          {post.piece && (
+            <Button size="sm" hint="p" onClick={() => void attempt(() => nextPicture(post.id))}>
+              Another
+            </Button>
+          )}
+        </Flex>
+      )}
+      {open === 'crop' && shown && editable && (
+        <Crop key={`crop ${index}`} post={post} index={index} media={shown} onDone={() => setOpen(null)} />
+      )}
+      {open === 'library' && editable && (
+        <Picker
+          brand={post.brand}
+          onTake={({ source, alt, credit, print, size }) => {
+            if (source.from === 'card') return
+            void attempt(() => showOwn(post.id, { url: source.url, alt, credit, print, size }, before))
+            setOpen(null)
+          }}
+        />
+      )}
+      {options.length > 1 && open === null && (
         <Flex gap="1.5" overflowX="auto" pb="1.5" role="group" aria-label="Pictures to choose from">
           {options.map((option) => (
             <Option

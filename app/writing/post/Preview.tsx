@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import type { Account, Post, PostMedia } from '../../../core/model'
 import { network, sliceGraphemes } from '../../../core/networks'
-import { useClicks, useMedia } from '../../data'
+import { useClicks, useCut, useMedia } from '../../data'
 import { count, Mono, NetworkMark } from '../../ui'
 
 export function Preview({ post, account }: { post: Post; account: Account | undefined }) {
@@ -108,19 +108,39 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
   )
 }
 
-/** A picture of a post in the shape in which readers see it. */
+/** A picture of a post in the shape and of the part in which readers see it. */
 function Picture({ media, brand, part }: { media: PostMedia; brand: string; part: string }) {
   const url = useMedia(media, brand)
+  const cut = useCut(media)
+  const { shape } = media
   return (
-    <chakra.img
-      src={url}
-      alt={media.alt}
+    <Box
       w={part}
       flexShrink={0}
+      position="relative"
       borderRadius="sm"
-      objectFit="cover"
-      aspectRatio={media.shape ? `${media.shape.width} / ${media.shape.height}` : '3 / 2'}
-    />
+      overflow="hidden"
+      bg="paper"
+      aspectRatio={shape ? `${shape.width} / ${shape.height}` : '3 / 2'}
+    >
+      <chakra.img
+        src={url}
+        alt={media.alt}
+        position="absolute"
+        maxW="none"
+        objectFit="cover"
+        style={
+          cut
+            ? {
+                left: `${(-cut.x / cut.width) * 100}%`,
+                top: `${(-cut.y / cut.height) * 100}%`,
+                width: `${100 / cut.width}%`,
+                height: `${100 / cut.height}%`,
+              }
+            : { inset: 0, width: '100%', height: '100%' }
+        }
+      />
+    </Box>
   )
 }
 
