@@ -22,6 +22,7 @@ export {
   takeWording,
   type Option,
 } from './actions/captions'
+export { takeAway } from './actions/takeAway'
 export { orderColumns, startDrip, tryDrip } from './actions/drips'
 export { copyPost, replaceByNext } from './actions/copies'
 export { end, goOn, plannedOf, setAsideBy, type Endable, type Planned } from './actions/ending'

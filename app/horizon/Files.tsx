@@ -4,20 +4,38 @@ import { calendarEntries, writeCalendar } from '../../core/formats'
 import type { Account, Brand, Post } from '../../core/model'
 import { download, nowIso, wishedAt, type Move } from '../data'
 import { attempt, Button, count, FileButton, Notice } from '../ui'
+import { TakeAway } from '../writing'
+import { toWall } from '../../core/planning'
+import { momentOf } from './marks'
 import { planSheet, readChangedPlan } from './files'
 import { Subscription } from './Subscription'
+
+/** The posts of some days, both included, on the clocks of their accounts. */
+function inView(posts: readonly Post[], accounts: readonly Account[], from: string, end: string): Post[] {
+  const zones = new Map(accounts.map((a) => [a.id, a.zone]))
+  return posts.filter((post) => {
+    const at = momentOf(post)
+    const day = at && toWall(Date.parse(at), zones.get(post.account) ?? 'UTC').date
+    return post.state !== 'set aside' && day !== null && day >= from && day <= end
+  })
+}
 
 /** The plan out of the house and in again: calendar, sheet, paper. */
 export function Files({
   brand,
   posts,
   accounts,
+  from,
+  end,
   onPrint,
   onMoves,
 }: {
   brand: Brand
   posts: readonly Post[]
   accounts: readonly Account[]
+  /** The first and the last day in view. */
+  from: string
+  end: string
   onPrint: (span: 'week' | 'month') => void
   /** A changed sheet was read: what it moves, to be looked at before it is applied. */
   onMoves: (label: string, moves: Move[]) => void
@@ -73,6 +91,13 @@ export function Files({
         >
           Take a changed CSV in
         </FileButton>
+        <TakeAway
+          posts={inView(posts, accounts, from, end)}
+          accounts={accounts}
+          name={`${name} from ${from}`}
+        >
+          These days with pictures (.zip)
+        </TakeAway>
         <Button onClick={() => onPrint('week')}>Print the week</Button>
         <Button onClick={() => onPrint('month')}>Print the month</Button>
       </Flex>

@@ -95,6 +95,8 @@ export function Head({
           brand={brand}
           posts={shown.posts}
           accounts={shown.accounts}
+          from={from}
+          end={end}
           onPrint={onPrint}
           onMoves={onMoves}
         />

@@ -32,6 +32,7 @@ import { Columns } from './Columns'
 import { Grid } from './Grid'
 import { Many } from './Many'
 import { PictureStrip } from './PictureStrip'
+import { TakeAway } from './TakeAway'
 import { PostSheet } from './post/PostSheet'
 
 /** The drip sheet: beats along the days against a pipe, accounts in columns, a post in every cell. */
@@ -210,6 +211,9 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
         <Button aria-expanded={strip} onClick={() => showStrip(!strip)}>
           Pictures
         </Button>
+        <TakeAway posts={live} accounts={all} name={piece.title}>
+          Take away
+        </TakeAway>
         <Holding what={what} held={drip.held} endedAt={drip.endedAt} />
         <Button
           look="water"

@@ -34,6 +34,11 @@ describe('the plan as a sheet', () => {
     })
   })
 
+  it('is in the order of its moments, what has no place last', () => {
+    const { data } = Papa.parse<string[]>(writePlanSheet(lines).trimEnd())
+    expect(data.slice(1).map(([id]) => id)).toEqual(['gone', 'a', 'b', 'homeless'])
+  })
+
   it('gives out no line that a spreadsheet would run', () => {
     const [line] = lines
     expect(writePlanSheet([{ ...line!, text: '=HYPERLINK("x")' }])).toContain(`"'=HYPERLINK`)

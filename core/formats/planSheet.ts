@@ -27,7 +27,7 @@ const COLUMNS = ['post', 'date', 'time', 'account', 'network', 'zone', 'state', 
 /** The plan as CSV (RFC 4180), in the order of its moments; dates and times as the account's clock shows them. */
 export function writePlanSheet(lines: readonly PlanLine[]): string {
   const rows = [...lines]
-    .sort((a, b) => (a.at ?? '~').localeCompare(b.at ?? '~') || (a.id < b.id ? -1 : 1))
+    .sort((a, b) => (orderOf(a) < orderOf(b) ? -1 : 1))
     .map((l) => {
       const wall = l.at ? toWall(Date.parse(l.at), l.zone) : null
       return [
@@ -43,6 +43,9 @@ export function writePlanSheet(lines: readonly PlanLine[]): string {
     })
   return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n' })}\r\n`
 }
+
+/** Lines without a place come last. */
+const orderOf = ({ at, id }: PlanLine): string => `${at ?? '~'} ${id}`
 
 /** A text that a spreadsheet would take for a formula gets an apostrophe before it. */
 export function guarded(text: string): string {

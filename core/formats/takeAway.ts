@@ -1,0 +1,133 @@
+import Papa from 'papaparse'
+import { creditLine, type Account, type Post, type PostMedia } from '../model'
+import { network } from '../networks'
+import { toWall } from '../planning'
+import { guarded } from './planSheet'
+
+/** A post to be taken away: where its files lie, and those of its pictures that could be made. */
+export interface AwayPost {
+  post: Post
+  account: Account
+  /** The folder of its account. */
+  folder: string
+  /** What its files begin with in there: its day and time on its account's clock. */
+  stem: string
+}
+
+/** A picture's name in its folder: the post's, and its number where there are several. */
+export function pictureName(
+  { post, stem }: Pick<AwayPost, 'post' | 'stem'>,
+  index: number,
+  type: string,
+): string {
+  const ending = type === 'image/jpeg' ? 'jpg' : type.replace(/^image\//, '')
+  return `${stem}${post.media.length > 1 ? `-${index + 1}` : ''}.${ending}`
+}
+
+/**
+ * Posts as they are taken away, in the order of their moments, each with a place of its own for its files; without what is
+ * set aside or has no account any more.
+ */
+export function awayPosts(posts: readonly Post[], accounts: readonly Account[]): AwayPost[] {
+  const known = new Map(accounts.map((a) => [a.id, a]))
+  const taken = new Map<string, number>()
+  return posts
+    .filter((p) => p.state !== 'set aside')
+    .map((post) => ({ post, at: momentOf(post), order: `${momentOf(post) ?? LAST} ${post.id}` }))
+    .sort((a, b) => (a.order < b.order ? -1 : 1))
+    .flatMap(({ post, at }) => {
+      const account = known.get(post.account)
+      if (!account) return []
+      const folder = `${post.network}-${account.handle.replace(/[^\w.-]+/g, '-')}`
+      const wall = at === null ? null : toWall(Date.parse(at), account.zone)
+      const stem = wall ? `${wall.date}-${wall.time.replace(':', '')}` : 'without-a-place'
+      const before = taken.get(`${folder} ${stem}`) ?? 0
+      taken.set(`${folder} ${stem}`, before + 1)
+      return [{ post, account, folder, stem: before === 0 ? stem : `${stem}-again-${before}` }]
+    })
+}
+
+/** Comes after every moment. */
+const LAST = '~'
+
+const momentOf = ({ publishedAt, at }: Post): string | null => publishedAt ?? at
+
+const COLUMNS = [
+  'account',
+  'network',
+  'date',
+  'time',
+  'zone',
+  'state',
+  'format',
+  'title',
+  'text',
+  'parts',
+  'first comment',
+  'link',
+  'pictures',
+  'alternative texts',
+  'credits',
+] as const
+
+/** The captions as CSV (RFC 4180). What there are several of stands a line each; pictures by their names, as `names` gives them for a post. */
+export function awaySheet(posts: readonly AwayPost[], names: (post: string) => readonly string[]): string {
+  const rows = posts.map(({ post, account, folder }) => {
+    const at = momentOf(post)
+    const wall = at === null ? null : toWall(Date.parse(at), account.zone)
+    const { wording, media } = post
+    return [
+      account.handle,
+      network(post.network).name,
+      wall?.date ?? '',
+      wall?.time ?? '',
+      account.zone,
+      post.state,
+      wording.format,
+      wording.title ?? '',
+      wording.text,
+      wording.parts.join('\n'),
+      wording.firstComment ?? '',
+      post.shortLink ?? post.link ?? '',
+      names(post.id)
+        .map((name) => `${folder}/${name}`)
+        .join('\n'),
+      media.map((m) => m.alt).join('\n'),
+      creditsIn(media).join('\n'),
+    ].map(guarded)
+  })
+  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n' })}\r\n`
+}
+
+/** A caption as plain text, as it would be pasted: title, text, the parts that follow, the first comment. */
+export function awayCaption({
+  wording: { title, summary, text, parts, poll, firstComment, tags },
+}: Post): string {
+  const told = [
+    title,
+    summary,
+    text,
+    ...parts,
+    poll.map((answer) => `– ${answer}`).join('\n'),
+    tags.length > 0 ? `Tags: ${tags.join(', ')}` : '',
+    firstComment ? `First comment: ${firstComment}` : '',
+  ]
+  return `${told.filter(Boolean).join('\n\n')}\n`
+}
+
+/** Whose the pictures are, one a line, with licence and page; empty where all come from the pieces or were drawn. */
+export function awayCredits(posts: readonly AwayPost[], names: (post: string) => readonly string[]): string {
+  const lines = posts.flatMap(({ post, folder }) =>
+    post.media.flatMap(({ credit }, i) => {
+      const name = names(post.id)[i]
+      if (!credit || name === undefined) return []
+      const { licence, page, mustShow } = credit
+      const told = [creditLine(credit), licence, page, mustShow ? 'has to be named' : '']
+      return [`${folder}/${name}: ${told.filter(Boolean).join('; ')}`]
+    }),
+  )
+  return lines.length > 0 ? `${lines.join('\n')}\n` : ''
+}
+
+const creditsIn = (media: readonly PostMedia[]): string[] =>
+  media.map(({ credit }) => (credit ? creditLine(credit) : ''))
