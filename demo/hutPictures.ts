@@ -14,7 +14,7 @@ import {
   STEEL,
   times,
   type Scenes,
-} from './draw'
+} from '../world'
 
 const hut = (x: number, y: number, s = 1): string =>
   `<g transform="translate(${x} ${y}) scale(${s})">${rect(0, 60, 200, 120, '#8d8678')}${path('M-20 70 L100 -20 L220 70 Z', DARK)}${rect(80, 110, 44, 70, '#5b3d27')}${rect(150, 6, 22, 50, '#6f6a60')}</g>`

@@ -17,7 +17,7 @@ import {
   times,
   hull,
   type Scenes,
-} from './draw'
+} from '../world'
 import { HUTS } from './hutPictures'
 
 /**

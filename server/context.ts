@@ -11,6 +11,7 @@ import type { Watcher } from './intake/watch'
 import type { Registry } from './networks/registry'
 import type { Chat } from './services/chat'
 import type { Shortener } from './services/shortener'
+import type { Stock } from './services/stock'
 import type { ConnectedWriter, Patience } from './services/writer'
 import type { Accounts } from './store/accounts'
 import type { Authorisations } from './store/authorisations'
@@ -66,7 +67,7 @@ export interface Parts {
   health: HealthWatch
   measuring: Measuring
   watcher: Watcher
-  services: { writer: ConnectedWriter; shortener: Shortener; chat: Chat }
+  services: { writer: ConnectedWriter; shortener: Shortener; stock: Stock; chat: Chat }
 }
 
 /** What the routes are given. `parts()` throws `not-ready` until the spool is up. */

@@ -52,6 +52,7 @@ import { watchRoutes } from './routes/watch'
 import { workspaceRoutes } from './routes/workspace'
 import { Chat } from './services/chat'
 import { Shortener } from './services/shortener'
+import { Stock } from './services/stock'
 import { log } from './log'
 
 /** How often test deliveries that were left standing are looked for, in real milliseconds. */
@@ -206,6 +207,7 @@ export async function createServer(
       const services = {
         writer: new ConnectedWriter(database, kept, () => clock.now(), options.patience),
         shortener: new Shortener(kept),
+        stock: new Stock(kept),
         chat: new Chat(database, kept, () => clock.now()),
       }
       const worker = new Worker({

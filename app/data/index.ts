@@ -173,9 +173,13 @@ export { archiveOf, useDocumentAddress } from './runner/documents'
 export {
   connectChat,
   connectShortener,
+  connectStock,
   connectWriter,
   disconnectChat,
   disconnectShortener,
+  disconnectStock,
+  searchStock,
+  takeFromStock,
   disconnectWriter,
   sayInChat,
   sayLines,
@@ -183,6 +187,7 @@ export {
   useChat,
   useClicks,
   useShortener,
+  useStock,
   useWriter,
 } from './services'
 export { connectedWording } from './actions/connected'

@@ -4,10 +4,15 @@ import type {
   ChatMessage,
   ChatSettings,
   ChatState,
+  LibraryPicture,
   PieceContent,
   ShortenerSettings,
   ShortenerState,
   ShortLink,
+  StockPage,
+  StockPicture,
+  StockSettings,
+  StockState,
   TagFigures,
   WholePiece,
   WriterAnswer,
@@ -16,12 +21,15 @@ import type {
 } from '../../core/model'
 import { SERVED } from '../../core/networks'
 import { heavy } from '../workers'
+import { takePicture } from './actions/library'
+import { sourceBytes } from './actions/pictures'
 import { call, get, post } from './api'
 
 /* The outside services that the server speaks to: a connected writer, a shortener, the team chat, tag figures. */
 
 const WRITER = '/api/writer'
 const SHORTENER = '/api/shortener'
+const STOCK = '/api/stock'
 const CHAT = '/api/chat'
 
 /** The connected writer and the words of today; undefined while it is asked for. */
@@ -63,6 +71,33 @@ export async function connectShortener(settings: ShortenerSettings, key?: string
 
 export async function disconnectShortener(): Promise<void> {
   await mutate(SHORTENER, await call<ShortenerState>('DELETE', SHORTENER), false)
+}
+
+/** The connected stock of pictures; undefined while it is asked for. */
+export function useStock(): StockState | undefined {
+  return useSWR(STOCK, () => get<StockState>(STOCK)).data
+}
+
+export async function connectStock(settings: StockSettings, key?: string): Promise<void> {
+  const body = { settings, ...(key ? { key } : {}) }
+  await mutate(STOCK, await call<StockState>('PUT', STOCK, body), false)
+}
+
+export async function disconnectStock(): Promise<void> {
+  await mutate(STOCK, await call<StockState>('DELETE', STOCK), false)
+}
+
+/** A page of the pictures that words find in the stock. */
+export function searchStock(words: string, page: number): Promise<StockPage> {
+  return post<StockPage>(`${STOCK}/search`, { words, page })
+}
+
+/** Takes a picture of the stock into the library of a brand, with its author and licence. */
+export async function takeFromStock(
+  brand: string,
+  { title, file, credit }: StockPicture,
+): Promise<LibraryPicture> {
+  return takePicture(brand, await sourceBytes(file), { origin: 'stock', title, alt: title, credit })
 }
 
 /** The connected team chat; undefined while it is asked for. */

@@ -10,9 +10,11 @@ import {
 import {
   connectChat,
   connectShortener,
+  connectStock,
   connectWriter,
   disconnectChat,
   disconnectShortener,
+  disconnectStock,
   disconnectWriter,
   nowIso,
   sayInChat,
@@ -20,6 +22,7 @@ import {
   useChat,
   useClock,
   useShortener,
+  useStock,
   useWriter,
 } from '../data'
 import { attempt, Button, count, Labelled, Mono, NumberField, Page, PageHead, say, TextField } from '../ui'
@@ -28,10 +31,11 @@ import { Tabs } from './Tabs'
 /** The key of the stand-ins, which is no secret. */
 const STAND_IN_KEY = 'workshop-key'
 
-/** The outside services that a person connects: a writer, a shortener, the team chat. Keys stay on the server. */
+/** The outside services that a person connects: a writer, a shortener, a stock of pictures, the team chat. Keys stay on the server. */
 export function Services() {
   const writer = useWriter()
   const shortener = useShortener()
+  const stock = useStock()
   const chat = useChat()
   return (
     <Page>
@@ -43,7 +47,28 @@ export function Services() {
       <Flex px="6" pb="8" gap="12" align="flex-start" wrap="wrap">
         {writer && <Writer state={writer} />}
         <Flex direction="column" gap="10">
-          {shortener && <Shortener settings={shortener.settings} hasKey={shortener.hasKey} />}
+          {shortener && (
+            <Plain
+              title="A shortener"
+              about="Makes the links of posts short as they go out and counts who follows them. Captions show the long link; which brands use it is set in their house style."
+              hint="POST to it with {“urls”: […]} gives a short link for each; GET with ?short=… gives its clicks."
+              standIn="/links"
+              {...shortener}
+              onConnect={connectShortener}
+              onDisconnect={disconnectShortener}
+            />
+          )}
+          {stock && (
+            <Plain
+              title="A stock of pictures"
+              about="Is searched beside a post and in the library. What is taken from it lies in the library with its author and licence; where the author has to be named, the caption does it."
+              hint="GET …/search?query=…&page=… gives pictures with their files, authors and licences."
+              standIn="/stock/v1"
+              {...stock}
+              onConnect={connectStock}
+              onDisconnect={disconnectStock}
+            />
+          )}
           {chat && <Chat state={chat} />}
         </Flex>
       </Flex>
@@ -213,24 +238,38 @@ function Writer({ state }: { state: WriterState }) {
   )
 }
 
-function Shortener({ settings, hasKey }: { settings: ShortenerSettings | null; hasKey: boolean }) {
+/** A service that is known by its address and a key alone. */
+function Plain({
+  title,
+  about,
+  hint,
+  standIn,
+  settings,
+  hasKey,
+  onConnect,
+  onDisconnect,
+}: {
+  title: string
+  about: string
+  hint: string
+  /** Where its stand-in answers, below the address of the demo's world. */
+  standIn: string
+  settings: { address: string } | null
+  hasKey: boolean
+  onConnect: (settings: { address: string }, key: string) => Promise<void>
+  onDisconnect: () => Promise<void>
+}) {
   const { worldUrl } = useClock()
   const [address, setAddress] = useState(settings?.address ?? '')
   const [key, setKey] = useState('')
   const keep = (given: string, secret: string): void => {
     const parsed = ShortenerSettings.safeParse({ address: given })
     if (!parsed.success) say(`Not connected: ${parsed.error.issues[0]?.message ?? 'give an address'}.`)
-    else void attempt(() => connectShortener(parsed.data, secret))
+    else void attempt(() => onConnect(parsed.data, secret))
   }
   return (
-    <Service
-      title="A shortener"
-      about="Makes the links of posts short as they go out and counts who follows them. Captions show the long link; which brands use it is set in their house style."
-    >
-      <Labelled
-        label="Address"
-        hint="POST to it with {“urls”: […]} gives a short link for each; GET with ?short=… gives its clicks."
-      >
+    <Service title={title} about={about}>
+      <Labelled label="Address" hint={hint}>
         {(id) => (
           <TextField id={id} w="full" value={address} onChange={(e) => setAddress(e.target.value.trim())} />
         )}
@@ -243,14 +282,14 @@ function Shortener({ settings, hasKey }: { settings: ShortenerSettings | null; h
         {!settings && worldUrl && (
           <Button
             onClick={() => {
-              setAddress(`${worldUrl}/links`)
-              keep(`${worldUrl}/links`, STAND_IN_KEY)
+              setAddress(`${worldUrl}${standIn}`)
+              keep(`${worldUrl}${standIn}`, STAND_IN_KEY)
             }}
           >
             Connect the demo’s stand-in
           </Button>
         )}
-        {settings && <Button onClick={() => void attempt(disconnectShortener)}>Disconnect</Button>}
+        {settings && <Button onClick={() => void attempt(onDisconnect)}>Disconnect</Button>}
       </Flex>
     </Service>
   )

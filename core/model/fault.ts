@@ -32,6 +32,7 @@ export const FAULTS = {
   'over-budget': 429,
   'no-writer': 409,
   'no-shortener': 409,
+  'no-stock': 409,
   'no-chat': 409,
   'not-ready': 503,
   'no-space': 507,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Credit } from './picture'
 import { FEED_FORMATS } from './pipeline'
 import { Id, Instant, LocalDate } from './primitives'
 
@@ -55,6 +56,35 @@ export type ShortenerSettings = z.infer<typeof ShortenerSettings>
 
 export const ShortenerState = z.object({ settings: ShortenerSettings.nullable(), hasKey: z.boolean() })
 export type ShortenerState = z.infer<typeof ShortenerState>
+
+/** A stock of pictures as a person sets it up; its key stays on the server. */
+export const StockSettings = z.object({ address: Address })
+export type StockSettings = z.infer<typeof StockSettings>
+
+export const StockState = z.object({ settings: StockSettings.nullable(), hasKey: z.boolean() })
+export type StockState = z.infer<typeof StockState>
+
+/** A picture that a stock offers. */
+export const StockPicture = z.object({
+  id: z.string().max(200),
+  title: z.string().max(400),
+  width: z.int().positive(),
+  height: z.int().positive(),
+  /** Where a small copy lies, and where the picture itself does. */
+  preview: z.url({ protocol: /^https?$/ }),
+  file: z.url({ protocol: /^https?$/ }),
+  credit: Credit,
+})
+export type StockPicture = z.infer<typeof StockPicture>
+
+/** One page of what a stock found. */
+export const StockPage = z.object({
+  total: z.int().min(0),
+  page: z.int().min(1),
+  pages: z.int().min(0),
+  pictures: z.array(StockPicture),
+})
+export type StockPage = z.infer<typeof StockPage>
 
 /** A short link, where it leads and how often it was followed. */
 export const ShortLink = z.object({ short: z.url(), url: z.url(), clicks: z.int().min(0) })

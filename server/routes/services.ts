@@ -8,6 +8,9 @@ import {
   ShortenerSettings,
   ShortenerState,
   ShortLink,
+  StockPage,
+  StockSettings,
+  StockState,
   TOGETHER,
   WriterAnswer,
   WriterSettings,
@@ -128,8 +131,51 @@ export function serviceRoutes(app: App, context: Context): void {
       },
       async (request) => ({ links: await services().shortener.clicks(request.body.links) }),
     )
+    stockRoutes(routes, context)
     chatRoutes(routes, context)
   })
+}
+
+function stockRoutes(routes: TypedApp, context: Context): void {
+  const stock = () => context.parts().services.stock
+  routes.get(
+    '/api/stock',
+    { schema: { summary: 'The connected stock of pictures', response: { 200: StockState } } },
+    () => stock().state(),
+  )
+  routes.put(
+    '/api/stock',
+    {
+      schema: {
+        summary: 'Connect a stock of pictures',
+        body: z.object({ settings: StockSettings, key: Key }),
+        response: { 200: StockState },
+      },
+    },
+    async (request) => {
+      await stock().connect(request.body.settings, request.body.key)
+      return stock().state()
+    },
+  )
+  routes.delete(
+    '/api/stock',
+    { schema: { summary: 'Disconnect the stock and forget its key', response: { 200: StockState } } },
+    async () => {
+      await stock().disconnect()
+      return stock().state()
+    },
+  )
+  routes.post(
+    '/api/stock/search',
+    {
+      schema: {
+        summary: 'A page of the pictures that words find in the stock',
+        body: z.object({ words: z.string().max(200), page: z.int().min(1).max(1000).default(1) }),
+        response: { 200: StockPage },
+      },
+    },
+    (request) => stock().search(request.body.words, request.body.page),
+  )
 }
 
 function chatRoutes(routes: TypedApp, context: Context): void {

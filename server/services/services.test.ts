@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { handOver, openServers, until } from '../../e2e/servers'
 import { oakumYard } from '../../demo/content'
-import type { ShortLink, WriterAnswer, WriterState } from '../../core/model'
+import type { ShortLink, StockPage, WriterAnswer, WriterState } from '../../core/model'
 
 let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
@@ -111,6 +111,52 @@ describe('a connected writer', () => {
     expect((await connect({ address: 'nowhere' })).body).toMatchObject({ code: 'bad-request' })
     await servers.call('DELETE', '/api/writer')
     expect((await ask()).body).toMatchObject({ code: 'no-writer' })
+  })
+})
+
+describe('a stock of pictures', () => {
+  const search = (words: string, page = 1) =>
+    servers.call<StockPage & { code: string; message: string }>('POST', '/api/stock/search', { words, page })
+  const join = (address: string, key = 'workshop-key') =>
+    servers.call('PUT', '/api/stock', { settings: { address }, key })
+
+  it('is refused until one is connected, then searched page by page, and its pictures can be fetched', async () => {
+    expect((await search('oak')).body.code).toBe('no-stock')
+    const state = await join(`${servers.worldUrl}/stock/v1`)
+    expect(state.body).toMatchObject({ hasKey: true })
+    expect(JSON.stringify(state.body)).not.toContain('workshop-key')
+    const first = (await search('')).body
+    expect(first).toMatchObject({ page: 1, pictures: { length: 20 } })
+    const last = (await search('', first.pages)).body
+    expect((first.pages - 1) * 20 + last.pictures.length).toBe(first.total)
+    expect((await search('', first.pages + 1)).body.pictures).toEqual([])
+    const [boat] = (await search('boat in winter')).body.pictures
+    expect(boat).toMatchObject({ title: 'A boat drawn up on the shore in winter', width: 1200 })
+    expect(boat?.credit).toMatchObject({ from: 'The Drawer', mustShow: expect.any(Boolean) as boolean })
+    const fetched = await fetch(boat?.file ?? '')
+    expect(fetched.headers.get('content-type')).toBe('image/png')
+    expect((await fetch(boat?.credit.page ?? '')).status).toBe(200)
+    // A picture of the stock is taken by the way of every other picture.
+    expect((await servers.call('POST', '/api/intake/picture', { url: boat?.file })).status).toBe(200)
+  })
+
+  it('says what is wrong with its address or key, and when it is asked too often', async () => {
+    await join(`${servers.worldUrl}/stock/v1`, 'wrong')
+    expect((await search('oak')).body).toMatchObject({
+      code: 'not-linked',
+      message: expect.stringContaining('key') as string,
+    })
+    await join(`${servers.worldUrl}/demo?`)
+    expect((await search('oak')).body).toMatchObject({ code: 'bad-answer' })
+    await join('http://localhost:1/v1')
+    expect((await search('oak')).body).toMatchObject({ code: 'unreachable' })
+    await join(`${servers.worldUrl}/stock/v1`)
+    const answers = await Promise.all(Array.from({ length: 70 }, () => search('oak')))
+    expect(answers.find((a) => a.body.code === 'too-many')?.body.message).toMatch(
+      /searched less often\. Try again in \d+ seconds/,
+    )
+    await servers.call('DELETE', '/api/stock')
+    expect((await search('oak')).body.code).toBe('no-stock')
   })
 })
 

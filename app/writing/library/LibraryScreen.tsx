@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useMemo, useRef, useState } from 'react'
 import {
   findIn,
@@ -8,7 +8,15 @@ import {
   type LibraryQuery,
   type Origin,
 } from '../../../core/pictures'
-import { clearing, clearPictures, takePicture, titleOfFile, useRows, type Clearing } from '../../data'
+import {
+  clearing,
+  clearPictures,
+  takeFromStock,
+  takePicture,
+  titleOfFile,
+  useRows,
+  type Clearing,
+} from '../../data'
 import { useWork } from '../../shell'
 import {
   attempt,
@@ -27,6 +35,7 @@ import {
 } from '../../ui'
 import { LibraryBeside } from './LibraryBeside'
 import { LibraryGrid } from './LibraryGrid'
+import { StockPicker } from './StockPicker'
 import { useLibrary } from './useLibrary'
 
 const WORDS: Readonly<Record<Origin | 'all', string>> = {
@@ -48,6 +57,7 @@ export function LibraryScreen() {
   const pictures = useRows('pictures', 'brand', brand.id)
   const [query, setQuery] = useState(FIRST)
   const [chosen, setChosen] = useState<string | null>(null)
+  const [stocking, setStocking] = useState(false)
   const [found, setFound] = useState<Clearing | null>(null)
   const search = useRef<HTMLInputElement>(null)
   const files = useRef<HTMLInputElement>(null)
@@ -55,7 +65,7 @@ export function LibraryScreen() {
   const ask = (change: Partial<LibraryQuery>): void => setQuery((q) => ({ ...q, ...change }))
   useKeys({
     '/': () => search.current?.focus(),
-    Escape: () => (query.like ? ask({ like: null }) : setChosen(null)),
+    Escape: () => (stocking ? setStocking(false) : query.like ? ask({ like: null }) : setChosen(null)),
   })
   if (!entries || !pictures) return <Page>{null}</Page>
   const beside = shown.find((e) => e.key === chosen)
@@ -90,15 +100,37 @@ export function LibraryScreen() {
   return (
     <Page
       side={
-        beside && (
-          <LibraryBeside
-            key={beside.key}
-            entry={beside}
-            picture={pictures.find((p) => p.url === beside.key) ?? null}
-            brand={brand}
-            onLike={() => ask({ ...FIRST, like: beside.like })}
-            onClose={() => setChosen(null)}
-          />
+        stocking ? (
+          <Box p="4">
+            <Flex justify="space-between" align="baseline" mb="3">
+              <Heading as="h2" fontSize="15px" fontWeight="600">
+                From the stock
+              </Heading>
+              <Button size="sm" look="quiet" hint="Esc" onClick={() => setStocking(false)}>
+                Close
+              </Button>
+            </Flex>
+            <StockPicker
+              words=""
+              onTake={(picture) =>
+                void attempt(async () => {
+                  const { title } = await takeFromStock(brand.id, picture)
+                  say(`“${title}” is in the library.`)
+                })
+              }
+            />
+          </Box>
+        ) : (
+          beside && (
+            <LibraryBeside
+              key={beside.key}
+              entry={beside}
+              picture={pictures.find((p) => p.url === beside.key) ?? null}
+              brand={brand}
+              onLike={() => ask({ ...FIRST, like: beside.like })}
+              onClose={() => setChosen(null)}
+            />
+          )
         )
       }
     >
@@ -114,6 +146,9 @@ export function LibraryScreen() {
       >
         <PageHead title="Pictures" note={noteOn(entries)}>
           {bring}
+          <Button aria-expanded={stocking} onClick={() => setStocking(!stocking)}>
+            From the stock …
+          </Button>
           <Button onClick={() => void attempt(async () => setFound(await clearing(brand.id)))}>
             Clear …
           </Button>

@@ -12,11 +12,13 @@ import {
   showFile,
   showOwn,
   showPictures,
+  takeFromStock,
   useMedia,
   useRow,
 } from '../../data'
 import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
 import { Picker } from '../library/Picker'
+import { StockPicker } from '../library/StockPicker'
 import { CardFields } from './CardFields'
 import { Crop } from './Crop'
 
@@ -25,7 +27,7 @@ export function Pictures({ post }: { post: Post }) {
   const { least, most } = network(post.network).media.pictures
   const editable = may(post, 'edit')
   const [picked, setPicked] = useState(0)
-  const [open, setOpen] = useState<'crop' | 'library' | null>(null)
+  const [open, setOpen] = useState<'crop' | 'library' | 'stock' | null>(null)
   const toggle = (what: typeof open): void => setOpen(open === what ? null : what)
   const index = Math.min(picked, post.media.length - 1)
   const shown = post.media[index]
@@ -90,6 +92,9 @@ export function Pictures({ post }: { post: Post }) {
           <Button size="sm" look="quiet" aria-expanded={open === 'library'} onClick={() => toggle('library')}>
             Library
           </Button>
+          <Button size="sm" look="quiet" aria-expanded={open === 'stock'} onClick={() => toggle('stock')}>
+            Stock
+          </Button>
           <FileButton
             size="sm"
             look="quiet"
@@ -98,7 +103,7 @@ export function Pictures({ post }: { post: Post }) {
             onFile={take}
             title="A file may also be dropped here, or pasted."
           >
-            From a file …
+            File …
           </FileButton>
           {post.piece && (
             <Button size="sm" hint="p" onClick={() => void attempt(() => nextPicture(post.id))}>
@@ -118,6 +123,18 @@ export function Pictures({ post }: { post: Post }) {
             void attempt(() => showOwn(post.id, { url: source.url, alt, credit, print, size }, before))
             setOpen(null)
           }}
+        />
+      )}
+      {open === 'stock' && editable && (
+        <StockPicker
+          words={subjectOf(post)}
+          onTake={(picture) =>
+            void attempt(async () => {
+              const taken = await takeFromStock(post.brand, picture)
+              await showOwn(post.id, taken, before)
+              setOpen(null)
+            })
+          }
         />
       )}
       {options.length > 1 && open === null && (
@@ -140,6 +157,12 @@ export function Pictures({ post }: { post: Post }) {
       )}
     </Box>
   )
+}
+
+/** What a post is about, in a few words to look for: its hashtags, or else its first words. */
+function subjectOf({ wording: { hashtags, title, text } }: Post): string {
+  const tags = hashtags.map((t) => t.replace(/^#/, '').replace(/(?<=[a-z])(?=[A-Z])/g, ' '))
+  return tags.length > 0 ? tags.join(' ') : (title ?? text).split(/\s+/).slice(0, 4).join(' ')
 }
 
 /** Whether a post's one card is a list or steps that its network would show as slides. */

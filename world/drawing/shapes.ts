@@ -1,4 +1,4 @@
-/** What the demo's pictures are drawn with: the colours of a shed and a hillside, and flat shapes. */
+/** What the pictures of the demo and of the stand-in services are drawn with: the colours of a shed and a hillside, and flat shapes. */
 export const INK = '#22302e'
 export const OAK = '#b98a4e'
 export const LARCH = '#c46f46'

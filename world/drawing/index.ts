@@ -1,0 +1,3 @@
+export * from './shapes'
+export { LIGHTS } from './places'
+export { drawScene, SUBJECTS } from './scenes'
