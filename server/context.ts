@@ -10,6 +10,7 @@ import type { World } from './intake/addresses'
 import type { Watcher } from './intake/watch'
 import type { Registry } from './networks/registry'
 import type { Chat } from './services/chat'
+import type { PictureMaker } from './services/maker'
 import type { Shortener } from './services/shortener'
 import type { Stock } from './services/stock'
 import type { ConnectedWriter, Patience } from './services/writer'
@@ -67,7 +68,7 @@ export interface Parts {
   health: HealthWatch
   measuring: Measuring
   watcher: Watcher
-  services: { writer: ConnectedWriter; shortener: Shortener; stock: Stock; chat: Chat }
+  services: { writer: ConnectedWriter; shortener: Shortener; stock: Stock; maker: PictureMaker; chat: Chat }
 }
 
 /** What the routes are given. `parts()` throws `not-ready` until the spool is up. */

@@ -51,6 +51,7 @@ import { metricRoutes } from './routes/metrics'
 import { watchRoutes } from './routes/watch'
 import { workspaceRoutes } from './routes/workspace'
 import { Chat } from './services/chat'
+import { PictureMaker } from './services/maker'
 import { Shortener } from './services/shortener'
 import { Stock } from './services/stock'
 import { log } from './log'
@@ -208,6 +209,7 @@ export async function createServer(
         writer: new ConnectedWriter(database, kept, () => clock.now(), options.patience),
         shortener: new Shortener(kept),
         stock: new Stock(kept),
+        maker: new PictureMaker(database, kept, () => clock.now()),
         chat: new Chat(database, kept, () => clock.now()),
       }
       const worker = new Worker({

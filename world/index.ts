@@ -10,6 +10,7 @@ import { networkRoutes } from './networks'
 import { countRoutes } from './counts'
 import { chatRoutes } from './chat'
 import { webhookRoutes } from './webhook'
+import { painterRoutes } from './painter'
 import { SERVICE_KEY, serviceRoutes } from './services'
 import { STOCK, stockRoutes } from './stock'
 import { appearsAt, momentsOf, siteRoutes, type Site } from './sites/site'
@@ -88,6 +89,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
     })
   serviceRoutes(app, { store, clock, origin })
   stockRoutes(app, { origin })
+  painterRoutes(app, { origin })
   chatRoutes(app, { store, clock })
   webhookRoutes(app, { store, clock })
   countRoutes(app, {
@@ -218,7 +220,7 @@ function overview(options: WorldOptions, origin: string, store: Store, now: numb
       .join(
         '',
       )}</select> <select name="away" aria-label="Away"><option value="yes">is taken away</option><option value="no">comes back</option></select> <button>Do it</button>${state.away.length ? ` Away: ${state.away.join(', ')}` : ''}</form>
-<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li><li>A stock of ${STOCK.length} drawn pictures at ${origin}/stock/v1, key ${SERVICE_KEY}.</li><li><a href="/chat">A team chat</a> that takes {“text”: …} at ${origin}/chat/hooks/workshop; ${state.said.length} messages so far.</li><li><a href="/webhook">A system fed by a webhook</a> at ${origin}/webhook; ${state.received.length} posts so far.</li></ul>
+<h2>Services</h2><ul><li>A writer that speaks the chat-completions form at ${origin}/writer/v1, model workshop-1, key ${SERVICE_KEY}; ${state.answers} answers so far.</li><li>A shortener at ${origin}/links, key ${SERVICE_KEY}: ${state.links.length} links, ${state.links.reduce((n, l) => n + l.clicks, 0)} clicks.</li><li>A stock of ${STOCK.length} drawn pictures at ${origin}/stock/v1, key ${SERVICE_KEY}.</li><li>A painter that makes pictures to order at ${origin}/painter/v1, key ${SERVICE_KEY}.</li><li><a href="/chat">A team chat</a> that takes {“text”: …} at ${origin}/chat/hooks/workshop; ${state.said.length} messages so far.</li><li><a href="/webhook">A system fed by a webhook</a> at ${origin}/webhook; ${state.received.length} posts so far.</li></ul>
 <form method="post" action="/control/vice"><select name="vice" aria-label="Vice of the writer">${VICES.map((v) => `<option>${v}</option>`).join('')}</select> for the next <input name="count" value="1" size="3" aria-label="How many answers"> answers <button>Switch on</button></form>
 <ul>${state.vices
       .filter((v) => v.left > 0)

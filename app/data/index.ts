@@ -172,11 +172,14 @@ export { deliverTrial } from './runner/handOver'
 export { archiveOf, useDocumentAddress } from './runner/documents'
 export {
   connectChat,
+  connectMaker,
   connectShortener,
   connectStock,
   connectWriter,
   disconnectChat,
+  disconnectMaker,
   disconnectShortener,
+  orderPicture,
   disconnectStock,
   searchStock,
   takeFromStock,
@@ -186,6 +189,7 @@ export {
   tryWriter,
   useChat,
   useClicks,
+  useMaker,
   useShortener,
   useStock,
   useWriter,

@@ -1,23 +1,27 @@
 import useSWR, { mutate } from 'swr'
-import type {
-  ChatLine,
-  ChatMessage,
-  ChatSettings,
-  ChatState,
-  LibraryPicture,
-  PieceContent,
-  ShortenerSettings,
-  ShortenerState,
-  ShortLink,
-  StockPage,
-  StockPicture,
-  StockSettings,
-  StockState,
-  TagFigures,
-  WholePiece,
-  WriterAnswer,
-  WriterSettings,
-  WriterState,
+import {
+  Fault,
+  type ChatLine,
+  type ChatMessage,
+  type ChatSettings,
+  type ChatState,
+  type LibraryPicture,
+  type MakerOrder,
+  type MakerSettings,
+  type MakerState,
+  type PieceContent,
+  type ShortLink,
+  type ShortenerSettings,
+  type ShortenerState,
+  type StockPage,
+  type StockPicture,
+  type StockSettings,
+  type StockState,
+  type TagFigures,
+  type WholePiece,
+  type WriterAnswer,
+  type WriterSettings,
+  type WriterState,
 } from '../../core/model'
 import { SERVED } from '../../core/networks'
 import { heavy } from '../workers'
@@ -30,6 +34,7 @@ import { call, get, post } from './api'
 const WRITER = '/api/writer'
 const SHORTENER = '/api/shortener'
 const STOCK = '/api/stock'
+const MAKER = '/api/maker'
 const CHAT = '/api/chat'
 
 /** The connected writer and the words of today; undefined while it is asked for. */
@@ -98,6 +103,56 @@ export async function takeFromStock(
   { title, file, credit }: StockPicture,
 ): Promise<LibraryPicture> {
   return takePicture(brand, await sourceBytes(file), { origin: 'stock', title, alt: title, credit })
+}
+
+/** The service that makes pictures to order; undefined while it is asked for. */
+export function useMaker(): MakerState | undefined {
+  return useSWR(MAKER, () => get<MakerState>(MAKER)).data
+}
+
+export async function connectMaker(settings: MakerSettings, key?: string): Promise<void> {
+  const body = { settings, ...(key ? { key } : {}) }
+  await mutate(MAKER, await call<MakerState>('PUT', MAKER, body), false)
+}
+
+export async function disconnectMaker(): Promise<void> {
+  await mutate(MAKER, await call<MakerState>('DELETE', MAKER), false)
+}
+
+/** How often it is asked how an order stands, and after how long it is given up, in milliseconds. */
+const ASKED = 700
+const GIVEN_UP = 180_000
+
+/**
+ * Orders a picture in a size (pixels), waits until it is made, and takes it into the library of a brand. `signal` ends the
+ * waiting. Throws what went wrong, in words a person can act on.
+ */
+export async function orderPicture(
+  brand: string,
+  words: string,
+  size: { width: number; height: number },
+  signal: AbortSignal,
+): Promise<LibraryPicture> {
+  const { id } = await post<{ id: string }>(`${MAKER}/orders`, { words, ...size }).finally(() =>
+    mutate(MAKER),
+  )
+  const until = Date.now() + GIVEN_UP
+  for (;;) {
+    await new Promise((resolve) => setTimeout(resolve, ASKED))
+    if (signal.aborted) throw new Fault('bad-request', 'The order was given up; what it cost is counted.')
+    const { state, url, reason } = await get<MakerOrder>(`${MAKER}/orders/${encodeURIComponent(id)}`)
+    if (state === 'failed')
+      throw new Fault(
+        'bad-answer',
+        `The picture was not made. ${reason ?? 'Order it again, in other words.'}`,
+      )
+    if (state === 'ready' && url) {
+      const title = words.replace(/\s+/g, ' ').slice(0, 80)
+      return takePicture(brand, await sourceBytes(url), { origin: 'order', title })
+    }
+    if (Date.now() > until)
+      throw new Fault('too-slow', 'The picture is not made after three minutes. Order it again later.')
+  }
 }
 
 /** The connected team chat; undefined while it is asked for. */

@@ -2,17 +2,21 @@ import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
 import {
   ChatSettings,
+  MakerSettings,
   ShortenerSettings,
   WriterSettings,
   type ChatState,
+  type MakerState,
   type WriterState,
 } from '../../core/model'
 import {
   connectChat,
+  connectMaker,
   connectShortener,
   connectStock,
   connectWriter,
   disconnectChat,
+  disconnectMaker,
   disconnectShortener,
   disconnectStock,
   disconnectWriter,
@@ -21,6 +25,7 @@ import {
   tryWriter,
   useChat,
   useClock,
+  useMaker,
   useShortener,
   useStock,
   useWriter,
@@ -31,11 +36,12 @@ import { Tabs } from './Tabs'
 /** The key of the stand-ins, which is no secret. */
 const STAND_IN_KEY = 'workshop-key'
 
-/** The outside services that a person connects: a writer, a shortener, a stock of pictures, the team chat. Keys stay on the server. */
+/** The outside services that a person connects: a writer, a shortener, a stock of pictures, a maker of pictures, the team chat. Keys stay on the server. */
 export function Services() {
   const writer = useWriter()
   const shortener = useShortener()
   const stock = useStock()
+  const maker = useMaker()
   const chat = useChat()
   return (
     <Page>
@@ -45,7 +51,10 @@ export function Services() {
         note="Everything works without them. A key that you give here goes to the server and never comes back to the browser."
       />
       <Flex px="6" pb="8" gap="12" align="flex-start" wrap="wrap">
-        {writer && <Writer state={writer} />}
+        <Flex direction="column" gap="10">
+          {writer && <Writer state={writer} />}
+          {maker && <Maker state={maker} />}
+        </Flex>
         <Flex direction="column" gap="10">
           {shortener && (
             <Plain
@@ -234,6 +243,58 @@ function Writer({ state }: { state: WriterState }) {
           {left.toLocaleString('en')} left
         </Mono>
       )}
+    </Service>
+  )
+}
+
+const FEW_PICTURES = 20
+
+function Maker({ state }: { state: MakerState }) {
+  const { worldUrl } = useClock()
+  const [address, setAddress] = useState(state.settings?.address ?? '')
+  const [dailyPictures, setDaily] = useState(state.settings?.dailyPictures ?? FEW_PICTURES)
+  const [key, setKey] = useState('')
+  const keep = (given: string, secret: string): void => {
+    const parsed = MakerSettings.safeParse({ address: given, dailyPictures })
+    if (!parsed.success) say(`Not connected: ${parsed.error.issues[0]?.message ?? 'give an address'}.`)
+    else void attempt(() => connectMaker(parsed.data, secret))
+  }
+  return (
+    <Service
+      title="Pictures made to order"
+      about="Makes a picture from words, for one post at a time and only when you order it. The order is written from the passage and the network’s brief; you see it first and may change it. How many a day is the most is said here."
+    >
+      <Labelled
+        label="Address"
+        hint="POST …/pictures with a prompt, width and height gives an id; GET …/pictures/id says how it stands."
+      >
+        {(id) => (
+          <TextField id={id} w="full" value={address} onChange={(e) => setAddress(e.target.value.trim())} />
+        )}
+      </Labelled>
+      <Flex gap="3" align="flex-end">
+        <Box flex="1">
+          <KeyField hasKey={state.hasKey} value={key} onChange={setKey} />
+        </Box>
+        <NumberField label="Pictures a day, at most" w="150px" value={dailyPictures} onChange={setDaily} />
+      </Flex>
+      <Flex gap="2">
+        <Button look="water" onClick={() => keep(address, key)}>
+          {state.settings ? 'Keep' : 'Connect'}
+        </Button>
+        {!state.settings && worldUrl && (
+          <Button
+            onClick={() => {
+              setAddress(`${worldUrl}/painter/v1`)
+              keep(`${worldUrl}/painter/v1`, STAND_IN_KEY)
+            }}
+          >
+            Connect the demo’s stand-in
+          </Button>
+        )}
+        {state.settings && <Button onClick={() => void attempt(disconnectMaker)}>Disconnect</Button>}
+      </Flex>
+      {state.settings && <Mono>today: {count(state.pictures, 'picture')} ordered</Mono>}
     </Service>
   )
 }

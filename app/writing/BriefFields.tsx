@@ -2,7 +2,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { ANGLES, Brief, type Angle, type Brand } from '../../core/model'
 import { briefOf, houseOf } from '../../core/house'
 import { network } from '../../core/networks'
-import { Button, Labelled, NumberField, say, SelectField, useTyped } from '../ui'
+import { USUAL_PICTURE } from '../../core/pictures'
+import { Button, Labelled, NumberField, say, SelectField, TextArea, useTyped } from '../ui'
 import { VoiceFields } from './VoiceFields'
 
 /** The fields of one network's brief; null is kept where it goes by what stands behind it. */
@@ -129,6 +130,7 @@ export function BriefFields({
           })}
         </Flex>
       </Box>
+      <Ordered key={id} picture={brief.picture ?? ''} onKeep={(picture) => save({ picture })} />
       {own && (
         <Box>
           <Button size="sm" onClick={() => onSave(null)}>
@@ -137,6 +139,26 @@ export function BriefFields({
         </Box>
       )}
     </Box>
+  )
+}
+
+/** How pictures look that are made to order; kept when one leaves the field. */
+function Ordered({ picture, onKeep }: { picture: string; onKeep: (picture: string) => void }) {
+  const [words, setWords] = useTyped(picture)
+  return (
+    <Labelled label="Pictures that are made to order look like this">
+      {(id) => (
+        <TextArea
+          id={id}
+          rows={2}
+          maxLength={400}
+          placeholder={USUAL_PICTURE}
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          onBlur={() => words.trim() !== picture && onKeep(words.trim())}
+        />
+      )}
+    </Labelled>
   )
 }
 

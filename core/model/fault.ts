@@ -33,6 +33,7 @@ export const FAULTS = {
   'no-writer': 409,
   'no-shortener': 409,
   'no-stock': 409,
+  'no-maker': 409,
   'no-chat': 409,
   'not-ready': 503,
   'no-space': 507,

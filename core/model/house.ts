@@ -84,5 +84,7 @@ export const Brief = z.object({
   emoji: z.enum(['none', 'where it helps']).default('none'),
   link: z.enum(['text', 'first comment', 'profile', 'none']).nullable().default(null),
   closing: z.enum(['a line of the house', 'none']).nullable().default(null),
+  /** How pictures look that are made to order for it; absent for as usual. */
+  picture: z.string().max(400).optional(),
 })
 export type Brief = z.infer<typeof Brief>

@@ -86,6 +86,31 @@ export const StockPage = z.object({
 })
 export type StockPage = z.infer<typeof StockPage>
 
+/** A service that makes pictures to order, all but its key. */
+export const MakerSettings = z.object({
+  address: Address,
+  /** The most pictures that are ordered on one day. */
+  dailyPictures: z.int().min(0).max(10_000),
+})
+export type MakerSettings = z.infer<typeof MakerSettings>
+
+/** How it stands: the day by the shared clock, in UTC, and the pictures ordered on it. */
+export const MakerState = z.object({
+  settings: MakerSettings.nullable(),
+  hasKey: z.boolean(),
+  day: LocalDate,
+  pictures: z.int().min(0),
+})
+export type MakerState = z.infer<typeof MakerState>
+
+/** How an order stands: where its picture lies once it is ready, and why it failed where it did. */
+export const MakerOrder = z.object({
+  state: z.enum(['waiting', 'ready', 'failed']),
+  url: z.string().nullable(),
+  reason: z.string().nullable(),
+})
+export type MakerOrder = z.infer<typeof MakerOrder>
+
 /** A short link, where it leads and how often it was followed. */
 export const ShortLink = z.object({ short: z.url(), url: z.url(), clicks: z.int().min(0) })
 export type ShortLink = z.infer<typeof ShortLink>

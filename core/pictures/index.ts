@@ -12,3 +12,4 @@ export {
   type LibraryQuery,
   type Origin,
 } from './library'
+export { orderOf, orderSize, USUAL_PICTURE, type OrderFor } from './order'

@@ -4,6 +4,9 @@ import {
   ChatMessage,
   ChatSettings,
   ChatState,
+  MakerOrder,
+  MakerSettings,
+  MakerState,
   NoticeKind,
   ShortenerSettings,
   ShortenerState,
@@ -132,6 +135,7 @@ export function serviceRoutes(app: App, context: Context): void {
       async (request) => ({ links: await services().shortener.clicks(request.body.links) }),
     )
     stockRoutes(routes, context)
+    makerRoutes(routes, context)
     chatRoutes(routes, context)
   })
 }
@@ -175,6 +179,73 @@ function stockRoutes(routes: TypedApp, context: Context): void {
       },
     },
     (request) => stock().search(request.body.words, request.body.page),
+  )
+}
+
+function makerRoutes(routes: TypedApp, context: Context): void {
+  const maker = () => context.parts().services.maker
+  routes.get(
+    '/api/maker',
+    {
+      schema: {
+        summary: 'The service that makes pictures, and the orders of today',
+        response: { 200: MakerState },
+      },
+    },
+    () => maker().state(),
+  )
+  routes.put(
+    '/api/maker',
+    {
+      schema: {
+        summary: 'Connect a service that makes pictures, or change its budget',
+        body: z.object({ settings: MakerSettings, key: Key }),
+        response: { 200: MakerState },
+      },
+    },
+    async (request) => {
+      await maker().connect(request.body.settings, request.body.key)
+      return maker().state()
+    },
+  )
+  routes.delete(
+    '/api/maker',
+    {
+      schema: {
+        summary: 'Disconnect the service that makes pictures and forget its key',
+        response: { 200: MakerState },
+      },
+    },
+    async () => {
+      await maker().disconnect()
+      return maker().state()
+    },
+  )
+  routes.post(
+    '/api/maker/orders',
+    {
+      schema: {
+        summary: 'Order a picture, its size in pixels',
+        body: z.object({
+          words: z.string().min(1).max(4000),
+          width: z.int().min(64).max(2048),
+          height: z.int().min(64).max(2048),
+        }),
+        response: { 200: z.object({ id: z.string() }) },
+      },
+    },
+    async ({ body: { words, width, height } }) => ({ id: await maker().order(words, { width, height }) }),
+  )
+  routes.get(
+    '/api/maker/orders/:id',
+    {
+      schema: {
+        summary: 'How an order stands',
+        params: z.object({ id: z.string().max(200) }),
+        response: { 200: MakerOrder },
+      },
+    },
+    (request) => maker().standing(request.params.id),
   )
 }
 

@@ -1,7 +1,14 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { handOver, openServers, until } from '../../e2e/servers'
 import { oakumYard } from '../../demo/content'
-import type { ShortLink, StockPage, WriterAnswer, WriterState } from '../../core/model'
+import type {
+  MakerOrder,
+  MakerState,
+  ShortLink,
+  StockPage,
+  WriterAnswer,
+  WriterState,
+} from '../../core/model'
 
 let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
@@ -157,6 +164,81 @@ describe('a stock of pictures', () => {
     )
     await servers.call('DELETE', '/api/stock')
     expect((await search('oak')).body.code).toBe('no-stock')
+  })
+})
+
+describe('a service that makes pictures to order', () => {
+  const order = (words: string) =>
+    servers.call<{ id: string; code: string; message: string }>('POST', '/api/maker/orders', {
+      words,
+      width: 960,
+      height: 1200,
+    })
+  const join = (change: object = {}, key = 'workshop-key') =>
+    servers.call('PUT', '/api/maker', {
+      settings: { address: `${servers.worldUrl}/painter/v1`, dailyPictures: 10, ...change },
+      key,
+    })
+  const standing = async (id: string) =>
+    (await servers.call<MakerOrder>('GET', `/api/maker/orders/${id}`)).body
+  const mishap = (name: string) =>
+    fetch(`${servers.worldUrl}/control/painter`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ mishap: name, count: 1 }),
+    })
+  const made = async (id: string): Promise<MakerOrder> => {
+    let state = await standing(id)
+    await until(async () => (state = await standing(id)).state !== 'waiting', 10_000)
+    return state
+  }
+
+  it('is refused until one is connected, then takes an order, is slow, and gives the picture', async () => {
+    expect((await order('A boat')).body.code).toBe('no-maker')
+    await join()
+    const { id } = (await order('One boat on the shore, in the evening.')).body
+    expect((await standing(id)).state).toBe('waiting')
+    const { state, url } = await made(id)
+    expect(state).toBe('ready')
+    const png = new Uint8Array(await (await fetch(url ?? '')).arrayBuffer())
+    // Width and height of a PNG stand in its first chunk (ISO/IEC 15948, 11.2.2).
+    const view = new DataView(png.buffer)
+    expect([view.getUint32(16), view.getUint32(20)]).toEqual([960, 1200])
+  })
+
+  it('fails in a sentence, and says what became of an order that it forgot', async () => {
+    await join()
+    await mishap('fails')
+    expect(await made((await order('A boat')).body.id)).toEqual({
+      state: 'failed',
+      url: null,
+      reason: 'The paint ran. Order it again.',
+    })
+    await mishap('lost')
+    expect(await standing((await order('A boat')).body.id)).toMatchObject({
+      state: 'failed',
+      reason: expect.stringContaining('knows nothing of this order') as string,
+    })
+    await join({}, 'wrong')
+    expect((await order('A boat')).body).toMatchObject({ code: 'not-linked' })
+    await join({ address: 'http://localhost:1/v1' })
+    expect((await order('A boat')).body).toMatchObject({ code: 'unreachable' })
+    await join({ address: `${servers.worldUrl}/demo` })
+    expect((await order('A boat')).body).toMatchObject({ code: 'bad-answer' })
+  })
+
+  it('sends no more orders than the day’s budget allows, however many come at once', async () => {
+    const { body } = await servers.call<MakerState>('GET', '/api/maker')
+    await join({ dailyPictures: body.pictures + 2 })
+    const answers = await Promise.all(Array.from({ length: 5 }, () => order('A boat')))
+    expect(answers.filter((a) => a.status === 200)).toHaveLength(2)
+    expect(answers.find((a) => a.status !== 200)?.body).toMatchObject({
+      code: 'over-budget',
+      message: expect.stringContaining('pictures for today is spent') as string,
+    })
+    await join({ dailyPictures: 0 })
+    expect((await order('A boat')).body.code).toBe('over-budget')
+    await servers.call('DELETE', '/api/maker')
   })
 })
 

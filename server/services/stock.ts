@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Fault, StockPage, StockSettings, type StockState } from '../../core/model'
+import { Fault, StockSettings, type StockPage, type StockState } from '../../core/model'
 import type { Settings } from '../store/settings'
 import { callOutside, parseJson, waitOf } from '../outside'
 import { ServiceSettings } from './settings'

@@ -59,7 +59,7 @@ function holderAt(path: string): Promise<number | null> {
   return new Promise((resolve) => {
     let said = ''
     const socket = connect({ path })
-    socket.setTimeout(2000, () => socket.destroy())
+    socket.setTimeout(5000, () => socket.destroy())
     socket.on('data', (bytes) => (said += String(bytes)))
     socket.on('error', () => undefined)
     socket.on('close', () => resolve(Number(said) || null))

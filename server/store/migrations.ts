@@ -85,4 +85,7 @@ update deliveries set reading_at = published_at + 3600000, reading_until = publi
 create index if not exists deliveries_readings on deliveries (reading_at) where reading_at is not null;
 create table if not exists readings (cursor bigserial primary key, body text not null);
 `,
+  `
+create table if not exists maker_use (day text primary key, pictures int not null);
+`,
 ]

@@ -10,6 +10,7 @@ export const TABLES: readonly string[] = [
   'receipts',
   'readings',
   'writer_use',
+  'maker_use',
   'link_pages',
   'calendars',
   'messages',

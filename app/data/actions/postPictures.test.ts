@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { connectTo, emptyDatabase } from '../testing/browser'
 import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
-import { firstPicture, type Post } from '../../../core/model'
+import { firstPicture, ownPicture, type Post } from '../../../core/model'
 import { setWorkspace } from '../api'
 import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
@@ -13,12 +13,14 @@ import { shapedPictures } from './pictures'
 import {
   asSlides,
   changeCard,
+  cutPicture,
   describePicture,
   exampleCards,
   nextPicture,
   pictureOptions,
   saveLook,
   showFile,
+  showOwn,
   showPictures,
 } from './postPictures'
 import { approve } from './posts'
@@ -102,6 +104,44 @@ describe('another picture', () => {
     const bare = await must('posts', post!.id)
     expect(bare.state).toBe('for review')
     expect(bare.checks).toContainEqual(expect.objectContaining({ code: 'no-media', severity: 'block' }))
+  })
+
+  it('of the library brings its credit into the caption and takes it away again; one made to order wants a look', async () => {
+    const [post] = leaf
+    await approve([post!.id])
+    const credit = { author: 'Ada Wren', from: 'Drawer', licence: 'Named', page: null, mustShow: true }
+    const stock = {
+      url: ownPicture('a'.repeat(64)),
+      alt: 'A boat',
+      credit,
+      print: null,
+      size: { width: 900, height: 900 },
+    }
+    await showOwn(post!.id, stock, [])
+    const shown = await must('posts', post!.id)
+    expect(shown.state).toBe('approved')
+    expect(shown.media).toMatchObject([{ alt: 'A boat', credit, shape: { width: 1, height: 1 } }])
+    expect(shown.wording.text.endsWith('\n\nPicture: Ada Wren, Drawer')).toBe(true)
+    expect(shown.checks.map((c) => c.code)).not.toContain('no-credit')
+    await showOwn(post!.id, { ...stock, url: ownPicture('b'.repeat(64)), credit: null, origin: 'order' }, [])
+    const made = await must('posts', post!.id)
+    expect(made.state).toBe('for review')
+    expect(made.wording.text).toBe(post!.wording.text)
+  })
+
+  it('is shown of the part that a person chose, until they choose what is proposed', async () => {
+    const [post] = leaf
+    const whole = { url: ownPicture('a'.repeat(64)), alt: 'A boat', credit: null, print: null }
+    await showOwn(post!.id, whole, [])
+    const cut = { x: 0.1, y: 0, width: 0.4, height: 0.5 }
+    await cutPicture(post!.id, 0, { width: 4, height: 5 }, cut)
+    expect((await must('posts', post!.id)).media).toMatchObject([
+      { shape: { width: 4, height: 5 }, cut, hash: null },
+    ])
+    await cutPicture(post!.id, 0, { width: 4, height: 5 }, null)
+    expect((await must('posts', post!.id)).media[0]).not.toHaveProperty('cut')
+    await undo('brand')
+    expect((await must('posts', post!.id)).media[0]?.cut).toEqual(cut)
   })
 
   it('out of a file is asked to be described before it goes out by itself', async () => {

@@ -3,11 +3,13 @@ import {
   cardLacks,
   Fault,
   firstPicture,
+  next,
   ownPictureHash,
   withCredits,
   type Card,
   type Cut,
   type Layout,
+  type LibraryPicture,
   type Look,
   type Post,
   type PostMedia,
@@ -32,12 +34,13 @@ const near = (post: Post, posts: readonly Post[]): Post[] => posts.filter((p) =>
 
 /**
  * Shows other pictures with a post, in order; an approval stays, unless they break a rule. Its caption names whose they are
- * where they may not be shown without.
+ * where they may not be shown without. What nobody has seen yet (`unseen`) wants approval again.
  */
 export async function showPictures(
   id: string,
   media: PostMedia[],
   label = 'Show another picture',
+  unseen = false,
 ): Promise<void> {
   const post = await must('posts', id)
   const most = network(post.network).media.pictures.most
@@ -48,7 +51,10 @@ export async function showPictures(
     )
   const wording = { ...post.wording, text: withCredits(post.wording.text, post.media, media) }
   const checks = await checksOf({ ...post, media, wording })
-  await changePost(post, label, 'edit', (p) => doubted({ ...p, media, wording, checks }))
+  await changePost(post, label, 'edit', (p) => {
+    const shown = doubted({ ...p, media, wording, checks })
+    return unseen && shown.state === 'approved' ? next(shown, 'doubt') : shown
+  })
 }
 
 /** Shows the next of the pictures that a post may show: the best that may stand there, then the one after it. */
@@ -72,17 +78,23 @@ export async function showFile(id: string, file: Blob, after: readonly PostMedia
   await showOwn(id, picture, after)
 }
 
-/** Shows a picture of the library with a post, in the shape its network takes, after those it has or in their place. */
+/**
+ * Shows a picture of the library with a post, in the shape its network takes, after those it has or in their place. One
+ * that was made to order may be anything, so that an approval falls.
+ */
 export async function showOwn(
   id: string,
-  picture: Parameters<typeof libraryMedia>[0] & { size?: { width: number; height: number } | null },
+  picture: Parameters<typeof libraryMedia>[0] & {
+    size?: { width: number; height: number } | null
+    origin?: LibraryPicture['origin']
+  },
   after: readonly PostMedia[],
 ): Promise<void> {
   const post = await must('posts', id)
   const { shapes } = network(post.network).media
   const info = await one('media', ownPictureHash(picture.url) ?? '')
   const media = { ...libraryMedia(picture), shape: chooseShape(picture.size ?? info ?? null, shapes) }
-  await showPictures(id, [...after, media], 'Show a picture of the library')
+  await showPictures(id, [...after, media], 'Show a picture of the library', picture.origin === 'order')
 }
 
 /** Says in words what a picture of a post shows. */

@@ -21,13 +21,14 @@ import { Picker } from '../library/Picker'
 import { StockPicker } from '../library/StockPicker'
 import { CardFields } from './CardFields'
 import { Crop } from './Crop'
+import { Order } from './Order'
 
 /** The pictures of a post: which they are, which they could be, what they say to those who cannot see them. */
 export function Pictures({ post }: { post: Post }) {
   const { least, most } = network(post.network).media.pictures
   const editable = may(post, 'edit')
   const [picked, setPicked] = useState(0)
-  const [open, setOpen] = useState<'crop' | 'library' | 'stock' | null>(null)
+  const [open, setOpen] = useState<'crop' | 'library' | 'stock' | 'order' | null>(null)
   const toggle = (what: typeof open): void => setOpen(open === what ? null : what)
   const index = Math.min(picked, post.media.length - 1)
   const shown = post.media[index]
@@ -36,6 +37,11 @@ export function Pictures({ post }: { post: Post }) {
     () => pictureOptions(post.id),
     { revalidateOnFocus: false, keepPreviousData: true },
   )
+  const brand = useRow('brands', open === 'order' ? post.brand : null)
+  const piece = useRow('pieces', open === 'order' ? post.piece : null)
+  // Null where the post has none.
+  const found = useRow('passages', open === 'order' ? post.passage : null)
+  const passage = post.passage === null ? null : found
   if (most === 0 || (!editable && !shown)) return null
   const key = firstPicture(post)
   // What a person chose that is none of the piece's stands first.
@@ -95,6 +101,9 @@ export function Pictures({ post }: { post: Post }) {
           <Button size="sm" look="quiet" aria-expanded={open === 'stock'} onClick={() => toggle('stock')}>
             Stock
           </Button>
+          <Button size="sm" look="quiet" aria-expanded={open === 'order'} onClick={() => toggle('order')}>
+            To order
+          </Button>
           <FileButton
             size="sm"
             look="quiet"
@@ -135,6 +144,23 @@ export function Pictures({ post }: { post: Post }) {
               setOpen(null)
             })
           }
+        />
+      )}
+      {open === 'order' && editable && brand && passage !== undefined && (
+        <Order
+          key={`order ${post.id}`}
+          brand={post.brand}
+          about={{
+            words: passage?.text ?? post.wording.text,
+            title: piece?.title ?? '',
+            brief: brand.briefs.find((b) => b.network === post.network)?.picture,
+            look: brand.look,
+          }}
+          shape={network(post.network).media.shapes[0] ?? null}
+          onMade={async (picture) => {
+            await showOwn(post.id, picture, before)
+            setOpen(null)
+          }}
         />
       )}
       {options.length > 1 && open === null && (
