@@ -60,6 +60,11 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     '/writing/look',
     (p) => p.getByRole('group', { name: 'Cards of three passages' }).getByRole('img').first().waitFor(),
   ],
+  [
+    'Pictures',
+    '/writing/pictures',
+    (p) => p.getByRole('group', { name: 'Pictures of the library' }).locator('img').first().waitFor(),
+  ],
   ['Briefs', '/writing/briefs', (p) => p.getByTestId('example').first().waitFor()],
   ['Horizon, week', '/horizon', (p) => p.getByRole('img', { name: /week as drawn/ }).waitFor()],
   [
@@ -129,6 +134,10 @@ test('axe finds no serious fault on any screen, light or dark', async ({ page })
   await page.keyboard.press('ArrowDown')
   await expect(page.getByTestId('caption')).toBeVisible()
   await expectNoFaults(page, 'Drip sheet')
+  const picture = page.getByRole('region', { name: 'Picture', exact: true })
+  await picture.getByRole('button', { name: 'Library' }).click()
+  await expect(picture.getByRole('searchbox')).toBeVisible()
+  await expectNoFaults(page, 'Library beside a post')
   await page.keyboard.press('e')
   await expect(page.getByLabel('Caption')).toBeVisible()
   await expectNoFaults(page, 'Editor')

@@ -1,3 +1,6 @@
+import { readFileSync } from 'node:fs'
+import { imageSize } from 'image-size'
+import JSZip from 'jszip'
 import { expect, test, type Page } from './test'
 
 async function openSheet(page: Page): Promise<void> {
@@ -245,4 +248,89 @@ test('a colour of the look is kept, and cards are drawn in it; what is hard to r
   await expect(page.getByRole('checkbox', { name: 'title' })).not.toBeChecked()
   await page.reload()
   await expect(page.getByRole('checkbox', { name: 'title' })).not.toBeChecked()
+})
+
+test('a picture comes from the stock with its credit, is cropped by keys, and goes into the library', async ({
+  page,
+}) => {
+  await openSheet(page)
+  await page.goto('/settings/services')
+  for (const name of ['A stock of pictures', 'Pictures made to order']) {
+    const service = page.getByRole('region', { name })
+    await service.getByRole('button', { name: /stand-in/ }).click()
+    await expect(service.getByRole('button', { name: 'Disconnect' })).toBeVisible()
+  }
+  await openSheet(page)
+  await page.getByRole('button', { name: 'Pictures', exact: true }).click()
+  const strip = page.getByRole('group', { name: 'Pictures in the order in which readers meet them' })
+  await strip.getByRole('button').filter({ hasText: 'Sh' }).first().click()
+  const picture = page.getByRole('region', { name: 'Picture', exact: true })
+  await picture.getByRole('button', { name: 'Stock', exact: true }).click()
+  await picture.getByRole('searchbox', { name: 'Search the stock' }).fill('tools in winter')
+  const offered = picture.getByRole('button', { name: /^Hand tools in a row in winter\. Picture: / })
+  await expect(offered).toHaveAccessibleName(/has to be named/)
+  const line = /Picture: [^.]+/.exec((await offered.getAttribute('aria-label')) ?? '')?.[0] ?? ''
+  await offered.click()
+  await expect(page.getByTestId('caption')).toContainText(line)
+
+  // The part that is shown: closer, to the right, kept; then as it was.
+  await picture.getByRole('button', { name: 'Crop' }).click()
+  const frame = picture.getByRole('application')
+  await expect(frame).toBeFocused()
+  await expect(frame).toHaveAccessibleName(/67 per cent of its width/)
+  await page.keyboard.press('+')
+  await page.keyboard.press('Shift+ArrowLeft')
+  await expect(frame).toHaveAccessibleName(/60 per cent of its width/)
+  await page.keyboard.press('Enter')
+  await expect(frame).toBeHidden()
+  const shown = page.getByTestId('caption').locator('xpath=..').getByRole('img').first()
+  const width = (): Promise<string> => shown.evaluate((i: HTMLElement) => i.style.width)
+  expect(parseFloat(await width())).toBeCloseTo(100 / 0.6, 0)
+  await page.keyboard.press('Control+z')
+  await expect.poll(async () => Math.round(parseFloat(await width()))).toBe(150)
+
+  // Made to order: what is proposed may be changed, it takes a while, and it wants to be described.
+  await picture.getByRole('button', { name: 'To order' }).click()
+  await expect(picture.getByLabel('What is ordered')).toHaveValue(/It shows what this says: “/)
+  await picture.getByLabel('What is ordered').fill('A kettle on the stove, at dawn')
+  await picture.getByRole('button', { name: 'Order', exact: true }).click()
+  await expect(picture.getByText(/Being made, \d+ s/)).toBeVisible()
+  await expect(page.getByText(/Look for letters in it/)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('complementary').getByText(/A picture has no alternative text/)).toBeVisible()
+  await expect(page.getByTestId('caption')).not.toContainText(line)
+
+  await page.goto('/writing/pictures')
+  const library = page.getByRole('group', { name: 'Pictures of the library' })
+  await expect(library.getByRole('button').first()).toBeVisible()
+  await page.keyboard.press('/')
+  await page.keyboard.type('tools winter')
+  await expect(library.getByRole('button')).toHaveCount(1)
+  await library.getByRole('button').click()
+  await expect(page.getByText('No post shows it')).toBeVisible()
+  await expect(page.getByLabel('Its maker has to be named in every post that shows it')).toBeChecked()
+  await page.getByRole('searchbox', { name: 'Search the pictures' }).fill('kettle dawn')
+  await expect(library.getByRole('button', { name: /1 post/ })).toHaveCount(1)
+  // What no post shows is cleared, after it is said how much that is.
+  await page.getByRole('button', { name: 'Clear …' }).click()
+  await expect(page.getByText(/^1 picture of your own that no post shows/)).toBeVisible()
+  await page.getByRole('button', { name: 'Clear them' }).click()
+  await page.getByRole('searchbox', { name: 'Search the pictures' }).fill('tools winter')
+  await expect(page.getByText('No picture is like that.')).toBeVisible()
+})
+
+test('a drip is taken away as a zip with its captions and pictures', async ({ page }, info) => {
+  await openSheet(page)
+  const saved = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Take away' }).click()
+  const file = info.outputPath('away.zip')
+  await (await saved).saveAs(file)
+  const zip = await JSZip.loadAsync(readFileSync(file), { checkCRC32: true })
+  const names = Object.keys(zip.files)
+  expect(names).toContain('captions.csv')
+  expect(names.filter((n) => n.endsWith('.txt')).length).toBeGreaterThan(3)
+  expect(names).not.toContain('missing pictures.txt')
+  const [picture = ''] = names.filter((n) => /^shutterleaf-.*\.(png|jpg)$/.test(n))
+  const { width, height } = imageSize(new Uint8Array((await zip.file(picture)?.async('nodebuffer')) ?? []))
+  // One of the shapes that the network takes.
+  expect([1, 0.8]).toContain(width / height)
 })

@@ -172,28 +172,30 @@ export { deliverTrial } from './runner/handOver'
 export { archiveOf, useDocumentAddress } from './runner/documents'
 export {
   connectChat,
-  connectMaker,
   connectShortener,
-  connectStock,
   connectWriter,
   disconnectChat,
-  disconnectMaker,
   disconnectShortener,
-  orderPicture,
-  disconnectStock,
-  searchStock,
-  takeFromStock,
   disconnectWriter,
   sayInChat,
   sayLines,
   tryWriter,
   useChat,
   useClicks,
-  useMaker,
   useShortener,
-  useStock,
   useWriter,
 } from './services'
 export { connectedWording } from './actions/connected'
 export { calendarAddress, endCalendar, renewCalendar } from './runner/calendars'
 export { pageLinks } from './runner/pages'
+export {
+  connectMaker,
+  connectStock,
+  disconnectMaker,
+  disconnectStock,
+  orderPicture,
+  searchStock,
+  takeFromStock,
+  useMaker,
+  useStock,
+} from './pictureServices'

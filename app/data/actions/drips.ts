@@ -15,7 +15,6 @@ import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { tagFiguresFor } from '../services'
-import { writeConnected } from './connected'
 import { commitRecalled, happensIfMay } from './life'
 import { surroundings } from './plan'
 import { seenPiece } from './seeing'
@@ -56,7 +55,9 @@ export async function startDrip(
     )
   const posts =
     brand.houseStyle.writer === 'connected'
-      ? await writeConnected(
+      ? await (
+          await import('./connected')
+        ).writeConnected(
           {
             posts: result.posts,
             standing: (await all('posts')).filter((p) => !gone.has(p.id)),

@@ -6,7 +6,7 @@ import { ownPicture } from '../../../core/model'
 import { setWorkspace } from '../api'
 import { all, commit, put } from '../store'
 import { libraryMedia, takePicture } from './library'
-import { takeAway } from './takeAway'
+import { packed } from './packing'
 
 const account = anAccount({ id: 'a', network: 'guildhall', handle: 'yard', zone: 'UTC' })
 beforeEach(async () => {
@@ -30,7 +30,7 @@ it('posts are taken away as a zip that another program opens: captions, pictures
     aPost({ id, account: 'a', network: 'guildhall', at: `2026-12-01T${hour}:00:00.000Z`, media })
   await commit('machine', [put('posts', post('p', 10)), put('posts', post('q', 11, [lost]))])
   const told: number[] = []
-  const zip = await takeAway(await all('posts'), [account], (done) => told.push(done))
+  const zip = await packed(await all('posts'), [account], (done) => told.push(done))
   expect(told).toEqual([0, 1, 2])
 
   const files = await JSZip.loadAsync(await zip.arrayBuffer(), { checkCRC32: true })
@@ -44,9 +44,9 @@ it('posts are taken away as a zip that another program opens: captions, pictures
 })
 
 it('is refused where there is nothing to take, and stopped where it is cancelled', async () => {
-  await expect(takeAway([], [account])).rejects.toThrow('There are no posts to take away')
+  await expect(packed([], [account])).rejects.toThrow('There are no posts to take away')
   const stop = new AbortController()
   stop.abort()
   const posts = [aPost({ account: 'a', network: 'guildhall' })]
-  await expect(takeAway(posts, [account], undefined, stop.signal)).rejects.toThrow('It was cancelled')
+  await expect(packed(posts, [account], undefined, stop.signal)).rejects.toThrow('It was cancelled')
 })
