@@ -67,14 +67,6 @@ await brand('Fernhollow Huts')
 await open('/intake/sources', (p) => p.getByRole('button', { name: /content sheet/ }).waitFor())
 await page.getByRole('button', { name: /content sheet/ }).click()
 await shot('sources')
-await open('/pipelines', (p) => p.getByRole('link', { name: 'On the path' }).waitFor())
-await page.getByRole('link', { name: 'On the path' }).click()
-await page
-  .getByRole('button', { name: /^catches [1-9]\d* of the last/ })
-  .first()
-  .click()
-await page.getByRole('heading', { name: /^Row 1: / }).waitFor({ timeout: 60_000 })
-await shot('sieve')
 await brand('Oakum Yard')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await shot('writing')
@@ -96,7 +88,13 @@ await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
 )
 await shot('briefs')
 await open('/settings/services', (p) => p.getByRole('region', { name: 'A connected writer' }).waitFor())
-for (const name of ['A connected writer', 'A shortener', 'The team chat'])
+for (const name of [
+  'A connected writer',
+  'A shortener',
+  'A stock of pictures',
+  'Pictures made to order',
+  'The team chat',
+])
   await page
     .getByRole('region', { name })
     .getByRole('button', { name: /stand-in/ })
@@ -104,6 +102,19 @@ for (const name of ['A connected writer', 'A shortener', 'The team chat'])
 await page.getByRole('button', { name: 'Keep and try' }).click()
 await page.getByText(/^It answered/).waitFor()
 await shot('services')
+await open('/writing/pictures', (p) =>
+  p.getByRole('group', { name: 'Pictures of the library' }).locator('img').nth(20).waitFor(),
+)
+await page.getByRole('button', { name: 'From the stock …' }).click()
+await page.getByRole('searchbox', { name: 'Search the stock' }).fill('boat shore')
+await page.getByRole('button', { name: /^A boat drawn up on the shore in winter/ }).click()
+await page.getByText(/is in the library/).waitFor()
+await page.getByRole('button', { name: 'Close Esc' }).click()
+await page
+  .getByRole('group', { name: 'Pictures of the library' })
+  .getByRole('button', { name: /^A boat drawn up/ })
+  .click()
+await shot('pictures')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await page.getByRole('link', { name: 'Larch or oak for the planking?' }).click()
 await page.locator('button[data-post]').nth(4).click()
