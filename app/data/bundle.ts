@@ -5,6 +5,7 @@ import { call } from './api'
 import { nowIso } from './clock'
 import { database } from './database'
 import { alone, recall } from './actions/life'
+import { dropSmall } from './actions/seeing'
 import { all, announce, commit, patch } from './store'
 
 /** The whole workspace, or one brand of it, as one bundle file. Of the whole one it is noted when it was made. */
@@ -127,6 +128,7 @@ async function removeAll(id: string): Promise<void> {
   })
   const gone = (await all('media')).filter((m) => !used.has(m.id)).map((m) => m.id)
   await deleteRows(id, gone)
+  await dropSmall()
   // What the server keeps for it is nobody's any more; should it be away now, it only lies there.
   for (const path of [
     ...accounts.map((a) => `/api/accounts/${encodeURIComponent(a.id)}`),

@@ -70,12 +70,21 @@ export const LIKE_BITS = 10
 
 /** In how many bits two prints differ. */
 export function printDistance(a: string, b: string): number {
-  let bits = 0
-  for (const at of [0, 8]) {
-    let rest = (parseInt(a.slice(at, at + 8), 16) ^ parseInt(b.slice(at, at + 8), 16)) >>> 0
-    for (; rest !== 0; rest &= rest - 1) bits++
-  }
-  return bits
+  const [high, low] = halvesOf(a)
+  const [otherHigh, otherLow] = halvesOf(b)
+  return bitsIn(high ^ otherHigh) + bitsIn(low ^ otherLow)
+}
+
+/** The first and the last 32 bits of a print. */
+function halvesOf(print: string): [number, number] {
+  return [parseInt(print.slice(0, 8), 16) | 0, parseInt(print.slice(8), 16) | 0]
+}
+
+/** How many bits of 32 are set, counted in pairs, fours and bytes (Warren, “Hacker’s Delight”, section 5-1). */
+function bitsIn(word: number): number {
+  const pairs = word - ((word >>> 1) & 0x55555555)
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333)
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24
 }
 
 /** A picture by what tells it from others, with its print. */
@@ -87,38 +96,51 @@ export interface KnownPicture {
 /**
  * By what each of some pictures is known among them: pictures whose prints differ in `LIKE_BITS` at most are one, also by way of
  * others between them. Gives one key for all of one, and any other key back as it is. Prints as near as that have one of
- * eleven parts in common, so only those that do are held against each other.
+ * `PARTS` in common, so only those that do are held against each other.
  */
 export function alikeAmong(pictures: Iterable<KnownPicture>): (key: string) => string {
   const prints = new Map<string, string>()
   for (const { key, print } of pictures) prints.set(key, print)
-  const parent = new Map<string, string>()
-  const root = (key: string): string => {
-    let at = key
-    for (let up = parent.get(at); up !== undefined; up = parent.get(at)) at = up
-    return at
+  const keys = [...prints.keys()]
+  // Thousands of pictures are millions of pairs, so numbers lie side by side here.
+  const highs = Int32Array.from(prints.values(), (print) => halvesOf(print)[0])
+  const lows = Int32Array.from(prints.values(), (print) => halvesOf(print)[1])
+  const parent = Int32Array.from(keys, (_, i) => i)
+  const rootOf = (at: number): number => {
+    let root = at
+    while (parent[root] !== root) root = parent[root] ?? root
+    return root
   }
-  const sharing = new Map<string, KnownPicture[]>()
-  for (const [key, print] of prints)
-    for (const part of partsOf(print)) {
-      const others = sharing.get(part) ?? []
+  for (const [half, from, width] of PARTS) {
+    const words = half === 0 ? highs : lows
+    const sharing: number[][] = Array.from({ length: 1 << width }, () => [])
+    for (let i = 0; i < keys.length; i++) {
+      const [high, low] = [highs[i] ?? 0, lows[i] ?? 0]
+      const others = sharing[((words[i] ?? 0) >>> from) & ((1 << width) - 1)] ?? []
       for (const other of others)
-        if (printDistance(other.print, print) <= LIKE_BITS && root(other.key) !== root(key))
-          parent.set(root(key), root(other.key))
-      others.push({ key, print })
-      sharing.set(part, others)
+        if (bitsIn(high ^ (highs[other] ?? 0)) + bitsIn(low ^ (lows[other] ?? 0)) <= LIKE_BITS)
+          parent[rootOf(i)] = rootOf(other)
+      others.push(i)
     }
-  return root
+  }
+  const known = new Map(keys.map((key, i) => [key, keys[rootOf(i)] as string]))
+  return (key) => known.get(key) ?? key
 }
 
-const PARTS = LIKE_BITS + 1
-
-/** The bits of a print in `PARTS` parts, each with its place: where at most `LIKE_BITS` bits differ, one part is the same. */
-function partsOf(print: string): string[] {
-  const bits = [...print].map((digit) => parseInt(digit, 16).toString(2).padStart(4, '0')).join('')
-  return Array.from(
-    { length: PARTS },
-    (_, i) =>
-      `${i} ${bits.slice(Math.floor((i * bits.length) / PARTS), Math.floor(((i + 1) * bits.length) / PARTS))}`,
-  )
-}
+/**
+ * A print in one part more than `LIKE_BITS`, so that where no more bits differ than that, a part is the same in both: which
+ * half it lies in, from which bit on, and how many.
+ */
+const PARTS: readonly (readonly [half: 0 | 1, from: number, width: number])[] = [
+  [0, 0, 5],
+  [0, 5, 5],
+  [0, 10, 5],
+  [0, 15, 5],
+  [0, 20, 6],
+  [0, 26, 6],
+  [1, 0, 6],
+  [1, 6, 6],
+  [1, 12, 6],
+  [1, 18, 7],
+  [1, 25, 7],
+]

@@ -133,6 +133,18 @@ describe('the picture of a post', () => {
     expect(choose(gone.slice(0, 2), [wish(3)])).toEqual([null])
   })
 
+  it('is rather another one than what a second network shows in the same week, unless it suits much better', () => {
+    const alike = [image('one'), image('two')]
+    const two = (apart: number) => [wish(0), wish(0, { network: 'm', account: 'b', day: apart })]
+    // Both suit alike; that it was used before is told apart by what stands there already.
+    const there = (day: number): Showing[] => [{ picture: alike[0]!.url, account: 'b', network: 'm', day }]
+    expect(choose(alike, [wish(0)], there(6))).toEqual([1])
+    expect(choose(alike, [wish(0)], there(7))).toEqual([0])
+    expect(new Set(choose(alike, two(0))).size).toBe(2)
+    const bell = [image('bell', { alt: 'A bell in its frame of oak', block: 3 }), image('other')]
+    expect(choose(bell, [wish(3, { day: 0 })], [{ ...there(1)[0]!, picture: bell[0]!.url }])).toEqual([0])
+  })
+
   it('comes again after the longest time, where a network takes nothing without one', () => {
     const images = [image('a'), image('b'), image('c')]
     const daily = Array.from({ length: 7 }, (_, day) => wish(0, { day, place: null }))

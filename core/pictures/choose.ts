@@ -26,6 +26,9 @@ const LATER_CARD = 0.05
 /** What a card loses where a post next to it on its account shows a card, and what more where that is laid out alike. */
 const CARDS_BESIDE = 0.12
 const ALIKE = 0.15
+/** What a picture loses that an account of another network shows within a week, so that they do not stand side by side. */
+const SIDE_BY_SIDE = 0.2
+const A_WEEK = 7
 /** How often pairs are gone through to see whether they are better off with each other's picture. */
 const ROUNDS = 4
 /** Layouts that show more than the words which the post says anyway. */
@@ -42,7 +45,8 @@ const SHOWS: ReadonlySet<string | null> = new Set<Layout>([
  * Chooses a picture of the piece or a card for each post, or none: the one that belongs most to what the post says, pictures
  * that were not used before others, cards and pictures in turn. No account shows a picture twice in a row, and no account of
  * a network one that another account of it shows less than `restDays` away. Only where a network takes no post without a
- * picture, every picture is kept away by that and there is no card, the one comes that was shown furthest away. One
+ * picture, every picture is kept away by that and there is no card, the one comes that was shown furthest away. One that
+ * another network shows in the same week comes only where it suits much better than others. One
  * post after the other gets the best that is left, those first that need one; then pairs change pictures while they gain by
  * it together (2-opt, Croes 1958). `alike` says by what a picture is known, as in `shown`; what could not be fetched when it
  * was looked at is never chosen. In the order of the posts.
@@ -62,7 +66,8 @@ export function choosePictures(
   const needing = board.inTime.filter((i) => wishes[i]?.needed)
   for (const i of [...needing, ...board.inTime.filter((i) => !wishes[i]?.needed)]) {
     const like = (o: number): number => likes[i]?.[o] ?? -Infinity
-    const worth = (o: number): number => like(o) - WORN * (uses[o] ?? 0) - board.sameness(i, o)
+    const worth = (o: number): number =>
+      like(o) - WORN * (uses[o] ?? 0) - board.sameness(i, o) - board.sideBySide(i, o)
     const free = options.map((_, o) => o).filter((o) => like(o) > -Infinity && board.allows(i, o))
     const best = bestOf(free, worth)
     if (wishes[i]?.needed)
@@ -113,7 +118,7 @@ export function rankPictures(
   const ranked = options.map(({ card }, o) => ({
     choice: card === null ? { image: o } : { card },
     near: board.tooNear(0, o),
-    worth: (likes[0]?.[o] ?? 0) - board.sameness(0, o),
+    worth: (likes[0]?.[o] ?? 0) - board.sameness(0, o) - board.sideBySide(0, o),
   }))
   return ranked
     .filter((r) => r.worth > -Infinity)
@@ -160,21 +165,23 @@ function bestOf(options: readonly number[], worth: (option: number) => number): 
   return options.reduce<number | null>((a, b) => (a !== null && worth(a) >= worth(b) ? a : b), null)
 }
 
-/** Lets pairs of posts change pictures of the piece where together they like that better and no rule is broken by it. */
+/** Lets pairs of posts change pictures of the piece where together they are better off and no rule is broken by it. */
 function exchange(board: Board, likes: readonly (readonly number[])[], images: number): void {
   const { chosen } = board
-  const like = (post: number, picture: number): number => likes[post]?.[picture] ?? 0
+  const worth = (post: number, picture: number): number =>
+    (likes[post]?.[picture] ?? 0) - board.sideBySide(post, picture)
   for (let round = 0; round < ROUNDS; round++) {
     let better = false
     for (let a = 0; a < chosen.length; a++)
       for (let b = a + 1; b < chosen.length; b++) {
         const [x, y] = [chosen[a], chosen[b]]
         if (x == null || y == null || x === y || x >= images || y >= images) continue
-        if (like(a, y) + like(b, x) <= like(a, x) + like(b, y) + 1e-9) continue
+        const before = worth(a, x) + worth(b, y)
         const kept = board.allows(a, x) && board.allows(b, y)
         chosen[a] = y
         chosen[b] = x
-        if (kept && board.allows(a, y) && board.allows(b, x)) better = true
+        const gains = worth(a, y) + worth(b, x) > before + 1e-9
+        if (gains && kept && board.allows(a, y) && board.allows(b, x)) better = true
         else {
           chosen[a] = x
           chosen[b] = y
@@ -232,6 +239,21 @@ class Board {
     if (card === null) return 0
     const layouts = this.#beside(post).flatMap((n) => layoutOf(n.picture) ?? [])
     return (layouts.length ? CARDS_BESIDE : 0) + (layouts.includes(layoutOf(key) ?? '') ? ALIKE : 0)
+  }
+
+  /** What a picture loses where another network shows it in the same week. */
+  sideBySide(post: number, option: number): number {
+    const { day, network } = this.#wishes[post] as PictureWish
+    const key = this.#options[option]?.key
+    const beside = (other: Showing): boolean =>
+      other.picture === key && other.network !== network && Math.abs(other.day - day) < A_WEEK
+    if (this.#shown.some(beside)) return SIDE_BY_SIDE
+    return this.#wishes.some((wish, i) => {
+      const picture = this.#options[this.chosen[i] ?? -1]?.key
+      return i !== post && picture !== undefined && beside({ ...wish, picture })
+    })
+      ? SIDE_BY_SIDE
+      : 0
   }
 
   /** What the account shows last before a post and first after it. */

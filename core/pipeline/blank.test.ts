@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Card } from '../model'
 import { aPost, aWording } from '../model/samples'
-import { cardMedia, cardPictures, formatOf, mediaOf } from './blank'
+import { alikeWith, cardMedia, cardPictures, formatOf, mediaOf } from './blank'
 
 const card: Card = { layout: 'words', head: '', text: 'A word.', items: [], speaker: '' }
 const steps: Card = {
@@ -50,4 +50,18 @@ it('a picture is told by its page’s words, else by its caption, else by the ti
     shape: { width: 1, height: 1 },
     hash: null,
   })
+  // What was found when it was looked at goes with it.
+  const seen = { print: '00000000ffffffff', trouble: null }
+  expect(mediaOf({ ...image, seen }, 'Title', 'shutterleaf').print).toBe(seen.print)
+})
+
+it('like pictures of a piece and of posts go by one key', () => {
+  const image = { url: 'https://a.example/a.png', alt: '', caption: '', width: null, height: null, block: -1 }
+  const print = '00000000ffffffff'
+  const media = [
+    { ...mediaOf({ ...image, url: 'https://b.example/b.png' }, '', 'murmur'), print: '00000000fffffff0' },
+  ]
+  const alike = alikeWith({ images: [{ ...image, seen: { print, trouble: null } }] }, [aPost({ media })])
+  expect(alike(image.url)).toBe(alike('https://b.example/b.png'))
+  expect(alike('https://c.example/c.png')).toBe('https://c.example/c.png')
 })

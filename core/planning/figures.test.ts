@@ -40,6 +40,17 @@ describe('the figures of an account', () => {
     expect(figures.pictures).toBe(2)
   })
 
+  it('count like pictures as one, under whichever address they come', () => {
+    const like = (url: string, print: string): Post['media'] => media(url).map((m) => ({ ...m, print }))
+    const again = [
+      on('2026-12-01', { media: like('oak', '00000000ffffffff') }),
+      on('2026-12-05', { media: like('oak-small', '00000000fffffffe') }),
+      on('2026-12-09', { media: like('ash', 'ff00ff00ff00ff00') }),
+    ]
+    const told = laneFigures(anAccount(), again, '2026-11-30', '2026-12-27')
+    expect([told.repeats.pictures, told.pictures]).toEqual([1, 2])
+  })
+
   it('tell what keeps from what has a last day', () => {
     expect(figures.evergreen).toBeCloseTo(2 / 3)
   })

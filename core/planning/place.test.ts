@@ -26,6 +26,38 @@ describe('placing', () => {
     expect(quiet?.at?.slice(0, 10)).not.toBe('2026-11-26')
   })
 
+  it('takes like pictures for one, under whichever address they come', () => {
+    const shows = (id: string, print: string) =>
+      aPost({
+        id,
+        at: '2026-11-25T09:00:00.000Z',
+        media: [
+          {
+            source: { from: 'address', url: `https://a.example/${id}` },
+            alt: '',
+            shape: null,
+            print,
+            hash: null,
+          },
+        ],
+      })
+    const { posts } = planOf(
+      {
+        now,
+        accounts,
+        brands: [aBrand()],
+        standing: [shows('a', '00000000ffffffff')],
+        moving: [shows('b', '00000000fffffffe'), shows('c', 'ff00ff00ff00ff00')],
+        drips: [],
+        pipelines: [],
+      },
+      true,
+    )
+    const known = new Map(posts.map((p) => [p.id, p.picture]))
+    expect(known.get('a')).toBe(known.get('b'))
+    expect(known.get('c')).not.toBe(known.get('a'))
+  })
+
   it('does not count what is set aside', () => {
     const aside = aPost({ id: 'aside', state: 'set aside', at: '2026-11-25T09:00:00.000Z' })
     const [placed] = place([aPost({ at: null, wished: '2026-11-25T09:00:00.000Z' })], [aside])

@@ -106,6 +106,9 @@ describe('clearing', () => {
       ]),
     )
     expect(await all('pictures')).toHaveLength(2)
+    const small = async (of: typeof used) => (await database()).get('blobs', smallOf(of!.url))
+    expect(await small(unused)).toBeUndefined()
+    for (const kept of [used, shared]) expect(await small(kept)).toBeDefined()
     await expect(pictureBytes(unused!.url)).rejects.toMatchObject({ code: 'not-found' })
     expect(await (await pictureBytes(used!.url))?.text()).toBe('a seam')
     expect(await (await pictureBytes(shared!.url))?.text()).toBe('an oar')

@@ -15,7 +15,7 @@ import { database } from '../database'
 import { nowIso } from '../clock'
 import { all, announceRows, commit, must, one, patch, put, remove } from '../store'
 import { keepPicture } from './keepPicture'
-import { keepSmall, smallOf } from './seeing'
+import { dropSmall, keepSmall } from './seeing'
 
 /** What is known of a picture as it comes into the library. */
 export interface Brought {
@@ -185,7 +185,6 @@ export async function clearPictures(brand: string): Promise<Clearing> {
   for (const { id, url } of cleared.unused) {
     await tx.objectStore('pictures').delete(id)
     if (elsewhere.has(url)) continue
-    await tx.objectStore('blobs').delete(smallOf(url))
     hashes.add(ownPictureHash(url) ?? '')
   }
   const infos: MediaInfo[] = []
@@ -200,5 +199,6 @@ export async function clearPictures(brand: string): Promise<Clearing> {
     ...cleared.unused.map((row) => ({ table: 'pictures' as const, id: row.id, before: row, row: null })),
     ...infos.map((row) => ({ table: 'media' as const, id: row.id, before: row, row: null })),
   ])
+  await dropSmall()
   return cleared
 }

@@ -32,6 +32,16 @@ export async function keepSmall(url: string, picture: Blob): Promise<void> {
   await (await database()).put('blobs', { id: smallOf(url), blob })
 }
 
+/** Drops the small copies of pictures that no piece brings any more and no library has. */
+export async function dropSmall(): Promise<void> {
+  const [pieces, own] = await Promise.all([all('pieces'), all('pictures')])
+  const wanted = new Set([...pieces.flatMap((p) => p.images), ...own].map(({ url }) => smallOf(url)))
+  const tx = (await database()).transaction('blobs', 'readwrite')
+  for (const key of await tx.store.getAllKeys())
+    if (key.startsWith(smallOf('')) && !wanted.has(key)) await tx.store.delete(key)
+  await tx.done
+}
+
 /** The small copy of a picture; null where none was made yet. */
 export async function smallPicture(url: string): Promise<Blob | null> {
   return (await (await database()).get('blobs', smallOf(url)))?.blob ?? null

@@ -38,7 +38,8 @@ export function Crop({
   useEffect(() => frame.current?.focus({ preventScroll: true }), [there])
   if (!shape || !url) return null
   const change = (by: Parameters<typeof movedCut>[3]): void => {
-    if (cut && size) setMine(movedCut(size, shape, cut, by))
+    // A pull is many small moves, each of which goes on from the one before.
+    if (proposed && size) setMine((before) => movedCut(size, shape, before ?? proposed, by))
   }
   const keep = (): void =>
     void attempt(async () => {
@@ -78,7 +79,6 @@ export function Crop({
         onKeyDown={keys}
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
         onPointerMove={pull}
-        onWheel={(e) => change({ times: e.deltaY < 0 ? CLOSER : 1 / CLOSER })}
         position="relative"
         overflow="hidden"
         borderRadius="sm"
