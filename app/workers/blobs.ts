@@ -7,9 +7,10 @@ export interface MadePicture {
   height: number
 }
 
-/** A picture as it was looked at: its print too, absent where it is too flat to have one. */
+/** A picture as it was looked at: its print too, absent where it is too flat to have one, and whether it moves. */
 export interface SeenPicture extends MadePicture {
   print?: string
+  moves?: boolean
 }
 
 /** SHA-256 of a blob's bytes, in hexadecimal. */

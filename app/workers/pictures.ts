@@ -40,6 +40,20 @@ function canvasOf(width: number, height: number) {
   return { canvas, context }
 }
 
+/** Whether a picture has more than one frame, as far as this browser can tell. */
+async function moves(blob: Blob): Promise<boolean> {
+  if (typeof ImageDecoder === 'undefined' || !(await ImageDecoder.isTypeSupported(blob.type))) return false
+  const decoder = new ImageDecoder({ data: await blob.arrayBuffer(), type: blob.type })
+  try {
+    await decoder.tracks.ready
+    return (decoder.tracks.selectedTrack?.frameCount ?? 1) > 1
+  } catch {
+    return false
+  } finally {
+    decoder.close()
+  }
+}
+
 function printIn(bitmap: ImageBitmap): string | null {
   const { context } = canvasOf(PRINT_SIDE, PRINT_SIDE)
   context.drawImage(bitmap, 0, 0, PRINT_SIDE, PRINT_SIDE)
@@ -78,6 +92,7 @@ const pictures = {
     const bitmap = await createImageBitmap(blob)
     const { width, height } = bitmap
     const print = printIn(bitmap)
+    const moving = await moves(blob)
     const kept = (await saysMore(blob)) ? await paintedAnew(bitmap, blob.type) : blob
     bitmap.close()
     return {
@@ -87,6 +102,7 @@ const pictures = {
       width,
       height,
       ...(print ? { print } : {}),
+      ...(moving ? { moves: true } : {}),
     }
   },
 

@@ -52,6 +52,8 @@ export const LibraryPicture = z.object({
   /** Size of its bytes. */
   bytes: z.int().positive(),
   print: Print.nullable(),
+  /** Whether it moves; posts show its first frame, still. */
+  moves: z.boolean().optional(),
   addedAt: Instant,
 })
 export type LibraryPicture = z.infer<typeof LibraryPicture>

@@ -125,6 +125,9 @@ export function intakeRoutes(app: App, context: Context): void {
     { config: limit, schema: { summary: 'Fetch a picture', body: z.object({ url: z.string().max(2000) }) } },
     async (request, reply) => {
       const answer = await safeFetch(request.body.url, { world, accept: 'image/*' })
+      // What may be otherwise tomorrow says nothing of the picture.
+      if (answer.status === 429 || answer.status >= 500)
+        throw new Fault('unreachable', troubleOf(answer)?.message ?? '', answer.url)
       if (answer.status !== 200 || !/^image\/(png|jpeg|webp|gif|avif)/.test(answer.contentType))
         throw new Fault(
           'bad-answer',

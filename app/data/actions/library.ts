@@ -34,7 +34,7 @@ export async function takePicture(
   file: Blob,
   { origin, title, alt = '', credit = null }: Brought,
 ): Promise<LibraryPicture> {
-  const { blob, hash, width, height, print } = await keepPicture(file)
+  const { blob, hash, width, height, print, moves } = await keepPicture(file)
   const url = ownPicture(hash)
   const before = await one('pictures', pictureId(brand, url))
   if (before) return before
@@ -51,6 +51,7 @@ export async function takePicture(
     height,
     bytes: blob.size,
     print: print ?? null,
+    ...(moves ? { moves } : {}),
     addedAt: nowIso(),
   }
   await commit({ brand, label: 'Take a picture in' }, [put('pictures', picture)])

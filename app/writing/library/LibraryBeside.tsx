@@ -85,6 +85,7 @@ export function LibraryBeside({
           </Button>
         </Flex>
       )}
+      {picture?.moves && <Notice tone="amber">It moves; posts show its first picture, still.</Notice>}
       {picture ? (
         <Told key={picture.id} picture={picture} />
       ) : (

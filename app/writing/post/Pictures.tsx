@@ -1,7 +1,8 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
-import { firstPicture, may, type Post, type PostMedia } from '../../../core/model'
+import { firstPicture, may, pictureId, type Post, type PostMedia } from '../../../core/model'
+import { houseOf } from '../../../core/house'
 import { network } from '../../../core/networks'
 import type { PictureOption } from '../../../core/pipeline'
 import {
@@ -37,11 +38,17 @@ export function Pictures({ post }: { post: Post }) {
     () => pictureOptions(post.id),
     { revalidateOnFocus: false, keepPreviousData: true },
   )
+  const moving = useRow(
+    'pictures',
+    shown?.source.from === 'address' ? pictureId(post.brand, shown.source.url) : null,
+  )
   const brand = useRow('brands', open === 'order' ? post.brand : null)
   const piece = useRow('pieces', open === 'order' ? post.piece : null)
   // Null where the post has none.
   const found = useRow('passages', open === 'order' ? post.passage : null)
   const passage = post.passage === null ? null : found
+  const its = useRow('pipelines', open === 'order' ? post.pipeline : null)
+  const pipeline = post.pipeline === null ? null : its
   if (most === 0 || (!editable && !shown)) return null
   const key = firstPicture(post)
   // What a person chose that is none of the piece's stands first.
@@ -121,6 +128,11 @@ export function Pictures({ post }: { post: Post }) {
           )}
         </Flex>
       )}
+      {moving?.moves && (
+        <Box fontSize="13px" color="amberText" mb="1.5">
+          This picture moves; {network(post.network).name} gets its first frame, still.
+        </Box>
+      )}
       {open === 'crop' && shown && editable && (
         <Crop key={`crop ${index}`} post={post} index={index} media={shown} onDone={() => setOpen(null)} />
       )}
@@ -146,14 +158,14 @@ export function Pictures({ post }: { post: Post }) {
           }
         />
       )}
-      {open === 'order' && editable && brand && passage !== undefined && (
+      {open === 'order' && editable && brand && passage !== undefined && pipeline !== undefined && (
         <Order
           key={`order ${post.id}`}
           brand={post.brand}
           about={{
             words: passage?.text ?? post.wording.text,
             title: piece?.title ?? '',
-            brief: brand.briefs.find((b) => b.network === post.network)?.picture,
+            brief: houseOf(brand, pipeline?.make).briefs.find((b) => b.network === post.network)?.picture,
             look: brand.look,
           }}
           shape={network(post.network).media.shapes[0] ?? null}
