@@ -48,6 +48,16 @@ describe('like pictures', () => {
     )
   })
 
+  it('are those whose prints differ in ten bits, and not in eleven', () => {
+    const alike = alikeAmong([
+      { key: 'a', print: '0000000000000000' },
+      { key: 'ten', print: '00000000000003ff' },
+      { key: 'far', print: '07ff000000000000' },
+    ])
+    expect(alike('ten')).toBe(alike('a'))
+    expect(alike('far')).not.toBe(alike('a'))
+  })
+
   it('leave any other key as it is', () => {
     const alike = alikeAmong([{ key: 'a', print: '00000000000003ff' }])
     expect([alike('a'), alike('b')]).toEqual(['a', 'b'])
