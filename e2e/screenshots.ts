@@ -101,6 +101,7 @@ for (const name of [
     .click()
 await page.getByRole('button', { name: 'Keep and try' }).click()
 await page.getByText(/^It answered/).waitFor()
+await page.getByRole('heading', { name: 'Services' }).scrollIntoViewIfNeeded()
 await shot('services')
 await open('/writing/pictures', (p) =>
   p.getByRole('group', { name: 'Pictures of the library' }).locator('img').nth(20).waitFor(),

@@ -29,7 +29,7 @@ beforeEach(async () => {
 
 /** A post that shows pictures. */
 async function showing(id: string, media: PostMedia[], state: 'draft' | 'published' | 'set aside' = 'draft') {
-  await commit('machine', [put('posts', aPost({ id, media, state }))])
+  await commit('machine', [put('posts', aPost({ id, media, state, piece: null, passage: null }))])
 }
 
 describe('the library of a brand', () => {
@@ -59,6 +59,26 @@ describe('the library of a brand', () => {
     expect((await must('posts', 'open')).media[0]).toEqual({ ...media[0]!, alt: 'Cotton, driven home.' })
     await undo('brand')
     expect((await must('posts', 'open')).media).toMatchObject([{ alt: 'Cotton in a seam.', credit }])
+  })
+
+  it('names its maker in the captions that show it, once that has to be, and no more when it has not', async () => {
+    const picture = await take('a seam')
+    await showing('open', [libraryMedia(picture)])
+    const { text } = (await must('posts', 'open')).wording
+    await tellPicture(picture.id, { title: 'A seam', alt: 'Cotton.', credit })
+    const named = await must('posts', 'open')
+    expect(named.wording.text).toBe(`${text}\n\nPicture: Ada Wren`)
+    expect(named.checks.map((c) => c.code)).not.toContain('no-credit')
+    await tellPicture(picture.id, { title: 'A seam', alt: 'Cotton.', credit: { ...credit, mustShow: false } })
+    expect((await must('posts', 'open')).wording.text).toBe(text)
+  })
+
+  it('learns whose a picture is when that is known only later, and keeps what was known', async () => {
+    const picture = await take('a seam')
+    const again = (given: Credit) =>
+      takePicture('brand', png('a seam'), { origin: 'stock', title: 'other', credit: given })
+    expect(await again(credit)).toEqual({ ...picture, credit })
+    expect((await again({ ...credit, author: 'Ben' })).credit).toEqual(credit)
   })
 
   it('gives up a picture that no post shows, and takes it back with its bytes', async () => {

@@ -4,6 +4,7 @@ import {
   ownPicture,
   ownPictureHash,
   pictureId,
+  withCredits,
   type Credit,
   type LibraryPicture,
   type MediaInfo,
@@ -15,6 +16,7 @@ import { database } from '../database'
 import { nowIso } from '../clock'
 import { all, announceRows, commit, must, one, patch, put, remove } from '../store'
 import { keepPicture } from './keepPicture'
+import { checksOf, doubted } from './posts'
 import { dropSmall, keepSmall } from './seeing'
 
 /** What is known of a picture as it comes into the library. */
@@ -37,7 +39,11 @@ export async function takePicture(
   const { blob, hash, width, height, print, moves } = await keepPicture(file)
   const url = ownPicture(hash)
   const before = await one('pictures', pictureId(brand, url))
-  if (before) return before
+  if (before) {
+    // Whose it is may be known only now.
+    if (before.credit === null && credit !== null) await tellPicture(before.id, { ...before, credit })
+    return must('pictures', before.id)
+  }
   await keepSmall(url, blob)
   const picture: LibraryPicture = {
     id: pictureId(brand, url),
@@ -83,22 +89,26 @@ export function libraryMedia({
 export type Told = Pick<LibraryPicture, 'title' | 'alt' | 'credit'>
 
 /**
- * Says of a picture what it is called, what it shows and whose it is. Posts that are still to go out get its credit, and its
- * alternative text where they had the one before or none.
+ * Says of a picture what it is called, what it shows and whose it is. Posts that are still to go out get its credit, with the
+ * line in their caption where that has to be named, and its alternative text where they had the one before or none. An
+ * approval falls where a rule is broken by that.
  */
-export async function tellPicture(id: string, told: Told): Promise<void> {
+export async function tellPicture(id: string, { title, alt, credit }: Told): Promise<void> {
+  const told = { title, alt, credit }
   const picture = await must('pictures', id)
   const posts = await all('posts', 'brand', picture.brand)
+  const shown = posts.filter((p) => may(p, 'edit') && p.media.some((m) => isOf(m, picture.url)))
+  const retelling = await Promise.all(
+    shown.map(async (post) => {
+      const media = post.media.map((m) => (isOf(m, picture.url) ? retold(m, picture.alt, told) : m))
+      const wording = { ...post.wording, text: withCredits(post.wording.text, post.media, media) }
+      const checks = await checksOf({ ...post, media, wording })
+      return patch('posts', post.id, (p) => doubted({ ...p, media, wording, checks }))
+    }),
+  )
   await commit({ brand: picture.brand, label: 'Say what a picture is' }, [
     patch('pictures', id, (p) => ({ ...p, ...told })),
-    ...posts
-      .filter((p) => may(p, 'edit') && p.media.some((m) => isOf(m, picture.url)))
-      .map((post) =>
-        patch('posts', post.id, (p) => ({
-          ...p,
-          media: p.media.map((m) => (isOf(m, picture.url) ? retold(m, picture.alt, told) : m)),
-        })),
-      ),
+    ...retelling,
   ])
 }
 
