@@ -1,9 +1,8 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { memo, useMemo } from 'react'
-import type { Account, Pipeline, Post } from '../../core/model'
+import { momentOf, type Account, type Pipeline, type Post } from '../../core/model'
 import { laneFigures } from '../../core/planning'
 import { count, longDay, Mono, NetworkMark, shortDay } from '../ui'
-import { momentOf } from './marks'
 
 /** What people compare of the time shown, account by account, and when each pipeline runs dry. */
 export const Figures = memo(function Figures({

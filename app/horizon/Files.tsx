@@ -1,12 +1,11 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { calendarEntries, writeCalendar } from '../../core/formats'
-import type { Account, Brand, Post } from '../../core/model'
+import { momentOf, type Account, type Brand, type Post } from '../../core/model'
 import { download, nowIso, wishedAt, type Move } from '../data'
 import { attempt, Button, count, FileButton, Notice } from '../ui'
 import { TakeAway } from '../writing'
 import { toWall } from '../../core/planning'
-import { momentOf } from './marks'
 import { planSheet, readChangedPlan } from './files'
 import { Subscription } from './Subscription'
 

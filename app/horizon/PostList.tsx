@@ -1,10 +1,9 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, useEffect, useMemo, useRef } from 'react'
-import { insideOf, type Account, type Hue, type Post } from '../../core/model'
+import { momentOf, insideOf, type Account, type Hue, type Post } from '../../core/model'
 import { dateOf, localDay, toWall, weekdayOfDay } from '../../core/planning'
 import { Button, Drop, Mono, NetworkMark, shortDay, weekdayName } from '../ui'
-import { momentOf } from './marks'
 
 type Entry = { kind: 'day'; key: string; day: number | null } | { kind: 'post'; key: string; post: Post }
 

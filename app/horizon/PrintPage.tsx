@@ -1,12 +1,11 @@
 import { Box, chakra } from '@chakra-ui/react'
 import { useEffect, useState } from 'react'
 import { flushSync } from 'react-dom'
-import type { Account, Post } from '../../core/model'
+import { momentOf, type Account, type Post } from '../../core/model'
 import { network } from '../../core/networks'
 import { toWall } from '../../core/planning'
 import { longDay, weekdayName } from '../ui'
 import { spanWords } from './lanes'
-import { momentOf } from './marks'
 
 /** The posts of some days as a plain page, day by day; it appears on paper only. */
 export function PrintPage({

@@ -1,7 +1,6 @@
 import { readPlanSheet, writePlanSheet } from '../../core/formats'
-import { may, type Account, type Post } from '../../core/model'
+import { momentOf, may, type Account, type Post } from '../../core/model'
 import { network } from '../../core/networks'
-import { momentOf } from './marks'
 
 /** The posts of some accounts as a sheet that can be changed and taken in again. */
 export function planSheet(posts: readonly Post[], accounts: readonly Account[]): string {

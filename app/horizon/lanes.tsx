@@ -1,9 +1,9 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { Pipeline, Post } from '../../core/model'
+import { momentOf, type Pipeline, type Post } from '../../core/model'
 import { network } from '../../core/networks'
 import { count, longDay, moment, Mono, NetworkMark } from '../ui'
 import type { Zoom } from './geometry'
-import { momentOf, type NamedLane } from './marks'
+import { type NamedLane } from './marks'
 
 /** "23 – 29 November", "30 November – 6 December", with the years where they differ. */
 export function spanWords(from: string, to: string): string {

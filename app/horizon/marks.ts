@@ -1,4 +1,5 @@
 import {
+  momentOf,
   insideOf,
   type Account,
   type Brand,
@@ -39,11 +40,6 @@ export const NO_FILTER: Filter = {
 
 /** A pipeline's field for what was begun by hand. */
 export const BY_HAND = 'by hand'
-
-/** When a post goes out or went out, or null. */
-export function momentOf(post: Post): string | null {
-  return post.publishedAt ?? post.at
-}
 
 /** Whether a post is let through by a filter. */
 export function passes(post: Post, filter: Filter): boolean {

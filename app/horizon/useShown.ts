@@ -1,10 +1,18 @@
 import { useCallback, useMemo } from 'react'
-import { isToCome, type Account, type Brand, type Piece, type Pipeline, type Post } from '../../core/model'
+import {
+  momentOf,
+  isToCome,
+  type Account,
+  type Brand,
+  type Piece,
+  type Pipeline,
+  type Post,
+} from '../../core/model'
 import { dayNumber, localDay } from '../../core/planning'
 import { useOpenAccounts, useRows, type Move } from '../data'
 import type { BoardMark } from './draw'
 import { DAYS, type Mark } from './geometry'
-import { boardOf, markOf, momentOf, nearestDay, passes, type NamedLane } from './marks'
+import { boardOf, markOf, nearestDay, passes, type NamedLane } from './marks'
 import type { Place } from './usePlace'
 
 export interface Shown {

@@ -1,5 +1,13 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { repeatsAmong, showings, shownOf, type Account, type Post, type PostMedia } from '../../core/model'
+import {
+  momentOf,
+  repeatsAmong,
+  showings,
+  shownOf,
+  type Account,
+  type Post,
+  type PostMedia,
+} from '../../core/model'
 import { toWall } from '../../core/planning'
 import { useMedia } from '../data'
 import { count, NetworkMark, shortDay } from '../ui'
@@ -55,7 +63,7 @@ export function PictureStrip({
   )
 }
 
-const shownAt = (post: Post): string => post.publishedAt ?? post.at ?? post.wished
+const shownAt = (post: Post): string => momentOf(post) ?? post.wished
 
 function Shot({
   post,

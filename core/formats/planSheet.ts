@@ -26,26 +26,27 @@ const COLUMNS = ['post', 'date', 'time', 'account', 'network', 'zone', 'state', 
 
 /** The plan as CSV (RFC 4180), in the order of its moments; dates and times as the account's clock shows them. */
 export function writePlanSheet(lines: readonly PlanLine[]): string {
-  const rows = [...lines]
-    .sort((a, b) => (orderOf(a) < orderOf(b) ? -1 : 1))
-    .map((l) => {
-      const wall = l.at ? toWall(Date.parse(l.at), l.zone) : null
-      return [
-        guarded(l.id),
-        wall?.date ?? '',
-        wall?.time ?? '',
-        guarded(l.account),
-        l.network,
-        l.zone,
-        l.state,
-        guarded(l.text),
-      ]
-    })
+  const rows = [...lines].sort(inTime).map((l) => {
+    const wall = l.at ? toWall(Date.parse(l.at), l.zone) : null
+    return [
+      guarded(l.id),
+      wall?.date ?? '',
+      wall?.time ?? '',
+      guarded(l.account),
+      l.network,
+      l.zone,
+      l.state,
+      guarded(l.text),
+    ]
+  })
   return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n' })}\r\n`
 }
 
-/** Lines without a place come last. */
-const orderOf = ({ at, id }: PlanLine): string => `${at ?? '~'} ${id}`
+/** Sorts by moment, then by id; what has no place comes last. */
+export function inTime(a: Pick<PlanLine, 'at' | 'id'>, b: Pick<PlanLine, 'at' | 'id'>): number {
+  const order = ({ at, id }: Pick<PlanLine, 'at' | 'id'>): string => `${at ?? '~'} ${id}`
+  return order(a) < order(b) ? -1 : 1
+}
 
 /** A text that a spreadsheet would take for a formula gets an apostrophe before it. */
 export function guarded(text: string): string {

@@ -1,8 +1,8 @@
 import Papa from 'papaparse'
-import { creditLine, type Account, type Post, type PostMedia } from '../model'
+import { creditLine, momentOf, type Account, type Post, type PostMedia } from '../model'
 import { network } from '../networks'
 import { toWall } from '../planning'
-import { guarded } from './planSheet'
+import { guarded, inTime } from './planSheet'
 
 /** A post to be taken away: where its files lie, and those of its pictures that could be made. */
 export interface AwayPost {
@@ -33,8 +33,8 @@ export function awayPosts(posts: readonly Post[], accounts: readonly Account[]):
   const taken = new Map<string, number>()
   return posts
     .filter((p) => p.state !== 'set aside')
-    .map((post) => ({ post, at: momentOf(post), order: `${momentOf(post) ?? LAST} ${post.id}` }))
-    .sort((a, b) => (a.order < b.order ? -1 : 1))
+    .map((post) => ({ id: post.id, post, at: momentOf(post) }))
+    .sort(inTime)
     .flatMap(({ post, at }) => {
       const account = known.get(post.account)
       if (!account) return []
@@ -46,11 +46,6 @@ export function awayPosts(posts: readonly Post[], accounts: readonly Account[]):
       return [{ post, account, folder, stem: before === 0 ? stem : `${stem}-again-${before}` }]
     })
 }
-
-/** Comes after every moment. */
-const LAST = '~'
-
-const momentOf = ({ publishedAt, at }: Post): string | null => publishedAt ?? at
 
 const COLUMNS = [
   'account',

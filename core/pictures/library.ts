@@ -1,4 +1,5 @@
 import {
+  momentOf,
   alikeAmong,
   cardAlt,
   pictureKey,
@@ -104,7 +105,7 @@ function blank(source: PictureSource, origin: Origin, addedAt: string): LibraryE
 
 /** Notes where a post shows a picture; a card comes into the library with the first post that shows it. */
 function noteUses(entries: Map<string, LibraryEntry>, post: Post): void {
-  const at = post.publishedAt ?? post.at ?? post.wished
+  const at = momentOf(post) ?? post.wished
   const keys = new Set<string>()
   for (const { source, alt, credit } of post.media) {
     const key = pictureKey(source)

@@ -1,7 +1,6 @@
 import {
-  alikeAmong,
+  alikeIn,
   cardAlt,
-  pictureKey,
   type Account,
   type Brand,
   type Card,
@@ -77,13 +76,13 @@ export function mediaOf(
 
 /** By what the pictures of posts and of a piece are known among them, like ones by one key. */
 export function alikeWith(piece: Pick<Piece, 'images'>, posts: readonly Post[]): (key: string) => string {
-  const ofPosts = posts.flatMap(({ media }) =>
-    media.flatMap(({ source, print }) => (print ? [{ key: pictureKey(source), print }] : [])),
-  )
   const ofPiece = piece.images.flatMap(({ url, seen }) =>
     seen?.print ? [{ key: url, print: seen.print }] : [],
   )
-  return alikeAmong([...ofPosts, ...ofPiece])
+  return alikeIn(
+    posts.flatMap((p) => p.media),
+    ofPiece,
+  )
 }
 
 /** Where a network takes pictures of any shape, a card is square. */

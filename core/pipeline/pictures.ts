@@ -1,4 +1,5 @@
 import {
+  momentOf,
   LAYOUTS,
   firstPicture,
   layoutOf,
@@ -36,7 +37,7 @@ export function pictureOptions(
   brand: Pick<Brand, 'look' | 'weights'>,
   standing: readonly Post[],
 ): PictureOption[] {
-  const day = (post.publishedAt ?? post.at ?? post.wished).slice(0, 10)
+  const day = (momentOf(post) ?? post.wished).slice(0, 10)
   const cards = cardsOf(post, piece, brand.look.layouts)
   const wish = {
     words: `${post.wording.text} ${passage?.text ?? ''}`,

@@ -33,11 +33,9 @@ export class PictureMaker {
   }
 
   async state(): Promise<MakerState> {
-    const kept = await this.#settings.read()
     const day = this.#day()
     return {
-      settings: kept?.settings ?? null,
-      hasKey: Boolean(kept?.key),
+      ...(await this.#settings.state()),
       day,
       pictures: await this.#use.of(day),
     }

@@ -25,6 +25,12 @@ export class ServiceSettings<T extends z.ZodType<{ address: string }>> {
       : (this.#stored.parse(JSON.parse(value)) as { settings: z.infer<T>; key: string })
   }
 
+  /** What may be told of it: its settings, and whether there is a key. */
+  async state(): Promise<{ settings: z.infer<T> | null; hasKey: boolean }> {
+    const kept = await this.read()
+    return { settings: kept?.settings ?? null, hasKey: Boolean(kept?.key) }
+  }
+
   async keep(settings: z.infer<T>, key: string | undefined): Promise<void> {
     const before = await this.read()
     const same = before && new URL(before.settings.address).origin === new URL(settings.address).origin

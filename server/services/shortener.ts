@@ -17,9 +17,8 @@ export class Shortener {
     this.#settings = new ServiceSettings(kept, 'shortener', ShortenerSettings)
   }
 
-  async state(): Promise<ShortenerState> {
-    const kept = await this.#settings.read()
-    return { settings: kept?.settings ?? null, hasKey: Boolean(kept?.key) }
+  state(): Promise<ShortenerState> {
+    return this.#settings.state()
   }
 
   async connect(settings: ShortenerSettings, key: string | undefined): Promise<void> {

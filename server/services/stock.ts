@@ -76,9 +76,8 @@ export class Stock {
     this.#form = form
   }
 
-  async state(): Promise<StockState> {
-    const kept = await this.#settings.read()
-    return { settings: kept?.settings ?? null, hasKey: Boolean(kept?.key) }
+  state(): Promise<StockState> {
+    return this.#settings.state()
   }
 
   async connect(settings: StockSettings, key: string | undefined): Promise<void> {

@@ -61,12 +61,10 @@ export class ConnectedWriter {
   }
 
   async state(): Promise<WriterState> {
-    const kept = await this.#settings.read()
     const day = this.#day()
     const use = await this.#use.of(day)
     return {
-      settings: kept?.settings ?? null,
-      hasKey: Boolean(kept?.key),
+      ...(await this.#settings.state()),
       day,
       ...use,
     }

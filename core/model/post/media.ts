@@ -48,9 +48,15 @@ export function layoutOf(key: string): string | null {
   return /^card:(\w+):/.exec(key)?.[1] ?? null
 }
 
-/** By what the pictures of posts are known among them, like ones by one key; what has no print, by its own (`alikeAmong`). */
-export function alikeIn(media: Iterable<PostMedia>): (key: string) => string {
-  const known: KnownPicture[] = []
+/**
+ * By what the pictures of posts, and some more that are known, are known among them: like ones by one key; what has no print,
+ * by its own (`alikeAmong`).
+ */
+export function alikeIn(
+  media: Iterable<PostMedia>,
+  more: readonly KnownPicture[] = [],
+): (key: string) => string {
+  const known = [...more]
   for (const { source, print } of media)
     if (print !== undefined) known.push({ key: pictureKey(source), print })
   return alikeAmong(known)

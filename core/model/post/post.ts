@@ -109,6 +109,11 @@ export const Post = z.object({
 })
 export type Post = z.infer<typeof Post>
 
+/** When a post goes out or went out (ISO 8601 in UTC), or null. */
+export function momentOf({ publishedAt, at }: Pick<Post, 'publishedAt' | 'at'>): string | null {
+  return publishedAt ?? at
+}
+
 /** The flags of a post that nobody has accepted. */
 export function openFlagsOf(post: Pick<Post, 'checks' | 'accepted'>): Check[] {
   return post.checks.filter(
