@@ -138,6 +138,12 @@ describe('clearing', () => {
     expect(await shapedPictures(await must('posts', 'out'))).toMatchObject([{ hash: made!.hash }])
   })
 
+  it('leaves a picture that a post shows which may be brought back', async () => {
+    const picture = await take('a seam')
+    await showing('aside', [libraryMedia(picture)], 'set aside')
+    expect(await clearing('brand')).toEqual({ unused: [], made: [], bytes: 0 })
+  })
+
   it('leaves what was made for one post that is out and one that is not', async () => {
     const picture = await take('a seam')
     await showing('out', [libraryMedia(picture)])

@@ -156,12 +156,8 @@ export async function clearing(brand: string): Promise<Clearing> {
     all('pictures'),
     all('media'),
   ])
-  const shown = picturesIn({
-    posts: posts.filter((p) => p.state !== 'set aside'),
-    recurrences,
-    pieces,
-    pictures: [],
-  })
+  // A post that is set aside may be brought back, and wants its picture then.
+  const shown = picturesIn({ posts, recurrences, pieces, pictures: [] })
   const unused = pictures.filter((p) => p.brand === brand && !shown.has(ownPictureHash(p.url) ?? ''))
   const gone = new Set(unused.map((p) => p.id))
   const done = posts.filter((p) => p.state === 'published' || p.state === 'set aside')
