@@ -135,7 +135,7 @@ export async function createServer(
     transform: jsonSchemaTransform,
   })
   app.addContentTypeParser(
-    /^image\/(png|jpeg|webp)$/,
+    /^(?:image\/(?:png|jpeg|webp)|video\/(?:mp4|webm))$/,
     { parseAs: 'buffer', bodyLimit: 9 * 1024 * 1024 },
     (_request, body, done) => done(null, body),
   )
@@ -294,7 +294,11 @@ function checkContentType(request: FastifyRequest): void {
   const hasBody =
     Number(request.headers['content-length'] ?? 0) > 0 || request.headers['transfer-encoding'] !== undefined
   if (!hasBody) return
-  if (type && (/^application\/json\b/.test(type) || /^image\/(png|jpeg|webp)$/.test(type))) return
+  if (
+    type &&
+    (/^application\/json\b/.test(type) || /^(?:image\/(?:png|jpeg|webp)|video\/(?:mp4|webm))$/.test(type))
+  )
+    return
   throw new Fault('wrong-type', 'Send JSON, or a picture as PNG, JPEG or WebP.', 'content-type')
 }
 

@@ -62,6 +62,8 @@ const WorldMedia = z.object({
   width: z.number(),
   height: z.number(),
   bytes: z.number(),
+  /** How long a clip plays; a picture does not. */
+  seconds: z.number().default(0),
 })
 export type WorldMedia = z.infer<typeof WorldMedia>
 
@@ -170,6 +172,11 @@ export class Store {
   putMedia(media: WorldMedia, bytes: Uint8Array): void {
     writeFileSync(join(this.#folder, 'media', media.id), bytes)
     this.media.write(media)
+  }
+
+  /** Whether what was uploaded under an id is a clip. */
+  isClip(id: string): boolean {
+    return this.media.find(id)?.type.startsWith('video/') ?? false
   }
 
   getMedia(id: string): Buffer {

@@ -3,6 +3,7 @@ import useSWR from 'swr'
 import useSWRImmutable from 'swr/immutable'
 import {
   joinPiece,
+  drawnCard,
   ownPictureHash,
   type Card,
   type Cut,
@@ -106,13 +107,14 @@ export function useSmallPicture(url: string | null): string | undefined {
   return small ?? whole
 }
 
-/** What an image element shows a picture of a post by; a card is drawn in the brand's look. Undefined until it is there. */
+/** What an image element shows a picture of a post by; a card is drawn in the brand's look, of a clip the card that moves. Undefined until it is there. */
 export function useMedia(media: PostMedia | undefined, brand: string): string | undefined {
   const source = media?.source
-  const look = useRow('brands', source?.from === 'card' ? brand : null)?.look
+  const drawn = source ? drawnCard(source) : null
+  const look = useRow('brands', drawn ? brand : null)?.look
   const address = usePicture(source?.from === 'address' ? source.url : null)
-  const card = useCard(source?.from === 'card' ? source.card : null, look, media?.shape ?? null)
-  return source?.from === 'card' ? card?.url : address
+  const card = useCard(drawn, look, media?.shape ?? null)
+  return drawn ? card?.url : address
 }
 
 /** The part of a picture that a post shows in its shape: as it was chosen, or as is proposed; undefined until that is known. */

@@ -108,6 +108,7 @@ export {
   takeDown,
   tryAgain,
 } from './actions/posts'
+export { changeHook, clipFrame, clipLasts, clipOrder, keepStill, letMove } from './actions/clips'
 export {
   asSlides,
   changeCard,

@@ -1,7 +1,9 @@
-import { expose } from 'comlink'
-import type { Drawing, Faces, FontFile } from '../../core/cards'
+import { expose, transfer } from 'comlink'
+import type { DrawnScene, Drawing, Faces, FontFile } from '../../core/cards'
 import { FACES, type Card, type FaceName, type Look } from '../../core/model'
+import { scenesOf, secondsOf } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
+import { paint, plainCanvas } from './paint'
 
 /** The bytes of the typefaces that come with Dripline, in base64, by the path of their file. */
 const FILES = import.meta.glob<string>(
@@ -46,30 +48,47 @@ async function facesFor(look: Look): Promise<Faces> {
   return faces
 }
 
-const outlines = new Map<string, Path2D>()
-
-function outlineOf(d: string): Path2D {
-  const path = outlines.get(d) ?? new Path2D(d)
-  outlines.set(d, path)
-  return path
+/** Paints a drawing at its own size. */
+function painted({ width, height, strokes }: Drawing): OffscreenCanvas {
+  const { canvas, context } = plainCanvas(width, height)
+  paint(
+    context,
+    strokes.map((stroke) => ({ stroke, down: 0, shown: 1 })),
+  )
+  return canvas
 }
 
-/** Paints a drawing without the help of a graphics card, so that the same drawing gives the same pixels. */
-function painted({ width, height, strokes }: Drawing): OffscreenCanvas {
-  const canvas = new OffscreenCanvas(width, height)
-  const context = canvas.getContext('2d', { willReadFrequently: true, alpha: false })
-  if (!context) throw new Error('This browser cannot draw in a worker.')
-  for (const s of strokes) {
-    context.fillStyle = s.fill
-    if (s.kind === 'field') {
-      context.setTransform(1, 0, 0, 1, 0, 0)
-      context.fillRect(s.x, s.y, s.width, s.height)
-    } else {
-      context.setTransform(s.scale, 0, 0, -s.scale, s.x, s.y)
-      context.fill(outlineOf(s.outline))
-    }
-  }
-  return canvas
+/** What a moving card is made of: its words, the look, the shape, and how long the network takes clips, in seconds. */
+export interface ClipOrder {
+  card: Card
+  hook: string
+  look: Look
+  shape: { width: number; height: number } | null
+  bound: { least: number; most: number }
+}
+
+/** So many of the clips that were looked at last are kept as they are drawn. */
+const KEPT = 4
+const drawn = new Map<string, Promise<DrawnScene[]>>()
+
+/** The cards of a clip, drawn. */
+function scenesFor(order: ClipOrder): Promise<DrawnScene[]> {
+  const key = JSON.stringify(order)
+  const known = drawn.get(key)
+  if (known) return known
+  const made = drawScenes(order)
+  drawn.set(key, made)
+  for (const old of [...drawn.keys()].slice(0, -KEPT)) drawn.delete(old)
+  return made
+}
+
+async function drawScenes({ card, hook, look, shape, bound }: ClipOrder): Promise<DrawnScene[]> {
+  const { drawCard } = await drawing()
+  const faces = await facesFor(look)
+  return scenesOf({ card, hook }, look.sign, bound).map((scene) => ({
+    drawing: drawCard(scene.card, look, faces, shape),
+    seconds: scene.seconds,
+  }))
 }
 
 /** A card as it is shown on the page. */
@@ -124,6 +143,31 @@ const cards = {
     const blob = await painted(drawn).convertToBlob({ type: 'image/png' })
     const { width, height } = drawn
     return { blob, hash: await hashOf(blob), type: 'image/png', width, height }
+  },
+
+  /** How long a moving card plays, in seconds. */
+  lasts: async (order: ClipOrder): Promise<number> => secondsOf(await scenesFor(order)),
+
+  /** What a moving card shows at a moment, in seconds, so many pixels wide. */
+  frame: async (order: ClipOrder, at: number, width: number): Promise<ImageBitmap> => {
+    const { frameAt } = await drawing()
+    const scenes = await scenesFor(order)
+    const whole = scenes[0]?.drawing ?? { width: 1, height: 1 }
+    const scale = width / whole.width
+    const { canvas, context } = plainCanvas(width, Math.max(1, Math.round(whole.height * scale)))
+    paint(context, frameAt(scenes, at), scale)
+    const bitmap = canvas.transferToImageBitmap()
+    return transfer(bitmap, [bitmap])
+  },
+
+  /** A moving card as a clip of at most about so many bytes (`filmOf`). */
+  film: async (
+    order: ClipOrder,
+    maxBytes: number,
+    onProgress?: (part: number) => void,
+  ): Promise<MadePicture> => {
+    const { filmOf } = await import('./film')
+    return filmOf(await scenesFor(order), maxBytes, onProgress)
   },
 }
 

@@ -91,6 +91,7 @@ import {
   carriesFullText,
   contextFor,
   cardPictures,
+  clipMedia,
   exampleCards,
   finishPiece,
   handPosts,
@@ -272,6 +273,8 @@ export const tasks = {
   exampleCards: (...asked: Parameters<typeof exampleCards>): ExampleCards => exampleCards(...asked),
 
   cardPictures: (...asked: Parameters<typeof cardPictures>): PostMedia[] => cardPictures(...asked),
+
+  clipMedia: (...asked: Parameters<typeof clipMedia>): PostMedia => clipMedia(...asked),
 
   mediaAfter: (...asked: Parameters<typeof mediaAfter>): PostMedia[] => mediaAfter(...asked),
 

@@ -8,10 +8,11 @@ export interface Area {
   height: number
 }
 
-/** What a card is drawn of, in the order of painting. */
-export type Stroke =
+/** What a card is drawn of, in the order of painting; what is `still` stands on every card of a brand alike. */
+export type Stroke = (
   | ({ kind: 'field'; fill: string } & Area)
   | { kind: 'glyph'; outline: string; fill: string; x: number; y: number; scale: number }
+) & { still?: true }
 
 /** A card, drawn: nothing but fields and outlines, so that it looks alike wherever it is painted. */
 export interface Drawing {

@@ -101,7 +101,9 @@ export class Stage {
     const square = 1.5 * this.unit
     const block = inALine(words, this.faces.labels, width - 2.4 * square, size)
     const top = this.foot - block.height
+    const from = this.#drawing.strokes.length
     this.field({ x, y: top + RISE * block.size - square, width: square, height: square }, on.accent)
     this.block(block, x + 1.9 * square, top, on.ink, on)
+    for (const stroke of this.#drawing.strokes.slice(from)) stroke.still = true
   }
 }

@@ -22,7 +22,7 @@ export function contextOf(
   { order, account }: Pick<Assignment, 'order' | 'account'>,
   captions: readonly EarlierCaption[],
   /** Null where it is seen later whether there are any: it has then what its network wants. */
-  pictures: number | null,
+  shown: { pictures: number; clips: number } | null,
 ): CheckContext {
   const { piece, house, link } = order
   const { media } = network(account.network)
@@ -33,8 +33,8 @@ export function contextOf(
     writtenAt: piece.publishedAt,
     language: piece.language,
     link,
-    pictures: pictures ?? media.pictures.least,
-    clips: pictures ?? media.clips.least,
+    pictures: shown?.pictures ?? media.pictures.least,
+    clips: shown?.clips ?? media.clips.least,
     others: captions
       .filter((c) => c.network === account.network)
       .map((c) => ({ text: c.text, sibling: c.account !== account.id })),

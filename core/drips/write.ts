@@ -7,7 +7,7 @@ import {
   type PieceContent,
   type Wording,
 } from '../model'
-import { network } from '../networks'
+import { network, shownOn } from '../networks'
 import { checkCaption } from '../judging'
 import { cardsFor, choosePictures, type PictureWish } from '../pictures'
 import { isByHand, plainWording, skeletonDraft, stockOf, type Recipient } from '../writers'
@@ -165,14 +165,20 @@ export function checked(
   )
   const account = { id: post.account, network: post.network }
   const captions = [...(request.earlier ?? []), ...beside]
-  const context = contextOf({ order: request, account }, captions, post.picture === null ? 0 : 1)
-  return { ...post, checks: checkCaption(wording.text, { ...context, clips: 0, beside: wording }) }
+  const shown = post.picture === null ? 0 : 1
+  const { moving } = shownOn(network(post.network))
+  const context = contextOf(
+    { order: request, account },
+    captions,
+    moving ? { pictures: 0, clips: shown } : { pictures: shown, clips: 0 },
+  )
+  return { ...post, checks: checkCaption(wording.text, { ...context, beside: wording }) }
 }
 
-/** Gives each post the picture of the piece or the card that suits it, where its network takes pictures. */
+/** Gives each post the picture of the piece or the card that suits it, where its network shows any, be they moving. */
 function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
   const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [], alike } = request
-  const taking = posts.filter((p) => p.wording && network(p.network).media.pictures.most > 0)
+  const taking = posts.filter((p) => p.wording && shows(piece, p.network))
   const cards = taking.map(({ wording }) => (wording ? cardsFor(wording, piece, layouts) : []))
   const choices = choosePictures(
     piece,
@@ -189,6 +195,13 @@ function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): Wri
   })
 }
 
+/** Whether posts of a piece show anything on a network that can be chosen. A film's chapters are those of the film itself. */
+function shows({ video }: Pick<PieceContent, 'video'>, id: string): boolean {
+  const profile = network(id)
+  const wholeFilm = profile.chapters !== null && (video?.chapters.length ?? 0) > 0
+  return shownOn(profile).any && !wholeFilm
+}
+
 /** What a post wants of a picture. Its wording must be there. */
 function wishOf(
   { text }: Pick<PieceContent, 'text'>,
@@ -196,13 +209,15 @@ function wishOf(
   cards: readonly Card[],
 ): PictureWish {
   const said = passage ? text.slice(passage.start, passage.end) : ''
+  const shown = shownOn(network(id))
   return {
     account,
     network: id,
     day,
     words: `${wording?.text ?? ''} ${said}`,
     place: passage,
-    needed: network(id).media.pictures.least > 0,
+    needed: shown.needed,
+    drawn: shown.moving,
     cards: cards.map((card) => pictureKey({ from: 'card', card })),
   }
 }

@@ -20,7 +20,7 @@ export function pictureName(
   index: number,
   type: string,
 ): string {
-  const ending = type === 'image/jpeg' ? 'jpg' : type.replace(/^image\//, '')
+  const ending = type === 'image/jpeg' ? 'jpg' : type.replace(/^(?:image|video)\//, '')
   return `${stem}${post.media.length > 1 ? `-${index + 1}` : ''}.${ending}`
 }
 

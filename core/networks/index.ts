@@ -66,3 +66,19 @@ export function servicePath(id: string): string {
 export function longestClip(profiles: readonly NetworkProfile[] = SERVED): number {
   return Math.min(...profiles.map((p) => p.media.clip?.most ?? Infinity))
 }
+
+/**
+ * What a network shows beside words: whether anything, whether it takes no post without, and whether nothing but clips, so
+ * that what is shown has to move.
+ */
+export function shownOn({ media: { pictures, clips } }: NetworkProfile): {
+  any: boolean
+  needed: boolean
+  moving: boolean
+} {
+  return {
+    any: pictures.most > 0 || clips.most > 0,
+    needed: pictures.least > 0 || clips.least > 0,
+    moving: pictures.most === 0 && clips.most > 0,
+  }
+}

@@ -5,6 +5,8 @@ import { ConnectorId, Measure, Slot } from '../model'
 export const LinkPlace = z.enum(['text', 'first comment', 'profile', 'field', 'none'])
 export type LinkPlace = z.infer<typeof LinkPlace>
 
+const Shape = z.object({ width: z.int().positive(), height: z.int().positive() })
+
 const Rate = z.object({ burst: z.int().positive(), perMinute: z.number().positive() })
 
 /**
@@ -46,10 +48,13 @@ export const NetworkProfile = z.object({
   media: z.object({
     pictures: z.object({ least: z.int().min(0), most: z.int().min(0) }),
     /** Shapes a picture may have; empty where any will do. */
-    shapes: z.array(z.object({ width: z.int().positive(), height: z.int().positive() })),
+    shapes: z.array(Shape),
     maxBytes: z.int().positive(),
-    /** How long a clip may be, in seconds, and how many a post takes; null where it takes none. */
-    clip: z.object({ least: z.int().positive(), most: z.int().positive() }).nullable(),
+    /** How long a clip may be, in seconds, and the shapes it may have, none for any; null where it takes none. */
+    clip: z
+      .object({ least: z.int().positive(), most: z.int().positive(), shapes: z.array(Shape) })
+      .nullable(),
+    /** How many clips a post takes; it has either pictures or a clip. */
     clips: z.object({ least: z.int().min(0), most: z.int().min(0) }),
   }),
   hashtags: z.object({ sensible: z.int().min(0), most: z.int().min(0) }),

@@ -9,6 +9,8 @@ export interface PictureWish extends Speech {
   day: number
   /** Whether its network takes nothing without a picture; otherwise it has one where one fits, at least every second time. */
   needed: boolean
+  /** Whether only cards will do, since they are to move and pictures do not. */
+  drawn?: boolean
   /** What the cards are known by that can be made of its words, the best first. */
   cards: readonly string[]
 }
@@ -155,7 +157,7 @@ function weighed(
     options.map(({ owner, card }, o) => {
       if (card !== null) return owner === i ? CARD - LATER_CARD * card : -Infinity
       const image = piece.images[o]
-      return image && !image.seen?.trouble ? likeness(wish, image) : -Infinity
+      return image && !image.seen?.trouble && !wish.drawn ? likeness(wish, image) : -Infinity
     }),
   )
   return { options, likes }

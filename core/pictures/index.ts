@@ -1,5 +1,6 @@
 export { proposedAlt } from './alt'
 export { cardsFor } from './cards'
+export { scenesOf, secondsOf } from './scenes'
 export { slidesOf } from './slides'
 export { choosePictures, rankPictures, type PictureWish } from './choose'
 export { greyOf, PRINT_SIDE, printOf } from './print'

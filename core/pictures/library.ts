@@ -2,11 +2,12 @@ import {
   momentOf,
   alikeAmong,
   cardAlt,
+  drawnCard,
   pictureKey,
   type Credit,
   type LibraryPicture,
   type Piece,
-  type PictureSource,
+  type MediaSource,
   type Post,
 } from '../model'
 import { wordsIn } from '../text'
@@ -19,7 +20,7 @@ export type Origin = (typeof ORIGINS)[number]
 export interface LibraryEntry {
   /** `pictureKey` of its source. */
   key: string
-  source: PictureSource
+  source: MediaSource
   origin: Origin
   /** What it is called: its caption, its piece's title, the name of its file, the words of a card. */
   title: string
@@ -81,7 +82,7 @@ export function libraryOf({ pieces, pictures, posts }: LibraryOf): LibraryEntry[
   return withLikes([...entries.values()]).sort((a, b) => b.addedAt.localeCompare(a.addedAt))
 }
 
-function blank(source: PictureSource, origin: Origin, addedAt: string): LibraryEntry {
+function blank(source: MediaSource, origin: Origin, addedAt: string): LibraryEntry {
   const key = pictureKey(source)
   return {
     key,
@@ -113,9 +114,9 @@ function noteUses(entries: Map<string, LibraryEntry>, post: Post): void {
     keys.add(key)
     let entry = entries.get(key)
     if (!entry) {
-      const origin = source.from === 'card' ? 'card' : 'piece'
-      entry = blank(source, origin, at)
-      entry.title = source.from === 'card' ? cardAlt(source.card) : alt
+      const card = drawnCard(source)
+      entry = blank(card ? { from: 'card', card } : source, card ? 'card' : 'piece', at)
+      entry.title = card ? cardAlt(card) : alt
       entry.credit = credit ?? null
       entries.set(key, entry)
     }

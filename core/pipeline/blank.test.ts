@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Card } from '../model'
 import { aPost, aWording } from '../model/samples'
-import { alikeWith, cardMedia, cardPictures, formatOf, mediaOf } from './blank'
+import { alikeWith, cardMedia, cardPictures, cardShown, clipMedia, formatOf, mediaOf } from './blank'
 
 const card: Card = { layout: 'words', head: '', text: 'A word.', items: [], speaker: '' }
 const steps: Card = {
@@ -30,6 +30,33 @@ describe('the pictures that a card becomes', () => {
       'Feeding in March. Boil it. Stir it.',
     ])
     expect(cardPictures(card, 'shutterleaf', 'The yard')).toHaveLength(1)
+  })
+})
+
+describe('a card that moves', () => {
+  it('opens with the title of its piece, unless it says what it is of, or that is too long', () => {
+    const hook = (of: Card, title: string) => clipMedia(of, title, 'loopyard').source
+    expect(hook(card, ' Why oak bends ')).toEqual({ from: 'moving', card, hook: 'Why oak bends' })
+    expect(hook(steps, 'Why oak bends')).toMatchObject({ hook: '' })
+    expect(hook({ ...card, layout: 'title' }, 'Why oak bends')).toMatchObject({ hook: '' })
+    expect(hook(card, 'x'.repeat(121))).toMatchObject({ hook: '' })
+  })
+
+  it('has the shape its network takes clips in, and is tall where it takes any but nothing still', () => {
+    const shape = (id: string) => clipMedia(card, '', id).shape
+    expect(shape('loopyard')).toEqual({ width: 9, height: 16 })
+    expect(shape('shutterleaf')).toEqual({ width: 9, height: 16 })
+    expect(shape('longwave')).toEqual({ width: 9, height: 16 })
+    expect(shape('murmur')).toEqual({ width: 1, height: 1 })
+  })
+
+  it('comes by itself where a network takes nothing else, and goes out as a clip', () => {
+    const media = cardShown(card, 'Oak', 'longwave', 'The yard')
+    expect(media.map((m) => m.source.from)).toEqual(['moving'])
+    expect(cardShown(card, 'Oak', 'murmur', 'The yard').map((m) => m.source.from)).toEqual(['card'])
+    const post = aPost({ network: 'longwave', wording: aWording({ format: 'video' }), media })
+    expect(formatOf(post)).toBe('clip')
+    expect(formatOf({ ...post, network: 'murmur', wording: aWording({ format: 'post' }) })).toBe('post')
   })
 })
 

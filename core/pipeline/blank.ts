@@ -1,6 +1,8 @@
 import {
   alikeIn,
   cardAlt,
+  HOOK_MOST,
+  isClip,
   type Account,
   type Brand,
   type Card,
@@ -10,7 +12,7 @@ import {
   type Post,
   type PostMedia,
 } from '../model'
-import { chooseShape, network } from '../networks'
+import { chooseShape, network, shownOn, type Shape } from '../networks'
 import { proposedAlt, slidesOf } from '../pictures'
 
 /** What tells one new post from another. */
@@ -90,12 +92,40 @@ const SQUARE = { width: 1, height: 1 }
 
 /** A card as a post on a network shows it: in the tallest shape that the network takes, which fills most of a screen. */
 export function cardMedia(card: Card, networkId: string): PostMedia {
-  const { shapes } = network(networkId).media
-  const tallest = shapes.reduce(
-    (a, b) => (b.height / b.width > a.height / a.width ? b : a),
-    shapes[0] ?? SQUARE,
-  )
-  return { source: { from: 'card', card }, alt: cardAlt(card), shape: tallest, hash: null }
+  const shape = tallestOf(network(networkId).media.shapes) ?? SQUARE
+  return { source: { from: 'card', card }, alt: cardAlt(card), shape, hash: null }
+}
+
+/** Where a network takes clips of any shape but no pictures, one is as tall as a telephone. */
+const TALL = { width: 9, height: 16 }
+
+/**
+ * A card as a clip that shows it moving, in the tallest shape that the network takes. It opens with the title of its piece,
+ * unless the card says what it is of by itself.
+ */
+export function clipMedia(card: Card, title: string, networkId: string): PostMedia {
+  const profile = network(networkId)
+  const opens = card.layout === 'title' || card.head !== '' ? '' : title.trim()
+  return {
+    source: { from: 'moving', card, hook: opens.length > HOOK_MOST ? '' : opens },
+    alt: cardAlt(card),
+    shape: tallestOf(profile.media.clip?.shapes ?? []) ?? (shownOn(profile).moving ? TALL : SQUARE),
+    hash: null,
+  }
+}
+
+function tallestOf(shapes: readonly Shape[]): Shape | undefined {
+  return [...shapes].sort((a, b) => b.height / b.width - a.height / a.width)[0]
+}
+
+/**
+ * What a card becomes with a post: a clip where the network takes nothing else that is seen, else pictures (`cardPictures`).
+ * `title` is that of its piece, `line` the brand's own.
+ */
+export function cardShown(card: Card, title: string, networkId: string, line: string): PostMedia[] {
+  return shownOn(network(networkId)).moving
+    ? [clipMedia(card, title, networkId)]
+    : cardPictures(card, networkId, line)
 }
 
 /**
@@ -111,10 +141,17 @@ export function cardPictures(card: Card, networkId: string, line: string): PostM
 /** The format of a post of several pictures that readers leaf through. */
 const SLIDES = 'carousel'
 
-/** The format that a post goes out in: that of its wording, or slides where it shows several pictures and the network has them. */
+/** The format of a post of one clip. */
+const CLIP = 'clip'
+
+/**
+ * The format that a post goes out in: that of its wording; where that is the network's usual one, a clip where it shows one,
+ * and slides where it shows several pictures, if the network has such.
+ */
 export function formatOf(post: Pick<Post, 'network' | 'media' | 'wording'>): string {
   const { formats } = network(post.network)
   const { format } = post.wording
+  if (post.media.some(isClip) && format === formats[0] && formats.includes(CLIP)) return CLIP
   return post.media.length > 1 && format === formats[0] && formats.includes(SLIDES) ? SLIDES : format
 }
 

@@ -26,7 +26,7 @@ import {
   type Rhythm,
   type TagFigures,
 } from '../model'
-import { alikeWith, blankPost, cardPictures, layoutsFor, mediaOf, withPictures } from './blank'
+import { alikeWith, blankPost, cardShown, layoutsFor, mediaOf, withPictures } from './blank'
 import { placeSoon } from './soon'
 import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
@@ -259,7 +259,7 @@ function shownMedia(
   line: string,
 ): PostMedia[] {
   return 'card' in picture
-    ? cardPictures(picture.card, networkId, line)
+    ? cardShown(picture.card, piece.title, networkId, line)
     : [mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)]
 }
 

@@ -1,4 +1,4 @@
-export { blankPost, cardPictures, formatOf } from './blank'
+export { blankPost, cardPictures, clipMedia, formatOf } from './blank'
 export {
   earlierCaptions,
   makeDrip,

@@ -14,9 +14,9 @@ import {
   type PostMedia,
   type WholePiece,
 } from '../model'
-import { network } from '../networks'
+import { network, shownOn } from '../networks'
 import { cardsFor, rankPictures } from '../pictures'
-import { alikeWith, cardPictures, mediaOf } from './blank'
+import { alikeWith, cardShown, mediaOf } from './blank'
 
 /** A picture that a post may show. */
 export interface PictureOption {
@@ -39,13 +39,15 @@ export function pictureOptions(
 ): PictureOption[] {
   const day = (momentOf(post) ?? post.wished).slice(0, 10)
   const cards = cardsOf(post, piece, brand.look.layouts)
+  const shown = shownOn(network(post.network))
   const wish = {
     words: `${post.wording.text} ${passage?.text ?? ''}`,
     place: passage,
     account: post.account,
     network: post.network,
     day: 0,
-    needed: network(post.network).media.pictures.least > 0,
+    needed: shown.needed,
+    drawn: shown.moving,
     cards: cards.map((card) => pictureKey({ from: 'card', card })),
   }
   const others = standing.filter((p) => p.id !== post.id)
@@ -55,7 +57,7 @@ export function pictureOptions(
     const card = 'card' in choice ? cards[choice.card] : undefined
     const image = 'image' in choice ? piece.images[choice.image] : undefined
     const media = card
-      ? cardPictures(card, post.network, brand.look.sign)
+      ? cardShown(card, piece.title, post.network, brand.look.sign)
       : image && [mediaOf(image, piece.title, post.network)]
     return media ? [{ media, near: near && { account: near.account, days: near.day } }] : []
   })
@@ -79,7 +81,7 @@ export function mediaAfter(
 ): PostMedia[] {
   const keysOf = (media: readonly PostMedia[]): string => media.map((m) => pictureKey(m.source)).join('\n')
   const madeOf = (words: Post['wording']): PostMedia[][] =>
-    cardsFor(words, piece, LAYOUTS).map((card) => cardPictures(card, post.network, line))
+    cardsFor(words, piece, LAYOUTS).map((card) => cardShown(card, piece.title, post.network, line))
   if (!madeOf(post.wording).some((made) => keysOf(made) === keysOf(post.media))) return post.media
   const layout = layoutOf(firstPicture(post) ?? '')
   const made = madeOf(wording)

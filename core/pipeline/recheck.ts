@@ -1,6 +1,6 @@
 import { houseOf } from '../house'
 import { sourceText, type CheckContext } from '../judging'
-import { creditsOf, type Brand, type Post, type WholePiece } from '../model'
+import { creditsOf, mediaCount, type Brand, type Post, type WholePiece } from '../model'
 import { network } from '../networks'
 import { addressesIn, bareWords, trigrams } from '../text'
 
@@ -41,7 +41,7 @@ export function contextFor(
     keepsUntil: piece?.keeps.until ?? null,
     goesOut: (post.at ?? post.wished).slice(0, 10),
     linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
-    pictures: post.media.length,
+    ...mediaCount(post.media),
     alts: post.media.map((m) => m.alt),
     credits: creditsOf(post.media),
     beside: post.wording,

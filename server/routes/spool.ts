@@ -168,7 +168,7 @@ export function spoolRoutes(app: App, context: Context): void {
       '/api/spool/media/:hash',
       {
         schema: {
-          summary: 'Upload a picture under the SHA-256 of its bytes',
+          summary: 'Upload a picture or a clip under the SHA-256 of its bytes',
           params: z.object({ hash: Hash }),
           response: { 200: z.object({ hash: Hash }) },
         },
@@ -177,7 +177,11 @@ export function spoolRoutes(app: App, context: Context): void {
       async (request) => {
         const bytes = request.body
         if (!Buffer.isBuffer(bytes))
-          throw new Fault('wrong-type', 'Send the picture’s bytes as PNG, JPEG or WebP.', 'content-type')
+          throw new Fault(
+            'wrong-type',
+            'Send the bytes of a picture as PNG, JPEG or WebP, or of a clip as MP4 or WebM.',
+            'content-type',
+          )
         const { hash } = request.params
         if (createHash('sha256').update(bytes).digest('hex') !== hash)
           throw new Fault(

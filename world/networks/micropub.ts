@@ -84,7 +84,7 @@ export function micropubRoutes(
     const file = form.get('file')
     const taken =
       file instanceof Blob
-        ? takeMedia(profile, parts, Buffer.from(await file.arrayBuffer()), file.type)
+        ? await takeMedia(profile, parts, Buffer.from(await file.arrayBuffer()), file.type)
         : null
     return taken
       ? reply.status(201).header('location', `${origin}${base}/media/${taken.id}`).send()

@@ -45,7 +45,7 @@ export function pageRoutes(
       reply.headers(links),
       page(
         `${account.name} on ${profile.name}`,
-        `<header><a href="${home}">${profile.name}</a></header><main>${show(post, account, profile)}</main>`,
+        `<header><a href="${home}">${profile.name}</a></header><main>${show(post, account, profile, store)}</main>`,
         look,
       ),
     )
@@ -67,7 +67,7 @@ export function pageRoutes(
       .of(account.id)
       .filter((p) => isShown(p, now))
       .sort((a, b) => b.at - a.at)
-    const shown = posts.map((p) => show(p, account, profile)).join('')
+    const shown = posts.map((p) => show(p, account, profile, store)).join('')
     return html(
       reply.headers(links),
       page(
@@ -79,11 +79,22 @@ export function pageRoutes(
   })
 }
 
-function show(post: WorldPost, account: WorldAccount, profile: ServedNetwork): string {
+function show(
+  post: WorldPost,
+  account: WorldAccount,
+  profile: ServedNetwork,
+  store: Pick<NetworkParts['store'], 'isClip'>,
+): string {
   const base = profile.service.path
   const target = account.targets.find((t) => t.id === post.target)
   const words = [post.text, ...post.parts].map((p) => `<p>${linked(p, profile)}</p>`).join('')
-  const media = post.media.map((m) => `<img src="${base}/media/${m.id}" alt="${escape(m.alt)}">`).join('')
+  const media = post.media
+    .map(({ id, alt }) =>
+      store.isClip(id)
+        ? `<video controls playsinline src="${base}/media/${id}" aria-label="${escape(alt)}"></video>`
+        : `<img src="${base}/media/${id}" alt="${escape(alt)}">`,
+    )
+    .join('')
   const link =
     post.link && profile.link.place === 'field'
       ? `<p class="small">From <a href="${escape(post.link)}">${escape(post.link)}</a></p>`

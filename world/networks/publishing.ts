@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { imageSize } from 'image-size'
+import { BufferSource, Input, MP4, WEBM } from 'mediabunny'
 import type { NetworkProfile, ServedNetwork } from '../../core/networks'
 import type { Measures } from '../../core/model'
 import { bareWords } from '../../core/text'
@@ -83,7 +84,7 @@ function faultOf(
   const fault = postFaults(profile, {
     ...draft,
     pictures: found.filter((m) => !m.type.startsWith('video/')),
-    clips: found.filter((m) => m.type.startsWith('video/')).length,
+    clips: found.filter((m) => m.type.startsWith('video/')),
   })[0]
   if (fault) return refusal(422, 'invalid', fault.reason, fault.field)
   const today = store.posts.of(account.id).filter((p) => !p.gone && now - p.at < DAY)
@@ -108,23 +109,47 @@ function faultOf(
 }
 
 /** Takes a picture or a clip in; null where it is neither. */
-export function takeMedia(
+export async function takeMedia(
   profile: NetworkProfile,
   { store }: Pick<NetworkParts, 'store'>,
   bytes: Buffer,
   type: string,
-): { id: string; width: number; height: number } | null {
-  let size = { width: 0, height: 0 }
-  if (!type.startsWith('video/'))
-    try {
-      size = imageSize(bytes)
-    } catch {
-      return null
-    }
-  const { width, height } = size
+): Promise<{ id: string; width: number; height: number } | null> {
+  const told = type.startsWith('video/') ? await clipSize(bytes) : pictureSize(bytes)
+  if (!told) return null
   const id = randomUUID()
-  store.putMedia({ id, network: profile.id, type, width, height, bytes: bytes.length }, bytes)
-  return { id, width, height }
+  store.putMedia({ id, network: profile.id, type, ...told, bytes: bytes.length }, bytes)
+  return { id, width: told.width, height: told.height }
+}
+
+interface Told {
+  width: number
+  height: number
+  /** How long it plays; a picture does not. */
+  seconds: number
+}
+
+function pictureSize(bytes: Buffer): Told | null {
+  try {
+    const { width, height } = imageSize(bytes)
+    return { width, height, seconds: 0 }
+  } catch {
+    return null
+  }
+}
+
+/** What a clip's own file says of it; null where it says nothing that can be read. */
+async function clipSize(bytes: Buffer): Promise<Told | null> {
+  const input = new Input({ formats: [MP4, WEBM], source: new BufferSource(bytes) })
+  try {
+    const track = await input.getPrimaryVideoTrack()
+    const seconds = await input.computeDuration()
+    return track && { width: track.displayWidth, height: track.displayHeight, seconds }
+  } catch {
+    return null
+  } finally {
+    input.dispose()
+  }
 }
 
 /** What the network counts of a post until now, as its audience takes it. */
@@ -135,7 +160,7 @@ export async function measure(
   { store, clock }: Pick<NetworkParts, 'store' | 'clock'>,
 ): Promise<Measures> {
   const audience = audienceOf(store.state.seed, account)
-  const isClip = (id: string): boolean => store.media.find(id)?.type.startsWith('video/') ?? false
+  const isClip = (id: string): boolean => store.isClip(id)
   return measuresOf(audience, profile, post, store.posts.of(account.id), isClip, await clock.now())
 }
 

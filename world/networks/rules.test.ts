@@ -5,7 +5,9 @@ import { postFaults, type SentPost } from './rules'
 const fields = (id: string, post: Partial<SentPost>): string[] =>
   postFaults(network(id), { text: 'Green oak bends.', pictures: [], ...post }).map((f) => f.field)
 const rack = { width: 800, height: 1200, bytes: 1000 }
-const video = { clips: 1, title: 'Paying a seam' }
+const clip = { width: 720, height: 1280, bytes: 900_000, seconds: 20 }
+const wide = { ...clip, width: 1280, height: 720 }
+const video = { clips: [clip], title: 'Paying a seam' }
 
 describe('the rules of the networks', () => {
   it('refuse what breaks their rules, naming the field', () => {
@@ -43,8 +45,18 @@ describe('the rules of the networks', () => {
     ['rackwell', { title: 'Seams', pictures: [rack] }, ['link']],
     ['rackwell', { title: 'Seams', link: 'https://a.example', pictures: [rack, rack] }, ['media']],
     ['loopyard', {}, ['media']],
-    ['loopyard', { clips: 1 }, []],
-    ['loopyard', { clips: 2 }, ['media']],
+    ['loopyard', { clips: [clip] }, []],
+    ['loopyard', { clips: [clip, clip] }, ['media']],
+    ['loopyard', { clips: [{ ...clip, seconds: 4.9 }] }, ['media']],
+    ['loopyard', { clips: [{ ...clip, seconds: 90 }] }, []],
+    ['loopyard', { clips: [{ ...clip, seconds: 90.1 }] }, ['media']],
+    ['loopyard', { clips: [wide] }, ['media']],
+    ['loopyard', { clips: [{ ...clip, bytes: 8_000_001 }] }, ['media']],
+    ['murmur', { clips: [wide] }, []],
+    ['murmur', { clips: [clip], pictures: [rack] }, ['media']],
+    ['shutterleaf', { clips: [clip] }, []],
+    ['shutterleaf', { clips: [wide] }, ['media']],
+    ['rackwell', { title: 'Seams', link: 'https://a.example', clips: [clip] }, ['media']],
     ['longwave', { ...video, tags: ['x'.repeat(250), 'y'.repeat(250)] }, []],
     ['longwave', { ...video, tags: ['x'.repeat(250), 'y'.repeat(251)] }, ['tags']],
     ['courier', { text: 'x'.repeat(4097) }, ['text']],

@@ -29,7 +29,7 @@ export interface SentPost {
   poll?: readonly string[]
   link?: string | null
   pictures: readonly { width: number; height: number; bytes: number }[]
-  clips?: number
+  clips?: readonly { width: number; height: number; bytes: number; seconds: number }[]
 }
 
 /** What a stand-in network refuses about a post, by its profile. What the app checks before is written apart from this. */
@@ -44,22 +44,16 @@ export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[]
   faults.push(...fieldFaults(profile, post))
   faults.push(...formFaults(profile, post.parts ?? [], post.poll ?? []))
   const { least, most } = profile.media.pictures
-  if (post.pictures.length < least)
+  const clips = post.clips ?? []
+  if (post.pictures.length < least && clips.length === 0)
     faults.push({ field: 'media', reason: `${profile.name} wants at least ${plural(least, 'picture')}.` })
   if (post.pictures.length > most)
     faults.push({
       field: 'media',
       reason: `There are ${post.pictures.length} pictures; ${profile.name} takes at most ${most}.`,
     })
-  const clips = post.clips ?? 0
-  if (clips < profile.media.clips.least)
-    faults.push({ field: 'media', reason: `${profile.name} wants a clip.` })
-  if (clips > profile.media.clips.most)
-    faults.push({
-      field: 'media',
-      reason: `${profile.name} takes at most ${plural(profile.media.clips.most, 'clip')}.`,
-    })
-  if (!post.text.trim() && post.pictures.length === 0 && clips === 0)
+  faults.push(...clipFaults(profile, post))
+  if (!post.text.trim() && post.pictures.length === 0 && clips.length === 0)
     faults.push({ field: 'text', reason: 'There is neither text nor a picture.' })
   for (const picture of post.pictures) {
     if (picture.bytes > profile.media.maxBytes)
@@ -82,6 +76,30 @@ export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[]
       field: 'hashtags',
       reason: `There are ${tags} hashtags; ${profile.name} takes at most ${profile.hashtags.most}.`,
     })
+  return faults
+}
+
+/** What is wrong with the clips: how many there are, how long, of what shape and size. */
+function clipFaults(
+  { name, media: { clips: number, clip: bound, maxBytes } }: NetworkProfile,
+  { clips = [], pictures }: SentPost,
+): PostFault[] {
+  const faults: PostFault[] = []
+  const add = (reason: string): void => void faults.push({ field: 'media', reason })
+  if (clips.length < number.least) add(`${name} wants a clip.`)
+  if (clips.length > number.most) add(`${name} takes at most ${plural(number.most, 'clip')}.`)
+  if (clips.length > 0 && pictures.length > 0) add(`${name} takes pictures or a clip, not both.`)
+  for (const { seconds, width, height, bytes } of clips) {
+    if (bound && (seconds < bound.least || seconds > bound.most))
+      add(`The clip is ${seconds.toFixed(1)} s long; ${name} takes ${bound.least} to ${bound.most} s.`)
+    const shapes = bound?.shapes ?? []
+    if (shapes.length > 0 && !shapes.some((s) => Math.abs(width / height - s.width / s.height) < 0.02))
+      add(
+        `The clip is ${width} by ${height}; ${name} takes ${shapes.map((s) => `${s.width}:${s.height}`).join(' or ')}.`,
+      )
+    if (bytes > maxBytes)
+      add(`The clip has ${Math.ceil(bytes / 1e6)} MB; ${name} takes ${maxBytes / 1e6} MB.`)
+  }
   return faults
 }
 

@@ -63,10 +63,10 @@ export function standInRoutes(
     if (!(await permissions.bearer(request, reply))) return reply
     const bytes = request.body
     const type = request.headers['content-type'] ?? ''
-    const taken = Buffer.isBuffer(bytes) ? takeMedia(profile, parts, bytes, type) : null
+    const taken = Buffer.isBuffer(bytes) ? await takeMedia(profile, parts, bytes, type) : null
     return taken
       ? reply.status(201).send(taken)
-      : refuse(reply, 415, 'media_type', 'Send a picture as PNG, JPEG or WebP.')
+      : refuse(reply, 415, 'media_type', 'Send a picture as PNG, JPEG or WebP, or a clip as MP4 or WebM.')
   })
 
   app.post(`${base}/posts`, async (request, reply) => {
@@ -120,7 +120,8 @@ export function standInRoutes(
           parts: post.parts,
           poll: post.poll,
           firstComment: post.firstComment,
-          pictures: post.media.length,
+          pictures: post.media.filter((m) => !store.isClip(m.id)).length,
+          clips: post.media.filter((m) => store.isClip(m.id)).length,
           at: new Date(post.at).toISOString(),
           visibility: visibilityOf(post, await clock.now()),
         }

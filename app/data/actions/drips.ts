@@ -51,7 +51,9 @@ export async function startDrip(
   if (result.posts.length === 0)
     throw new Fault(
       'bad-request',
-      'No caption could be made from this piece: none of its passages stands alone. Add one by selecting text, then try again.',
+      passages.some((p) => p.choice === 'kept')
+        ? 'No caption could be made for these accounts: what is kept of this piece opens like posts of it that stand already, or does not fit. Keep or add another passage, then try again.'
+        : 'No caption could be made from this piece: none of its passages is kept. Keep one, or add one by selecting text, then try again.',
     )
   const posts =
     brand.houseStyle.writer === 'connected'

@@ -12,6 +12,7 @@ import { cards, pictures } from '../../workers'
 import { bytes } from '../api'
 import { database } from '../database'
 import { announceRows, commit, must, patch, sameContent } from '../store'
+import { filmed } from './clips'
 
 /** Keeps a picture's bytes and what is known of them. */
 export async function storePicture({ blob, hash, type, width, height }: MadePicture): Promise<void> {
@@ -37,7 +38,7 @@ export async function pictureBytes(url: string): Promise<Blob | null> {
   return stored.blob
 }
 
-/** The pictures of a post in the shape its network takes, in order, each made once and kept by the hash of its bytes. */
+/** The pictures and clips of a post in the shape its network takes, in order, each made once and kept by the hash of its bytes. */
 export async function shapedPictures(post: Post): Promise<{ hash: string; blob: Blob }[]> {
   const made: { hash: string; blob: Blob }[] = []
   for (const media of post.media) made.push(await shapedPicture(post, media))
@@ -51,7 +52,9 @@ async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: stri
   const made =
     source.from === 'card'
       ? await cards().paint(source.card, (await must('brands', post.brand)).look, media.shape)
-      : await pictures().crop(await sourceBytes(source.url), media.shape, media.cut ?? null)
+      : source.from === 'moving'
+        ? await filmed(post, media, source)
+        : await pictures().crop(await sourceBytes(source.url), media.shape, media.cut ?? null)
   await storePicture(made)
   await commit('machine', [
     patch('posts', post.id, (p) => ({

@@ -1,8 +1,10 @@
 import {
   cardAlt,
   cardLacks,
+  drawnCard,
   Fault,
   firstPicture,
+  mediaCount,
   next,
   ownPictureHash,
   withCredits,
@@ -43,8 +45,8 @@ export async function showPictures(
   unseen = false,
 ): Promise<void> {
   const post = await must('posts', id)
-  const most = network(post.network).media.pictures.most
-  if (media.length > most)
+  const { most } = network(post.network).media.pictures
+  if (mediaCount(media).pictures > most)
     throw new Fault(
       'bad-request',
       `${network(post.network).name} takes ${most === 0 ? 'no pictures' : `at most ${most}`}. Take one away first.`,
@@ -121,9 +123,9 @@ export async function changeCard(id: string, index: number, card: Card): Promise
   if (lacks) throw new Fault('bad-request', lacks)
   const post = await must('posts', id)
   const media = post.media.map((m, i): PostMedia => {
-    if (i !== index || m.source.from !== 'card') return m
+    if (i !== index || m.source.from === 'address') return m
     const alt = m.alt === cardAlt(m.source.card) ? cardAlt(card) : m.alt
-    return { ...m, source: { from: 'card', card }, alt, hash: null }
+    return { ...m, source: { ...m.source, card }, alt, hash: null }
   })
   await showPictures(id, media, 'Change a card')
 }
@@ -178,4 +180,4 @@ export async function saveLook(brand: string, look: Look): Promise<void> {
 }
 
 const OPEN: ReadonlySet<Post['state']> = new Set(['draft', 'for review', 'approved'])
-const isDrawn = (media: PostMedia): boolean => media.source.from === 'card' && media.hash !== null
+const isDrawn = (media: PostMedia): boolean => drawnCard(media.source) !== null && media.hash !== null

@@ -1,6 +1,7 @@
 import { houseOf, linkOf, type House } from '../../../core/house'
 import {
   Fault,
+  drawnCard,
   may,
   next,
   refusal,
@@ -117,7 +118,7 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
 
 /** The pictures of a post as they go with another wording: a card of its words says the new ones. */
 export async function mediaWith(post: Post, wording: Wording): Promise<Post['media']> {
-  if (!post.piece || !post.media.some((m) => m.source.from === 'card')) return post.media
+  if (!post.piece || !post.media.some((m) => drawnCard(m.source))) return post.media
   const { look } = await must('brands', post.brand)
   return heavy().mediaAfter(post, wording, await wholePiece(post.piece, post.pieceRevision), look.sign)
 }

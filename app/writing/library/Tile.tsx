@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import type { PictureSource } from '../../../core/model'
+import type { MediaSource } from '../../../core/model'
 import type { LibraryEntry } from '../../../core/pictures'
 import { useMedia, useSmallPicture } from '../../data'
 
@@ -52,10 +52,10 @@ export const Tile = memo(function Tile({
       <div className="tile-shown" style={{ height }}>
         {entry.trouble !== null ? (
           <div className="tile-trouble">{entry.trouble}</div>
-        ) : entry.source.from === 'card' ? (
-          <CardShown source={entry.source} brand={brand} />
-        ) : (
+        ) : entry.source.from === 'address' ? (
           <PictureShown url={entry.source.url} />
+        ) : (
+          <CardShown source={entry.source} brand={brand} />
         )}
       </div>
       <div className="tile-title">{title}</div>
@@ -69,7 +69,7 @@ function PictureShown({ url }: { url: string }) {
   return shown && <img src={shown} alt="" decoding="async" />
 }
 
-function CardShown({ source, brand }: { source: PictureSource; brand: string }) {
+function CardShown({ source, brand }: { source: MediaSource; brand: string }) {
   const shown = useMedia({ source, alt: '', shape: null, hash: null }, brand)
   return shown && <img className="card" src={shown} alt="" decoding="async" />
 }

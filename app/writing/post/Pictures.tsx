@@ -1,12 +1,14 @@
-import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
-import { firstPicture, may, pictureId, type Post, type PostMedia } from '../../../core/model'
+import { firstPicture, HOOK_MOST, may, pictureId, type Post, type PostMedia } from '../../../core/model'
 import { houseOf } from '../../../core/house'
-import { network } from '../../../core/networks'
-import type { PictureOption } from '../../../core/pipeline'
+import { network, shownOn } from '../../../core/networks'
 import {
   asSlides,
+  changeHook,
+  keepStill,
+  letMove,
   describePicture,
   nextPicture,
   pictureOptions,
@@ -14,19 +16,21 @@ import {
   showOwn,
   showPictures,
   takeFromStock,
-  useMedia,
   useRow,
 } from '../../data'
-import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
+import { attempt, Button, count, FileButton, Labelled, TextArea, TextField, useTyped } from '../../ui'
 import { Picker } from '../library/Picker'
 import { StockPicker } from '../library/StockPicker'
 import { CardFields } from './CardFields'
 import { Crop } from './Crop'
 import { Order } from './Order'
+import { Option, Slides } from './Thumbs'
 
 /** The pictures of a post: which they are, which they could be, what they say to those who cannot see them. */
 export function Pictures({ post }: { post: Post }) {
-  const { least, most } = network(post.network).media.pictures
+  const profile = network(post.network)
+  const { least, most } = profile.media.pictures
+  const { any, moving } = shownOn(profile)
   const editable = may(post, 'edit')
   const [picked, setPicked] = useState(0)
   const [open, setOpen] = useState<'crop' | 'library' | 'stock' | 'order' | null>(null)
@@ -34,11 +38,11 @@ export function Pictures({ post }: { post: Post }) {
   const index = Math.min(picked, post.media.length - 1)
   const shown = post.media[index]
   const { data } = useSWR(
-    editable && post.piece && most > 0 ? ['pictures', post.id, post.wording.text, post.at] : null,
+    editable && post.piece && any ? ['pictures', post.id, post.wording.text, post.at] : null,
     () => pictureOptions(post.id),
     { revalidateOnFocus: false, keepPreviousData: true },
   )
-  const moving = useRow(
+  const known = useRow(
     'pictures',
     shown?.source.from === 'address' ? pictureId(post.brand, shown.source.url) : null,
   )
@@ -49,7 +53,7 @@ export function Pictures({ post }: { post: Post }) {
   const passage = post.passage === null ? null : found
   const its = useRow('pipelines', open === 'order' ? post.pipeline : null)
   const pipeline = post.pipeline === null ? null : its
-  if (most === 0 || (!editable && !shown)) return null
+  if (!any || (!editable && !shown)) return null
   const key = firstPicture(post)
   // What a person chose that is none of the piece's stands first.
   const own = key !== null && data && !data.some((o) => firstPicture(o) === key)
@@ -61,7 +65,7 @@ export function Pictures({ post }: { post: Post }) {
   return (
     <Box
       as="section"
-      aria-label="Picture"
+      aria-label={moving ? 'Clip' : 'Picture'}
       mt="4"
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
@@ -75,15 +79,11 @@ export function Pictures({ post }: { post: Post }) {
       }}
     >
       <Heading as="h3" fontSize="14px" fontWeight="600">
-        {post.media.length > 1
-          ? count(post.media.length, 'picture')
-          : shown?.source.from === 'card'
-            ? 'Card'
-            : 'Picture'}
+        {nameOf(post.media, moving)}
       </Heading>
       {editable && (
         <Flex align="center" gap="1" mt="1" mb="1.5" wrap="wrap">
-          {shown && least === 0 && (
+          {shown && least === 0 && !moving && (
             <Button
               size="sm"
               look="quiet"
@@ -102,25 +102,44 @@ export function Pictures({ post }: { post: Post }) {
               Crop
             </Button>
           )}
-          <Button size="sm" look="quiet" aria-expanded={open === 'library'} onClick={() => toggle('library')}>
-            Library
-          </Button>
-          <Button size="sm" look="quiet" aria-expanded={open === 'stock'} onClick={() => toggle('stock')}>
-            Stock
-          </Button>
-          <Button size="sm" look="quiet" aria-expanded={open === 'order'} onClick={() => toggle('order')}>
-            To order
-          </Button>
-          <FileButton
-            size="sm"
-            look="quiet"
-            accept="image/*"
-            label="A picture for this post"
-            onFile={take}
-            title="A file may also be dropped here, or pasted."
-          >
-            File …
-          </FileButton>
+          {shown?.source.from === 'card' && post.media.length === 1 && profile.media.clips.most > 0 && (
+            <Button size="sm" look="quiet" onClick={() => void attempt(() => letMove(post.id))}>
+              Let it move
+            </Button>
+          )}
+          {shown?.source.from === 'moving' && !moving && (
+            <Button size="sm" look="quiet" onClick={() => void attempt(() => keepStill(post.id))}>
+              Keep it still
+            </Button>
+          )}
+          {!moving && (
+            <>
+              <Button
+                size="sm"
+                look="quiet"
+                aria-expanded={open === 'library'}
+                onClick={() => toggle('library')}
+              >
+                Library
+              </Button>
+              <Button size="sm" look="quiet" aria-expanded={open === 'stock'} onClick={() => toggle('stock')}>
+                Stock
+              </Button>
+              <Button size="sm" look="quiet" aria-expanded={open === 'order'} onClick={() => toggle('order')}>
+                To order
+              </Button>
+              <FileButton
+                size="sm"
+                look="quiet"
+                accept="image/*"
+                label="A picture for this post"
+                onFile={take}
+                title="A file may also be dropped here, or pasted."
+              >
+                File …
+              </FileButton>
+            </>
+          )}
           {post.piece && (
             <Button size="sm" hint="p" onClick={() => void attempt(() => nextPicture(post.id))}>
               Another
@@ -128,7 +147,7 @@ export function Pictures({ post }: { post: Post }) {
           )}
         </Flex>
       )}
-      {moving?.moves && (
+      {known?.moves && (
         <Box fontSize="13px" color="amberText" mb="1.5">
           This picture moves; {network(post.network).name} gets its first frame, still.
         </Box>
@@ -140,7 +159,7 @@ export function Pictures({ post }: { post: Post }) {
         <Picker
           brand={post.brand}
           onTake={({ source, alt, credit, print, size }) => {
-            if (source.from === 'card') return
+            if (source.from !== 'address') return
             void attempt(() => showOwn(post.id, { url: source.url, alt, credit, print, size }, before))
             setOpen(null)
           }}
@@ -190,7 +209,10 @@ export function Pictures({ post }: { post: Post }) {
       )}
       {post.media.length > 1 && <Slides post={post} picked={index} onPick={setPicked} editable={editable} />}
       {editable && shown && <Alt key={index} post={post} index={index} media={shown} />}
-      {editable && shown?.source.from === 'card' && (
+      {editable && shown?.source.from === 'moving' && (
+        <Hook key={`hook ${index}`} post={post} index={index} hook={shown.source.hook} />
+      )}
+      {editable && shown && shown.source.from !== 'address' && (
         <CardFields key={`card ${index}`} post={post} index={index} card={shown.source.card} />
       )}
     </Box>
@@ -211,149 +233,31 @@ function mayBeSlides({ network: id, media }: Post): boolean {
   return (layout === 'list' || layout === 'steps') && network(id).formats.includes('carousel')
 }
 
-/** Several pictures in order: one is picked to be described or worded, moved forward, or taken away. */
-function Slides({
-  post,
-  picked,
-  onPick,
-  editable,
-}: {
-  post: Post
-  picked: number
-  onPick: (index: number) => void
-  editable: boolean
-}) {
-  const { least } = network(post.network).media.pictures
-  const without = post.media.filter((_, i) => i !== picked)
-  const forward = (): void => {
-    const order = [...post.media]
-    const [moved] = order.splice(picked, 1)
-    if (moved) order.splice(picked - 1, 0, moved)
-    void attempt(() => showPictures(post.id, order, 'Order the pictures'))
-    onPick(picked - 1)
-  }
+/** What a post shows, in a word or two. */
+function nameOf(media: readonly PostMedia[], moving: boolean): string {
+  if (media.length > 1) return count(media.length, 'picture')
+  const from = media[0]?.source.from
+  return from === 'moving' || (moving && !from) ? 'Clip' : from === 'card' ? 'Card' : 'Picture'
+}
+
+/** The words that a clip opens with. */
+function Hook({ post, index, hook }: { post: Post; index: number; hook: string }) {
+  const [words, setWords] = useTyped(hook)
   return (
-    <Box mt="1">
-      <Flex gap="1.5" wrap="wrap" role="group" aria-label="Pictures of this post, in order">
-        {post.media.map((media, i) => (
-          <Thumb
-            key={i}
-            media={media}
-            brand={post.brand}
-            chosen={i === picked}
-            label={`${i + 1}: ${media.alt || 'without a description'}`}
-            onChoose={() => onPick(i)}
+    <Box mt="2">
+      <Labelled label="Opens with, to make people stay; may be empty">
+        {(id) => (
+          <TextField
+            id={id}
+            w="full"
+            maxLength={HOOK_MOST}
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            onBlur={() => words.trim() !== hook && void attempt(() => changeHook(post.id, index, words))}
           />
-        ))}
-      </Flex>
-      {editable && (
-        <Flex gap="1.5" mt="1.5">
-          <Button size="sm" disabled={picked === 0} onClick={forward}>
-            Move it forward
-          </Button>
-          <Button
-            size="sm"
-            disabled={without.length < least}
-            onClick={() => void attempt(() => showPictures(post.id, without, 'Take a picture away'))}
-          >
-            Take it away
-          </Button>
-        </Flex>
-      )}
+        )}
+      </Labelled>
     </Box>
-  )
-}
-
-function Option({
-  option: { media, near },
-  brand,
-  chosen,
-  onChoose,
-}: {
-  option: PictureOption
-  brand: string
-  chosen: boolean
-  onChoose: () => void
-}) {
-  const account = useRow('accounts', near?.account ?? null)
-  const [first] = media
-  if (!first) return null
-  const where =
-    near &&
-    `@${account?.handle ?? '…'} shows it ${near.days === 0 ? 'that day' : `${count(Math.abs(near.days), 'day')} ${near.days < 0 ? 'before' : 'after'}`}`
-  const told = [
-    first.alt || 'A picture without a description',
-    media.length > 1 && `${media.length} slides`,
-    where,
-  ]
-  const far =
-    near && (near.days === 0 ? 'same day' : `${Math.abs(near.days)} d ${near.days < 0 ? 'ago' : 'later'}`)
-  return (
-    <Thumb
-      media={first}
-      brand={brand}
-      chosen={chosen}
-      label={told.filter(Boolean).join('; ')}
-      mark={far ?? (media.length > 1 ? `${media.length} slides` : null)}
-      faint={near !== null && !chosen}
-      onChoose={onChoose}
-    />
-  )
-}
-
-function Thumb({
-  media,
-  brand,
-  chosen,
-  label,
-  mark = null,
-  faint = false,
-  onChoose,
-}: {
-  media: PostMedia
-  brand: string
-  chosen: boolean
-  label: string
-  /** A few words under it. */
-  mark?: string | null
-  faint?: boolean
-  onChoose: () => void
-}) {
-  const url = useMedia(media, brand)
-  return (
-    <chakra.button
-      type="button"
-      aria-pressed={chosen}
-      aria-label={label}
-      title={label}
-      onClick={onChoose}
-      position="relative"
-      flexShrink={0}
-      w="64px"
-      h="80px"
-      borderWidth="2px"
-      borderColor={chosen ? 'water' : 'hairline'}
-      borderRadius="sm"
-      overflow="hidden"
-      bg="paper"
-      cursor="pointer"
-    >
-      <chakra.img src={url} alt="" w="full" h="full" objectFit="cover" opacity={faint ? 0.45 : 1} />
-      {mark && (
-        <Box
-          position="absolute"
-          insetX="0"
-          bottom="0"
-          bg="raised"
-          color={faint ? 'clayText' : 'ink'}
-          fontSize="11px"
-          lineHeight="16px"
-          textAlign="center"
-        >
-          {mark}
-        </Box>
-      )}
-    </chakra.button>
   )
 }
 

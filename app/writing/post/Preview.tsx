@@ -3,6 +3,7 @@ import type { Account, Post, PostMedia } from '../../../core/model'
 import { network, sliceGraphemes } from '../../../core/networks'
 import { useClicks, useCut, useMedia } from '../../data'
 import { count, Mono, NetworkMark } from '../../ui'
+import { isPlayed, Player } from './Player'
 
 export function Preview({ post, account }: { post: Post; account: Account | undefined }) {
   const profile = network(post.network)
@@ -89,9 +90,18 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
             'aria-label': 'Pictures, to be leafed through',
           })}
         >
-          {post.media.map((media, i) => (
-            <Picture key={i} media={media} brand={post.brand} part={post.media.length > 1 ? '86%' : 'full'} />
-          ))}
+          {post.media.map((media, i) =>
+            isPlayed(media) ? (
+              <Player key={i} post={post} media={media} />
+            ) : (
+              <Picture
+                key={i}
+                media={media}
+                brand={post.brand}
+                part={post.media.length > 1 ? '86%' : 'full'}
+              />
+            ),
+          )}
         </Flex>
       )}
       {post.shortLink && <ShortLinkLine short={post.shortLink} />}

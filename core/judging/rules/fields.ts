@@ -74,7 +74,7 @@ export const media: Rule = {
   english: false,
   blocks: true,
   finds: (_, { profile, pictures, clips = 0, alts, source }) => [
-    ...when(pictures < profile.media.pictures.least, () => ({
+    ...when(clips === 0 && pictures < profile.media.pictures.least, () => ({
       severity: 'block',
       message: `${profile.name} wants a picture and this ${source === null ? 'post has none' : 'piece has none to give'}. Add one, or set the post aside.`,
     })),
@@ -85,7 +85,17 @@ export const media: Rule = {
     })),
     ...when(clips < profile.media.clips.least, () => ({
       severity: 'block',
-      message: `${profile.name} wants a clip and this post has none yet. Add one, or set the post aside.`,
+      message: `${profile.name} wants a clip and this post has none. Let a card of its words move, or set the post aside.`,
+    })),
+    ...when(clips > profile.media.clips.most, () => ({
+      code: 'too-many-clips',
+      severity: 'block',
+      message: `${profile.name} takes ${profile.media.clips.most ? 'one clip' : 'no clips'} and this post has ${clips}. Take ${clips - profile.media.clips.most === 1 ? 'one' : 'some'} away.`,
+    })),
+    ...when(clips > 0 && pictures > 0, () => ({
+      code: 'clip-and-pictures',
+      severity: 'block',
+      message: `${profile.name} takes either pictures or a clip. Take one of the two away.`,
     })),
     ...when(
       alts?.some((alt) => !alt.trim()),

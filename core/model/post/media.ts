@@ -12,16 +12,24 @@ export function ownPictureHash(url: string): string | null {
   return /^picture:([0-9a-f]{64})$/.exec(url)?.[1] ?? null
 }
 
-/** Where a picture of a post comes from: an address of the web or of the workspace itself, or words that are drawn. */
-export const PictureSource = z.discriminatedUnion('from', [
+/** The most characters of the words that a moving card opens with. */
+export const HOOK_MOST = 120
+
+/**
+ * Where a picture or a clip of a post comes from: an address of the web or of the workspace itself, words that are drawn, or
+ * a clip that shows drawn words one after the other. `hook` is what such a clip opens with, for readers to stay; empty for
+ * none.
+ */
+export const MediaSource = z.discriminatedUnion('from', [
   z.object({ from: z.literal('address'), url: z.string() }),
   z.object({ from: z.literal('card'), card: Card }),
+  z.object({ from: z.literal('moving'), card: Card, hook: z.string().max(HOOK_MOST) }),
 ])
-export type PictureSource = z.infer<typeof PictureSource>
+export type MediaSource = z.infer<typeof MediaSource>
 
-/** A picture of a post: where it comes from, the part of it that is used, and the bytes once made. */
+/** A picture or a clip of a post: where it comes from, the part of it that is used, and the bytes once made. */
 export const PostMedia = z.object({
-  source: PictureSource,
+  source: MediaSource,
   alt: z.string(),
   /** Width to height of the shape the network takes, or null to leave it whole. */
   shape: z.object({ width: z.int().positive(), height: z.int().positive() }).nullable(),
@@ -36,8 +44,24 @@ export const PostMedia = z.object({
 })
 export type PostMedia = z.infer<typeof PostMedia>
 
-/** What tells one picture from another: its address, or the words of a card, in whatever look they are drawn. */
-export function pictureKey(source: PictureSource): string {
+/** Whether it is a clip, which networks count and take apart from pictures. */
+export function isClip({ source }: Pick<PostMedia, 'source'>): boolean {
+  return source.from === 'moving'
+}
+
+/** How many pictures and how many clips a post has. */
+export function mediaCount(media: readonly PostMedia[]): { pictures: number; clips: number } {
+  const clips = media.filter(isClip).length
+  return { pictures: media.length - clips, clips }
+}
+
+/** The card that is drawn, still or moving; null where nothing is. */
+export function drawnCard(source: MediaSource): Card | null {
+  return source.from === 'address' ? null : source.card
+}
+
+/** What tells one picture from another: its address, or the words of a card, in whatever look they are drawn, still or moving. */
+export function pictureKey(source: MediaSource): string {
   if (source.from === 'address') return source.url
   const { layout, head, text, items, speaker } = source.card
   return `card:${layout}:${JSON.stringify([head, text, items, speaker])}`

@@ -1,4 +1,4 @@
-import { alikeIn, pictureKey } from './media'
+import { alikeIn, drawnCard, pictureKey } from './media'
 import type { Post } from './post'
 
 /** That an account shows a picture, by its key, on a day, counted from some other day. Like pictures go by one key. */
@@ -13,7 +13,7 @@ const DAY = 86_400_000
 
 /** The pictures of a post that readers would know again: of cards only the first, the others are its slides. */
 export function shownOf(media: Post['media']): Post['media'] {
-  return media.filter(({ source }, i) => i === 0 || source.from !== 'card')
+  return media.filter(({ source }, i) => i === 0 || drawnCard(source) === null)
 }
 
 /**

@@ -1,0 +1,124 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { useEffect, useRef, useState } from 'react'
+import useSWRImmutable from 'swr/immutable'
+import type { Look, Post, PostMedia } from '../../../core/model'
+import { clipFrame, clipLasts, clipOrder, useRow } from '../../data'
+import { clip, Mono } from '../../ui'
+
+type ClipMedia = PostMedia & { source: { from: 'moving' } }
+
+/** Pixels across in which a clip is played beside a post: twice as many as it is wide there. */
+const ACROSS = 540
+
+const PLAYED = { display: 'block', margin: '0 auto', maxWidth: '100%', maxHeight: 440, cursor: 'pointer' }
+
+/** A moving card of a post, to be played as readers will see it; nothing is made for that. */
+export function Player({ post, media }: { post: Pick<Post, 'brand' | 'network'>; media: ClipMedia }) {
+  const look = useRow('brands', post.brand)?.look
+  return look ? (
+    <Played
+      // What is drawn anew begins anew.
+      key={JSON.stringify([media.source, media.shape, look])}
+      media={media}
+      look={look}
+      network={post.network}
+    />
+  ) : null
+}
+
+function Played({ media, look, network }: { media: ClipMedia; look: Look; network: string }) {
+  const [order] = useState(() => clipOrder(media.source, media.shape, look, network))
+  const { data: seconds } = useSWRImmutable(['clip lasts', order], ([, of]) => clipLasts(of))
+  const [at, setAt] = useState(0)
+  const [playing, setPlaying] = useState(false)
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const { width, height } = media.shape ?? { width: 1, height: 1 }
+
+  useEffect(() => {
+    let gone = false
+    void clipFrame(order, at, ACROSS).then((frame) => {
+      const context = canvas.current?.getContext('bitmaprenderer')
+      if (gone || !context) frame.close()
+      else context.transferFromImageBitmap(frame)
+    })
+    return () => {
+      gone = true
+    }
+  }, [order, at])
+
+  useEffect(() => {
+    if (!playing || seconds === undefined) return
+    let next = 0
+    let begun: number | null = null
+    const step = (now: number): void => {
+      begun ??= now - at * 1000
+      const then = Math.min(seconds, (now - begun) / 1000)
+      setAt(then)
+      if (then < seconds) next = requestAnimationFrame(step)
+      else setPlaying(false)
+    }
+    next = requestAnimationFrame(step)
+    return () => cancelAnimationFrame(next)
+    // It goes on from where it stands when it is set going, and by itself from there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [playing, seconds])
+
+  const toggle = (): void => {
+    if (!playing && seconds !== undefined && at >= seconds) setAt(0)
+    setPlaying(!playing)
+  }
+  return (
+    <Box w="full">
+      {/* A plain element: its width and height are those of its pixels, and no styles. */}
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={media.alt}
+        onClick={toggle}
+        width={ACROSS}
+        height={Math.round((ACROSS * height) / width)}
+        style={PLAYED}
+      />
+      <Flex align="center" gap="2" mt="1.5">
+        <chakra.button
+          type="button"
+          onClick={toggle}
+          aria-label={playing ? 'Hold the clip' : 'Play the clip'}
+          fontSize="13px"
+          px="2"
+          py="0.5"
+          borderWidth="1px"
+          borderColor="hairline"
+          borderRadius="sm"
+          cursor="pointer"
+          bg="raised"
+          _hover={{ borderColor: 'water' }}
+        >
+          {playing ? 'Hold' : 'Play'}
+        </chakra.button>
+        <chakra.input
+          type="range"
+          flex="1"
+          minW="0"
+          aria-label="Place in the clip"
+          aria-valuetext={`${clip(at)} of ${clip(seconds ?? 0)}`}
+          min={0}
+          max={seconds ?? 1}
+          step={0.1}
+          value={at}
+          onChange={(e) => {
+            setPlaying(false)
+            setAt(Number(e.target.value))
+          }}
+          css={{ accentColor: 'var(--chakra-colors-water)' }}
+        />
+        <Mono>{seconds === undefined ? '…' : `${clip(at)} / ${clip(seconds)}`}</Mono>
+      </Flex>
+    </Box>
+  )
+}
+
+/** Whether what a post shows is played rather than looked at. */
+export function isPlayed(media: PostMedia): media is ClipMedia {
+  return media.source.from === 'moving'
+}
