@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { marked } from 'marked'
 import { z } from 'zod'
-import type { Site, SiteArticle, SiteFilm, WorldLogin } from '../world'
+import type { Recording, Site, SiteArticle, SiteFilm, WorldLogin } from '../world'
 import { writeDocx } from './docx'
 import { picturePng } from './pictures'
 
@@ -67,7 +67,10 @@ export function readArticle(text: string): SiteArticle {
 }
 
 /** Reads a film: its head, and what is said in it under its chapters. */
-function readFilm(text: string): SiteFilm {
+/** A film as it is written, before it is recorded. */
+export type FilmText = Omit<SiteFilm, 'recording'>
+
+function readFilm(text: string): FilmText {
   const at = text.indexOf('\n\n')
   const head = readHead(text.slice(0, at))
   const parts: { chapter: string | null; paragraphs: string[] }[] = []
@@ -101,6 +104,19 @@ function every<T>(folder: string, read: (text: string) => T): T[] {
     .map((f) => read(textOf(folder, f)))
 }
 
+/** The films of the channel as they are written. */
+export function filmTexts(): FilmText[] {
+  return every('oakum-yard-films', readFilm)
+}
+
+/** A film as `npm run films` recorded it. */
+function recordingOf(slug: string): Recording {
+  const folder = join(import.meta.dirname, 'films')
+  const told = JSON.parse(readFileSync(join(folder, `${slug}.json`), 'utf8')) as Omit<Recording, 'bytes'>
+  const file = join(folder, `${slug}.${told.type.replace('video/', '')}`)
+  return { ...told, bytes: () => readFileSync(file) }
+}
+
 /** The journal and the films of Oakum Yard. */
 export function oakumYard(): Site {
   return {
@@ -121,7 +137,7 @@ export function oakumYard(): Site {
       line: 'Subscribe to the Sunday letter: one page about old boats, every week, in your inbox.',
     },
     articles: every('oakum-yard', readArticle),
-    films: every('oakum-yard-films', readFilm),
+    films: filmTexts().map((film) => ({ ...film, recording: recordingOf(film.slug) })),
     picture: picturePng,
   }
 }

@@ -19,7 +19,7 @@ import { Store, TROUBLES, VICES, WorldAccount, type State, type WorldLogin } fro
 export * from './drawing'
 export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
-export { channelFeed, webvtt, type SiteFilm } from './sites/films'
+export { captionsOf, channelFeed, webvtt, type Caption, type Recording, type SiteFilm } from './sites/films'
 export type { WorldLogin } from './state'
 
 export interface WorldOptions {

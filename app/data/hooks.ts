@@ -3,7 +3,7 @@ import useSWR from 'swr'
 import useSWRImmutable from 'swr/immutable'
 import {
   joinPiece,
-  drawnCard,
+  stillCard,
   ownPictureHash,
   type Card,
   type Cut,
@@ -107,10 +107,10 @@ export function useSmallPicture(url: string | null): string | undefined {
   return small ?? whole
 }
 
-/** What an image element shows a picture of a post by; a card is drawn in the brand's look, of a clip the card that moves. Undefined until it is there. */
+/** What an image element shows a picture of a post by; a card is drawn in the brand's look, of a clip the card that moves, or one that stands for its film. Undefined until it is there. */
 export function useMedia(media: PostMedia | undefined, brand: string): string | undefined {
   const source = media?.source
-  const drawn = source ? drawnCard(source) : null
+  const drawn = source ? stillCard(source) : null
   const look = useRow('brands', drawn ? brand : null)?.look
   const address = usePicture(source?.from === 'address' ? source.url : null)
   const card = useCard(drawn, look, media?.shape ?? null)

@@ -108,7 +108,18 @@ export {
   takeDown,
   tryAgain,
 } from './actions/posts'
-export { changeHook, clipFrame, clipLasts, clipOrder, keepStill, letMove } from './actions/clips'
+export {
+  changeHook,
+  clipFrame,
+  clipLasts,
+  clipOrder,
+  clipPlate,
+  clipSaid,
+  fillClip,
+  filmAddress,
+  keepStill,
+  letMove,
+} from './actions/clips'
 export {
   asSlides,
   changeCard,

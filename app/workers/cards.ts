@@ -1,8 +1,9 @@
 import { expose, transfer } from 'comlink'
-import type { DrawnScene, Drawing, Faces, FontFile } from '../../core/cards'
+import type { DrawnScene, Drawing, Faces, FontFile, Plate } from '../../core/cards'
 import { FACES, type Card, type FaceName, type Look } from '../../core/model'
 import { scenesOf, secondsOf } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
+import type { CutOrder } from './clip'
 import { paint, plainCanvas } from './paint'
 
 /** The bytes of the typefaces that come with Dripline, in base64, by the path of their file. */
@@ -158,6 +159,37 @@ const cards = {
     paint(context, frameAt(scenes, at), scale)
     const bitmap = canvas.transferToImageBitmap()
     return transfer(bitmap, [bitmap])
+  },
+
+  /** A part of a film as a clip (`cutClip`). Throws with a sentence what cannot be cut. */
+  cut: async (order: CutOrder, onProgress?: (part: number) => void): Promise<MadePicture> => {
+    const { cutClip } = await import('./clip')
+    return cutClip(order, await facesFor(order.look), onProgress)
+  },
+
+  /** A film as it is, where the network takes it whole. Throws with a sentence what is none or has too many bytes. */
+  whole: async (address: string, maxBytes: number): Promise<MadePicture> => {
+    const { wholeFilm } = await import('./clip')
+    return wholeFilm(address, maxBytes)
+  },
+
+  /** What stands about a part of a film, and where the film stands in it; `film` is its size in pixels. */
+  plate: async (
+    hook: string,
+    look: Look,
+    shape: { width: number; height: number } | null,
+    film: { width: number; height: number },
+    filled: boolean,
+  ): Promise<{ svg: string; plate: Plate }> => {
+    const { drawPlate, toSvg } = await drawing()
+    const plate = drawPlate(hook, look, await facesFor(look), shape, film, filled)
+    return { svg: toSvg(plate.drawing), plate }
+  },
+
+  /** What is said, as it stands over a plate. */
+  said: async (text: string, plate: Plate, look: Look): Promise<string> => {
+    const { drawSaid, toSvg } = await drawing()
+    return toSvg(drawSaid(text, plate, look, await facesFor(look)))
   },
 
   /** A moving card as a clip of at most about so many bytes (`filmOf`). */

@@ -27,6 +27,8 @@ export interface WriteRequest extends Order {
   alike?: ((key: string) => string) | undefined
   /** The layouts of cards that may be made; none when not said. */
   layouts?: readonly Layout[]
+  /** Whether the piece's film has something to show with a passage on a network; none has where not said. */
+  hasFilm?: (passage: FoundPassage | null, network: string) => boolean
   /** Days for which a picture rests on a network; 21 when not said. */
   pictureDays?: number
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
@@ -49,5 +51,5 @@ export interface WrittenPost {
   others: Wording[]
   checks: Check[]
   /** Which of the piece's images it shows, by its index, or the card that is made of its words. */
-  picture: { image: number } | { card: Card } | null
+  picture: { image: number } | { card: Card } | { film: true } | null
 }

@@ -178,7 +178,11 @@ export function checked(
 /** Gives each post the picture of the piece or the card that suits it, where its network shows any, be they moving. */
 function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
   const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [], alike } = request
-  const taking = posts.filter((p) => p.wording && shows(piece, p.network))
+  const filmed = (p: WrittenPost): boolean =>
+    p.wording !== null &&
+    shownOn(network(p.network)).moving &&
+    request.hasFilm?.(p.passage, p.network) === true
+  const taking = posts.filter((p) => p.wording && shownOn(network(p.network)).any && !filmed(p))
   const cards = taking.map(({ wording }) => (wording ? cardsFor(wording, piece, layouts) : []))
   const choices = choosePictures(
     piece,
@@ -188,18 +192,12 @@ function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): Wri
     alike,
   )
   return posts.map((post) => {
+    if (filmed(post)) return { ...post, picture: { film: true } }
     const i = taking.indexOf(post)
     const choice = choices[i] ?? null
     const card = choice && 'card' in choice ? cards[i]?.[choice.card] : undefined
     return { ...post, picture: card ? { card } : choice && 'image' in choice ? choice : null }
   })
-}
-
-/** Whether posts of a piece show anything on a network that can be chosen. A film's chapters are those of the film itself. */
-function shows({ video }: Pick<PieceContent, 'video'>, id: string): boolean {
-  const profile = network(id)
-  const wholeFilm = profile.chapters !== null && (video?.chapters.length ?? 0) > 0
-  return shownOn(profile).any && !wholeFilm
 }
 
 /** What a post wants of a picture. Its wording must be there. */

@@ -1,5 +1,6 @@
 import {
   alikeIn,
+  isWholeFilm,
   cardAlt,
   HOOK_MOST,
   isClip,
@@ -11,9 +12,11 @@ import {
   type Piece,
   type Post,
   type PostMedia,
+  type WholePiece,
 } from '../model'
-import { chooseShape, network, shownOn, type Shape } from '../networks'
-import { proposedAlt, slidesOf } from '../pictures'
+import { chooseShape, network, shownOn, type NetworkProfile, type Shape } from '../networks'
+import { filmPartOf, proposedAlt, slidesOf } from '../pictures'
+import { chapterLines } from '../setting'
 
 /** What tells one new post from another. */
 type Given = Pick<Post, 'id' | 'brand' | 'wording' | 'wished'> & Partial<Post>
@@ -109,9 +112,46 @@ export function clipMedia(card: Card, title: string, networkId: string): PostMed
   return {
     source: { from: 'moving', card, hook: opens.length > HOOK_MOST ? '' : opens },
     alt: cardAlt(card),
-    shape: tallestOf(profile.media.clip?.shapes ?? []) ?? (shownOn(profile).moving ? TALL : SQUARE),
+    shape: clipShape(profile),
     hash: null,
   }
+}
+
+/** The bound within which a network takes clips, in seconds. */
+function clipBound({ media: { clip } }: NetworkProfile): { least: number; most: number } {
+  return { least: clip?.least ?? 1, most: clip?.most ?? 60 }
+}
+
+/**
+ * What a post shows of its piece's film: all of it where the network takes chapters and the film has them, else the part in
+ * which its passage is said. Null where there is no film to be had, or no part of a length that the network takes.
+ */
+export function filmMedia(
+  piece: Pick<WholePiece, 'title' | 'text' | 'sentences' | 'video'>,
+  passage: { start: number; end: number } | null,
+  networkId: string,
+): PostMedia | null {
+  const { video, title } = piece
+  const profile = network(networkId)
+  if (!video?.url || profile.media.clips.most === 0) return null
+  const { url } = video
+  if (profile.chapters && chapterLines(video, profile.chapters) !== null)
+    return { source: { from: 'film', url, part: null }, alt: `The film “${title}”`, shape: null, hash: null }
+  const hook = title.length > HOOK_MOST ? '' : title
+  const part = passage && filmPartOf(piece, passage, hook, clipBound(profile))
+  return (
+    part && {
+      source: { from: 'film', url, part },
+      alt: `A part of the film “${title}”: ${part.subtitles.map((s) => s.text).join(' ')}`,
+      shape: clipShape(profile),
+      hash: null,
+    }
+  )
+}
+
+/** The shape of a clip: the tallest that the network takes; where it takes any, tall if it shows nothing still, else square. */
+function clipShape(profile: NetworkProfile): Shape {
+  return tallestOf(profile.media.clip?.shapes ?? []) ?? (shownOn(profile).moving ? TALL : SQUARE)
 }
 
 function tallestOf(shapes: readonly Shape[]): Shape | undefined {
@@ -151,7 +191,8 @@ const CLIP = 'clip'
 export function formatOf(post: Pick<Post, 'network' | 'media' | 'wording'>): string {
   const { formats } = network(post.network)
   const { format } = post.wording
-  if (post.media.some(isClip) && format === formats[0] && formats.includes(CLIP)) return CLIP
+  if (post.media.some((m) => isClip(m) && !isWholeFilm(m)) && format === formats[0] && formats.includes(CLIP))
+    return CLIP
   return post.media.length > 1 && format === formats[0] && formats.includes(SLIDES) ? SLIDES : format
 }
 

@@ -26,7 +26,7 @@ import {
   type Rhythm,
   type TagFigures,
 } from '../model'
-import { alikeWith, blankPost, cardShown, layoutsFor, mediaOf, withPictures } from './blank'
+import { alikeWith, blankPost, cardShown, filmMedia, layoutsFor, mediaOf, withPictures } from './blank'
 import { placeSoon } from './soon'
 import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
 
@@ -142,6 +142,7 @@ function writtenFor(
     earlier: earlierCaptions(request.standing, now, piece.id),
     shown: showings(request.standing, drip.startDay, alike),
     alike,
+    hasFilm: (passage, id) => filmMedia(piece, passage, id) !== null,
     layouts: layoutsFor(request.brand, make),
     pictureDays: request.brand.weights.pictureDays,
   }
@@ -247,17 +248,22 @@ export function writtenPost(
     wording,
     others: written.others,
     link: linkOf(wording, piece.url),
-    media: picture ? shownMedia(picture, piece, account.network, line) : [],
+    media: picture ? shownMedia(picture, written.passage, piece, account.network, line) : [],
     checks: written.checks,
   })
 }
 
 function shownMedia(
   picture: NonNullable<WrittenPost['picture']>,
+  passage: WrittenPost['passage'],
   piece: WholePiece,
   networkId: string,
   line: string,
 ): PostMedia[] {
+  if ('film' in picture) {
+    const film = filmMedia(piece, passage, networkId)
+    return film ? [film] : []
+  }
   return 'card' in picture
     ? cardShown(picture.card, piece.title, networkId, line)
     : [mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)]

@@ -16,7 +16,7 @@ import {
 } from '../model'
 import { network, shownOn } from '../networks'
 import { cardsFor, rankPictures } from '../pictures'
-import { alikeWith, cardShown, mediaOf } from './blank'
+import { alikeWith, cardShown, filmMedia, mediaOf } from './blank'
 
 /** A picture that a post may show. */
 export interface PictureOption {
@@ -28,7 +28,7 @@ export interface PictureOption {
 
 /**
  * The pictures that a post may show: those of its piece and the cards that its words make, the best first, and after them
- * those that stand too near already.
+ * those that stand too near already. Of a film the part in which the post's passage is said comes first.
  */
 export function pictureOptions(
   post: Post,
@@ -53,7 +53,8 @@ export function pictureOptions(
   const others = standing.filter((p) => p.id !== post.id)
   const alike = alikeWith(piece, others)
   const ranked = rankPictures(piece, wish, showings(others, day, alike), brand.weights.pictureDays, alike)
-  return ranked.flatMap(({ choice, near }) => {
+  const film = filmMedia(piece, passage, post.network)
+  const options = ranked.flatMap(({ choice, near }) => {
     const card = 'card' in choice ? cards[choice.card] : undefined
     const image = 'image' in choice ? piece.images[choice.image] : undefined
     const media = card
@@ -61,6 +62,7 @@ export function pictureOptions(
       : image && [mediaOf(image, piece.title, post.network)]
     return media ? [{ media, near: near && { account: near.account, days: near.day } }] : []
   })
+  return film ? [{ media: [film], near: null }, ...options] : options
 }
 
 /** The cards of a post's words: of the layouts that its brand uses, then of the others. */

@@ -1,4 +1,5 @@
 export { LINK_LINES, setDraft } from './set'
+export { chapterLines } from './chapters'
 export { plainly, proseDraft, type Draft, type Paragraph } from './draft'
 export { SHAPES } from './shapes'
 export { tagsOf, termsOf, type Tag } from './hashtags'

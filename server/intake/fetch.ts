@@ -13,6 +13,8 @@ export interface FetchOptions {
   maxBytes?: number
   timeout?: number
   accept?: string
+  /** Which bytes are asked for, as a Range header says it (RFC 9110, 14.2). */
+  range?: string
   /** HEAD asks whether something is there, and brings nothing back. */
   method?: 'GET' | 'HEAD'
   /** Asked before every request, also after a redirect; throws to refuse it. */
@@ -31,6 +33,8 @@ export interface Fetched {
   unchanged: boolean
   /** Where it ended, when every redirect on the way was for good (301, 308); else null. */
   movedTo: string | null
+  /** Of a part, which bytes of how many these are, or null. */
+  contentRange: string | null
   /** Seconds the site asks to wait before coming again, or null. */
   retryAfter: number | null
   bytes: Buffer
@@ -146,7 +150,8 @@ function asking({ url, address, family, port }: Destination, options: FetchOptio
       host: url.host,
       'user-agent': `${AGENT}/0.1 (feed reader)`,
       accept: options.accept ?? '*/*',
-      'accept-encoding': 'gzip, deflate, br',
+      // Bytes of a part can only be counted as they lie there.
+      ...(options.range ? { range: options.range } : { 'accept-encoding': 'gzip, deflate, br' }),
       ...(sendable(options.etag) ? { 'if-none-match': options.etag } : {}),
       ...(sendable(options.lastModified) ? { 'if-modified-since': options.lastModified } : {}),
     },
@@ -175,6 +180,7 @@ function receive(
     link: header('link'),
     unchanged: status === 304,
     movedTo: null,
+    contentRange: header('content-range'),
     retryAfter: waitOf(header('retry-after'), header('date')),
     bytes: Buffer.alloc(0),
   }

@@ -4,6 +4,7 @@ import { asFault, Counts, Fault, FetchAnswer } from '../../core/model'
 import type { App, Context } from '../context'
 import type { World } from '../intake/addresses'
 import { safeFetch, type Fetched } from '../intake/fetch'
+import { filmPart } from '../intake/film'
 import { shareCounts } from '../services/counts'
 import { mindRobots } from '../intake/robots'
 import { typed } from './typed'
@@ -15,7 +16,11 @@ const ACCEPT = {
 }
 
 /** What a site's refusal means, in words a person can act on. */
-function troubleOf({ url, status, retryAfter }: Omit<Fetched, 'bytes' | 'link'>): FetchAnswer['trouble'] {
+function troubleOf({
+  url,
+  status,
+  retryAfter,
+}: Omit<Fetched, 'bytes' | 'link' | 'contentRange'>): FetchAnswer['trouble'] {
   const { host } = new URL(url)
   const say = (message: string, gone = false) => ({ message, gone, waitSeconds: retryAfter })
   if (status === 410)
@@ -57,6 +62,7 @@ export async function fetchText(
   const {
     bytes,
     link: _,
+    contentRange: __,
     ...answer
   } = await safeFetch(url, {
     world,
@@ -118,6 +124,27 @@ export function intakeRoutes(app: App, context: Context): void {
     async (request) => ({
       troubles: await Promise.all(request.body.urls.map((url) => linkTrouble(url, world))),
     }),
+  )
+
+  typed(app).get(
+    '/api/intake/film',
+    {
+      config: limit,
+      schema: {
+        summary: 'Some bytes of a film, as a Range header asks for them, 4 MB at most',
+        querystring: z.object({ url: z.string().max(2000) }),
+      },
+    },
+    async (request, reply) => {
+      const [, from = '0', to = ''] = /^bytes=(\d+)-(\d*)$/.exec(request.headers.range ?? '') ?? []
+      const part = await filmPart(request.query.url, Number(from), to === '' ? null : Number(to), world)
+      return reply
+        .status(206)
+        .header('content-type', part.type)
+        .header('accept-ranges', 'bytes')
+        .header('content-range', `bytes ${part.from}-${part.to}/${part.size}`)
+        .send(part.bytes)
+    },
   )
 
   typed(app).post(

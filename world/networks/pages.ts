@@ -1,6 +1,7 @@
 import type { FastifyInstance } from 'fastify'
 import type { ServedNetwork } from '../../core/networks'
 import { escape, page } from '../html'
+import { sendRanged } from '../ranges'
 import type { WorldPost } from '../posts'
 import type { WorldAccount } from '../state'
 import { lookOf } from './looks'
@@ -26,7 +27,7 @@ export function pageRoutes(
   app.get<{ Params: { id: string } }>(`${base}/media/:id`, async (request, reply) => {
     const media = store.media.find(request.params.id)
     return media
-      ? reply.header('content-type', media.type).send(store.getMedia(media.id))
+      ? sendRanged(request, reply, store.getMedia(media.id), media.type)
       : reply.status(404).send({ error: 'gone', reason: 'There is no such picture.' })
   })
 

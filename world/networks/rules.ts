@@ -81,14 +81,21 @@ export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[]
 
 /** What is wrong with the clips: how many there are, how long, of what shape and size. */
 function clipFaults(
-  { name, media: { clips: number, clip: bound, maxBytes } }: NetworkProfile,
-  { clips = [], pictures }: SentPost,
+  { name, chapters, media: { clips: number, clip, maxBytes } }: NetworkProfile,
+  { clips = [], pictures, format, text }: SentPost,
 ): PostFault[] {
   const faults: PostFault[] = []
   const add = (reason: string): void => void faults.push({ field: 'media', reason })
   if (clips.length < number.least) add(`${name} wants a clip.`)
   if (clips.length > number.most) add(`${name} takes at most ${plural(number.most, 'clip')}.`)
   if (clips.length > 0 && pictures.length > 0) add(`${name} takes pictures or a clip, not both.`)
+  // A video with chapters may be as long as it likes.
+  const isVideo = chapters !== null && format === VIDEO
+  const bound = isVideo ? null : clip
+  if (isVideo && !marksChapters(text, chapters))
+    add(
+      `A video on ${name} has at least ${chapters.least} chapters, the first at 0:00, each ${chapters.gap} s or more.`,
+    )
   for (const { seconds, width, height, bytes } of clips) {
     if (bound && (seconds < bound.least || seconds > bound.most))
       add(`The clip is ${seconds.toFixed(1)} s long; ${name} takes ${bound.least} to ${bound.most} s.`)
@@ -101,6 +108,18 @@ function clipFaults(
       add(`The clip has ${Math.ceil(bytes / 1e6)} MB; ${name} takes ${maxBytes / 1e6} MB.`)
   }
   return faults
+}
+
+/** The format of a film that is shown whole. */
+const VIDEO = 'video'
+
+/** Whether the lines of a text that begin with a time are chapters as a network asks for them. */
+function marksChapters(text: string, { least, gap }: { least: number; gap: number }): boolean {
+  const marks = [...text.matchAll(/^(?:(\d+):)?(\d{1,2}):(\d\d) \S/gm)].map(
+    ([, hours, minutes, seconds]) => Number(hours ?? 0) * 3600 + Number(minutes) * 60 + Number(seconds),
+  )
+  const apart = marks.every((at, i) => i === 0 || at - (marks[i - 1] ?? 0) >= gap)
+  return marks.length >= least && marks[0] === 0 && apart
 }
 
 function plural(count: number, noun: string): string {

@@ -14,48 +14,64 @@ export interface SiteFilm {
   /** Whether its feed names the transcript; else it lies on the page for people to take. */
   transcribed: boolean
   parts: readonly { chapter: string | null; paragraphs: readonly string[] }[]
+  recording: Recording
 }
 
-/** Words a second of an unhurried talk, and the silence between two paragraphs. */
-const PACE = 2.4
-const BREATH = 1.8
+/** A film as it was recorded: its bytes, and from when to when each caption is said, in seconds. */
+export interface Recording {
+  type: 'video/webm' | 'video/mp4'
+  seconds: number
+  lines: readonly (readonly [from: number, to: number])[]
+  bytes: () => Buffer
+}
+
 /** Words a caption holds at most. */
 const LINE = 9
 
-interface Line {
-  from: number
-  to: number
+/** What is said in one caption of a film, by whom, and in which part of it. */
+export interface Caption {
   text: string
   speaker: string | null
+  part: number
+  /** Whether it is the last one of its paragraph. */
+  ends: boolean
 }
 
-/** What is said when: captions of at most nine words, ended by punctuation where there is any. */
-function timed(film: SiteFilm): {
-  lines: Line[]
-  chapters: { at: number; title: string }[]
-  seconds: number
-} {
-  const lines: Line[] = []
-  const chapters: { at: number; title: string }[] = []
-  let clock = 0
-  for (const part of film.parts) {
-    if (part.chapter) chapters.push({ at: Math.floor(clock), title: part.chapter })
-    for (const paragraph of part.paragraphs) {
+/** What is said in a film in captions of at most nine words, ended by punctuation where there is any. */
+export function captionsOf({ parts }: Pick<SiteFilm, 'parts'>): Caption[] {
+  return parts.flatMap(({ paragraphs }, part) =>
+    paragraphs.flatMap((paragraph) => {
       const named = /^([A-Z]\w+): (.*)$/s.exec(paragraph)
       const words = (named?.[2] ?? paragraph).split(/\s+/)
+      const captions: Caption[] = []
       for (let i = 0; i < words.length;) {
         let end = Math.min(words.length, i + LINE)
         for (let k = i + 3; k < end; k++) if (/[.?!]$/.test(words[k - 1] ?? '')) end = k
         const text = words.slice(i, end).join(' ')
-        const to = clock + (end - i) / PACE
-        lines.push({ from: clock, to, text, speaker: named?.[1] ?? null })
-        clock = to
+        captions.push({ text, speaker: named?.[1] ?? null, part, ends: end === words.length })
         i = end
       }
-      clock += BREATH
-    }
-  }
-  return { lines, chapters, seconds: Math.ceil(clock) }
+      return captions
+    }),
+  )
+}
+
+interface Line extends Caption {
+  from: number
+  to: number
+}
+
+/** What is said when, as it was recorded. */
+function timed(film: SiteFilm): { lines: Line[]; chapters: { at: number; title: string }[] } {
+  const lines = captionsOf(film).map((caption, i): Line => {
+    const [from, to] = film.recording.lines[i] ?? [film.recording.seconds, film.recording.seconds]
+    return { ...caption, from, to }
+  })
+  const chapters = film.parts.flatMap(({ chapter }, part) => {
+    const first = lines.find((l) => l.part === part)
+    return chapter && first ? [{ at: part === 0 ? 0 : Math.floor(first.from), title: chapter }] : []
+  })
+  return { lines, chapters }
 }
 
 export function webvtt(film: SiteFilm): string {
@@ -66,9 +82,12 @@ export function webvtt(film: SiteFilm): string {
   return `WEBVTT\n\n${cues.join('\n')}`
 }
 
-function secondsOf(film: SiteFilm): number {
-  return timed(film).seconds
-}
+/** How long a film plays, in whole seconds. */
+const secondsOf = ({ recording }: SiteFilm): number => Math.round(recording.seconds)
+
+/** The film itself, as its feed and its page name it. */
+export const fileOf = ({ slug, recording }: SiteFilm): string =>
+  `/films/${slug}.${recording.type.replace('video/', '')}`
 
 /** The text below a film: what it is about, and its chapters where it names them. */
 function describe(film: SiteFilm): string {
@@ -93,7 +112,7 @@ ${films
       f,
     ) => `<entry><id>${base}/films/${f.slug}</id><title>${escape(f.title)}</title><link href="${base}/films/${f.slug}"/>
 <published>${new Date(f.at).toISOString()}</published><updated>${new Date(f.at).toISOString()}</updated><author><name>${escape(f.speaker)}</name></author>
-<media:group><media:title>${escape(f.title)}</media:title><media:content url="${base}/films/${f.slug}" medium="video" duration="${secondsOf(f)}"/><media:thumbnail url="${base}/pictures/${f.picture}.png" width="1200" height="800"/><media:description>${escape(describe(f))}</media:description><media:keywords>${escape(f.tags.join(', '))}</media:keywords>${f.transcribed ? `<media:subTitle type="text/vtt" lang="en" href="${base}/films/${f.slug}.vtt"/>` : ''}<media:community><media:statistics views="${120 + f.title.length * 31}" favorites="${f.title.length}"/></media:community></media:group></entry>`,
+<media:group><media:title>${escape(f.title)}</media:title><media:content url="${base}${fileOf(f)}" type="${f.recording.type}" medium="video" duration="${secondsOf(f)}"/><media:thumbnail url="${base}/pictures/${f.picture}.png" width="1200" height="800"/><media:description>${escape(describe(f))}</media:description><media:keywords>${escape(f.tags.join(', '))}</media:keywords>${f.transcribed ? `<media:subTitle type="text/vtt" lang="en" href="${base}/films/${f.slug}.vtt"/>` : ''}<media:community><media:statistics views="${120 + f.title.length * 31}" favorites="${f.title.length}"/></media:community></media:group></entry>`,
   )
   .join('\n')}
 </feed>`
@@ -107,10 +126,11 @@ export function filmPage(film: SiteFilm): string {
     name: film.title,
     description: describe(film),
     duration: `PT${secondsOf(film)}S`,
+    contentUrl: fileOf(film),
     thumbnailUrl: `/pictures/${film.picture}.png`,
     author: { '@type': 'Person', name: film.speaker },
   }
-  return `<script type="application/ld+json">${JSON.stringify(data).replace(/</g, '\\u003c')}</script><main><article><h1>${escape(film.title)}</h1><p class="byline">${escape(film.speaker)}</p><figure><img src="/pictures/${film.picture}.png" alt="${escape(film.about)}" width="1200" height="800"></figure>
+  return `<script type="application/ld+json">${JSON.stringify(data).replace(/</g, '\\u003c')}</script><main><article><h1>${escape(film.title)}</h1><p class="byline">${escape(film.speaker)}</p><figure><video controls preload="metadata" src="${fileOf(film)}" poster="/pictures/${film.picture}.png" width="1200" height="675" aria-label="${escape(film.about)}"></video></figure>
 <p>${escape(describe(film)).replace(/\n/g, '<br>')}</p>${film.transcribed ? `<p><a href="/films/${film.slug}.vtt">The transcript of this film (WebVTT)</a></p>` : ''}</article></main>`
 }
 

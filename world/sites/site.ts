@@ -2,7 +2,8 @@ import type { FastifyInstance, FastifyReply } from 'fastify'
 import type { WorldClock } from '../clock'
 import { hash } from '../hash'
 import { escape } from '../html'
-import { channelFeed, filmPage, webvtt, type SiteFilm } from './films'
+import { sendRanged } from '../ranges'
+import { channelFeed, fileOf, filmPage, webvtt, type SiteFilm } from './films'
 
 /** An article of a stand-in site. `day` counts from the day the world was born; later ones appear as its time moves. */
 export interface SiteArticle {
@@ -177,8 +178,10 @@ export function siteRoutes(
       ),
     )
     app.get<{ Params: { name: string } }>(`${prefix}/films/:name`, async (request, reply) => {
-      const film = (await films()).find((f) => request.params.name.replace(/\.vtt$/, '') === f.slug)
+      const film = (await films()).find((f) => request.params.name.replace(/\.\w+$/, '') === f.slug)
       if (!film) return nothing(reply)
+      if (request.url.endsWith(fileOf(film)))
+        return sendRanged(request, reply, film.recording.bytes(), film.recording.type)
       if (request.params.name.endsWith('.vtt'))
         return reply.header('content-type', 'text/vtt; charset=utf-8').send(webvtt(film))
       return html(reply, frame(site, film.title, filmPage(film)))

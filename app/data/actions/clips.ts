@@ -1,7 +1,10 @@
 import {
+  drawnCard,
   Fault,
   HOOK_MOST,
   type Card,
+  type Cut,
+  type FilmPart,
   type Look,
   type MediaSource,
   type Post,
@@ -9,13 +12,14 @@ import {
 } from '../../../core/model'
 import { network } from '../../../core/networks'
 import type { MadePicture } from '../../workers/blobs'
-import type { ClipOrder } from '../../workers/cards'
+import type { Cards, ClipOrder } from '../../workers/cards'
 import { cards, heavy } from '../../workers'
 import { must, one } from '../store'
 import { showPictures } from './postPictures'
 
-/** A clip's source of a moving card. */
+/** What a clip is made of. */
 type Moving = MediaSource & { from: 'moving' }
+type OfFilm = MediaSource & { from: 'film' }
 
 /** What a moving card of a post is made of. */
 export function clipOrder(source: Moving, shape: PostMedia['shape'], look: Look, id: string): ClipOrder {
@@ -24,10 +28,28 @@ export function clipOrder(source: Moving, shape: PostMedia['shape'], look: Look,
   return { card, hook, look, shape, bound: { least: clip?.least ?? 1, most: clip?.most ?? 60 } }
 }
 
-/** The clip of a moving card of a post, made. */
-export async function filmed(post: Post, { shape }: PostMedia, source: Moving): Promise<MadePicture> {
+/** The address under which the server gives a film of the web in parts. */
+export function filmAddress(url: string): string {
+  return `/api/intake/film?url=${encodeURIComponent(url)}`
+}
+
+/** A clip of a post, made. Throws (`bad-answer`) with a sentence what cannot be cut out of its film. */
+export async function madeClip(post: Post, media: PostMedia, source: Moving | OfFilm): Promise<MadePicture> {
   const { look } = await must('brands', post.brand)
-  return cards().film(clipOrder(source, shape, look, post.network), network(post.network).media.maxBytes)
+  const { shape, cut = null } = media
+  const { maxBytes } = network(post.network).media
+  if (source.from === 'moving') return cards().film(clipOrder(source, shape, look, post.network), maxBytes)
+  // A worker of this page asks the page's own server.
+  const address = new URL(filmAddress(source.url), location.href).href
+  const { part } = source
+  try {
+    return part
+      ? await cards().cut({ address, part, shape, cut, look, maxBytes })
+      : await cards().whole(address, maxBytes)
+  } catch (error) {
+    if (error instanceof Error && error.name === 'CannotCut') throw new Fault('bad-answer', error.message)
+    throw error
+  }
 }
 
 /** How long a moving card plays, in seconds. */
@@ -38,6 +60,17 @@ export async function clipLasts(order: ClipOrder): Promise<number> {
 /** What a moving card shows at a moment, in seconds, so many pixels wide. */
 export async function clipFrame(order: ClipOrder, at: number, width: number): Promise<ImageBitmap> {
   return cards().frame(order, at, width)
+}
+
+/** What stands about a part of a film, as an image element shows it, and where the film stands in it. */
+export async function clipPlate(...asked: Parameters<Cards['plate']>) {
+  const { svg, plate } = await cards().plate(...asked)
+  return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), plate }
+}
+
+/** What is said over a plate, as an image element shows it. */
+export async function clipSaid(...asked: Parameters<Cards['said']>): Promise<string> {
+  return URL.createObjectURL(new Blob([await cards().said(...asked)], { type: 'image/svg+xml' }))
 }
 
 /** Lets a post's card move: a clip takes the place of all its pictures. Refuses it where the network takes no clips. */
@@ -61,21 +94,51 @@ export async function keepStill(id: string): Promise<void> {
 }
 
 function firstCard({ media: [first] }: Post): Card {
-  if (!first || first.source.from === 'address')
-    throw new Fault('bad-request', 'Only a card can move. Choose a card first.')
-  return first.source.card
+  const card = first ? drawnCard(first.source) : null
+  if (!card) throw new Fault('bad-request', 'Only a card can move. Choose a card first.')
+  return card
 }
 
-/** Changes the words that a post's clip opens with; none for it to begin with its card. */
+/** Changes the words that a post's clip opens with, or that stand over its film; none for it to have none. */
 export async function changeHook(id: string, index: number, hook: string): Promise<void> {
   const words = hook.trim()
   if (words.length > HOOK_MOST)
     throw new Fault('bad-request', `A clip opens with at most ${HOOK_MOST} characters. Shorten them.`)
-  const post = await must('posts', id)
-  const media = post.media.map((m, i): PostMedia =>
-    i === index && m.source.from === 'moving'
-      ? { ...m, source: { ...m.source, hook: words }, hash: null }
-      : m,
+  await changeMedia(id, index, 'Change what a clip opens with', ({ source, ...media }) =>
+    source.from === 'moving'
+      ? { ...media, source: { ...source, hook: words } }
+      : {
+          ...media,
+          source: source.from === 'film' && source.part ? partly(source, { hook: words }) : source,
+        },
   )
-  await showPictures(id, media, 'Change what a clip opens with')
+}
+
+/** Lets a part of a film fill its clip, about a part of it that is chosen, or stand whole in the brand's frame. */
+export async function fillClip(id: string, index: number, filled: boolean, cut: Cut | null): Promise<void> {
+  await changeMedia(
+    id,
+    index,
+    filled ? 'Let a film fill its clip' : 'Frame a film',
+    ({ cut: _, ...media }) => ({
+      ...media,
+      source: media.source.from === 'film' ? partly(media.source, { filled }) : media.source,
+      ...(filled && cut ? { cut } : {}),
+    }),
+  )
+}
+
+function partly(source: OfFilm, by: Partial<FilmPart>): OfFilm {
+  return source.part ? { ...source, part: { ...source.part, ...by } } : source
+}
+
+async function changeMedia(
+  id: string,
+  index: number,
+  label: string,
+  change: (media: PostMedia) => PostMedia,
+): Promise<void> {
+  const post = await must('posts', id)
+  const media = post.media.map((m, i) => (i === index ? { ...change(m), hash: null } : m))
+  await showPictures(id, media, label)
 }

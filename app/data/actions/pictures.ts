@@ -12,7 +12,7 @@ import { cards, pictures } from '../../workers'
 import { bytes } from '../api'
 import { database } from '../database'
 import { announceRows, commit, must, patch, sameContent } from '../store'
-import { filmed } from './clips'
+import { madeClip } from './clips'
 
 /** Keeps a picture's bytes and what is known of them. */
 export async function storePicture({ blob, hash, type, width, height }: MadePicture): Promise<void> {
@@ -52,8 +52,8 @@ async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: stri
   const made =
     source.from === 'card'
       ? await cards().paint(source.card, (await must('brands', post.brand)).look, media.shape)
-      : source.from === 'moving'
-        ? await filmed(post, media, source)
+      : source.from !== 'address'
+        ? await madeClip(post, media, source)
         : await pictures().crop(await sourceBytes(source.url), media.shape, media.cut ?? null)
   await storePicture(made)
   await commit('machine', [

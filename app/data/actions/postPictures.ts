@@ -123,7 +123,7 @@ export async function changeCard(id: string, index: number, card: Card): Promise
   if (lacks) throw new Fault('bad-request', lacks)
   const post = await must('posts', id)
   const media = post.media.map((m, i): PostMedia => {
-    if (i !== index || m.source.from === 'address') return m
+    if (i !== index || (m.source.from !== 'card' && m.source.from !== 'moving')) return m
     const alt = m.alt === cardAlt(m.source.card) ? cardAlt(card) : m.alt
     return { ...m, source: { ...m.source, card }, alt, hash: null }
   })

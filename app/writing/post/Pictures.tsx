@@ -1,12 +1,19 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
-import { firstPicture, HOOK_MOST, may, pictureId, type Post, type PostMedia } from '../../../core/model'
+import {
+  firstPicture,
+  isClip,
+  isWholeFilm,
+  may,
+  pictureId,
+  type Post,
+  type PostMedia,
+} from '../../../core/model'
 import { houseOf } from '../../../core/house'
 import { network, shownOn } from '../../../core/networks'
 import {
   asSlides,
-  changeHook,
   keepStill,
   letMove,
   describePicture,
@@ -18,10 +25,11 @@ import {
   takeFromStock,
   useRow,
 } from '../../data'
-import { attempt, Button, count, FileButton, Labelled, TextArea, TextField, useTyped } from '../../ui'
+import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
 import { Picker } from '../library/Picker'
 import { StockPicker } from '../library/StockPicker'
 import { CardFields } from './CardFields'
+import { ClipFields } from './ClipFields'
 import { Crop } from './Crop'
 import { Order } from './Order'
 import { Option, Slides } from './Thumbs'
@@ -209,10 +217,8 @@ export function Pictures({ post }: { post: Post }) {
       )}
       {post.media.length > 1 && <Slides post={post} picked={index} onPick={setPicked} editable={editable} />}
       {editable && shown && <Alt key={index} post={post} index={index} media={shown} />}
-      {editable && shown?.source.from === 'moving' && (
-        <Hook key={`hook ${index}`} post={post} index={index} hook={shown.source.hook} />
-      )}
-      {editable && shown && shown.source.from !== 'address' && (
+      {editable && shown && <ClipFields key={`clip ${index}`} post={post} index={index} media={shown} />}
+      {editable && (shown?.source.from === 'card' || shown?.source.from === 'moving') && (
         <CardFields key={`card ${index}`} post={post} index={index} card={shown.source.card} />
       )}
     </Box>
@@ -236,29 +242,9 @@ function mayBeSlides({ network: id, media }: Post): boolean {
 /** What a post shows, in a word or two. */
 function nameOf(media: readonly PostMedia[], moving: boolean): string {
   if (media.length > 1) return count(media.length, 'picture')
-  const from = media[0]?.source.from
-  return from === 'moving' || (moving && !from) ? 'Clip' : from === 'card' ? 'Card' : 'Picture'
-}
-
-/** The words that a clip opens with. */
-function Hook({ post, index, hook }: { post: Post; index: number; hook: string }) {
-  const [words, setWords] = useTyped(hook)
-  return (
-    <Box mt="2">
-      <Labelled label="Opens with, to make people stay; may be empty">
-        {(id) => (
-          <TextField
-            id={id}
-            w="full"
-            maxLength={HOOK_MOST}
-            value={words}
-            onChange={(e) => setWords(e.target.value)}
-            onBlur={() => words.trim() !== hook && void attempt(() => changeHook(post.id, index, words))}
-          />
-        )}
-      </Labelled>
-    </Box>
-  )
+  const [first] = media
+  if (first ? isClip(first) : moving) return first && isWholeFilm(first) ? 'Film' : 'Clip'
+  return first?.source.from === 'card' ? 'Card' : 'Picture'
 }
 
 function Alt({ post, index, media }: { post: Post; index: number; media: PostMedia }) {

@@ -1,9 +1,10 @@
-import { Box, chakra, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import useSWRImmutable from 'swr/immutable'
 import type { Look, Post, PostMedia } from '../../../core/model'
 import { clipFrame, clipLasts, clipOrder, useRow } from '../../data'
-import { clip, Mono } from '../../ui'
+import { FilmPlayer, type FilmMedia } from './FilmPlayer'
+import { PlayerControls } from './PlayerControls'
 
 type ClipMedia = PostMedia & { source: { from: 'moving' } }
 
@@ -12,10 +13,19 @@ const ACROSS = 540
 
 const PLAYED = { display: 'block', margin: '0 auto', maxWidth: '100%', maxHeight: 440, cursor: 'pointer' }
 
-/** A moving card of a post, to be played as readers will see it; nothing is made for that. */
-export function Player({ post, media }: { post: Pick<Post, 'brand' | 'network'>; media: ClipMedia }) {
+/** A clip of a post, to be played as readers will see it; nothing is made for that. */
+export function Player({
+  post,
+  media,
+}: {
+  post: Pick<Post, 'brand' | 'network'>
+  media: ClipMedia | FilmMedia
+}) {
   const look = useRow('brands', post.brand)?.look
-  return look ? (
+  if (!look) return null
+  return isFilm(media) ? (
+    <FilmPlayer key={JSON.stringify([media, look])} media={media} look={look} />
+  ) : (
     <Played
       // What is drawn anew begins anew.
       key={JSON.stringify([media.source, media.shape, look])}
@@ -23,8 +33,10 @@ export function Player({ post, media }: { post: Pick<Post, 'brand' | 'network'>;
       look={look}
       network={post.network}
     />
-  ) : null
+  )
 }
+
+const isFilm = (media: PostMedia): media is FilmMedia => media.source.from === 'film'
 
 function Played({ media, look, network }: { media: ClipMedia; look: Look; network: string }) {
   const [order] = useState(() => clipOrder(media.source, media.shape, look, network))
@@ -79,46 +91,21 @@ function Played({ media, look, network }: { media: ClipMedia; look: Look; networ
         height={Math.round((ACROSS * height) / width)}
         style={PLAYED}
       />
-      <Flex align="center" gap="2" mt="1.5">
-        <chakra.button
-          type="button"
-          onClick={toggle}
-          aria-label={playing ? 'Hold the clip' : 'Play the clip'}
-          fontSize="13px"
-          px="2"
-          py="0.5"
-          borderWidth="1px"
-          borderColor="hairline"
-          borderRadius="sm"
-          cursor="pointer"
-          bg="raised"
-          _hover={{ borderColor: 'water' }}
-        >
-          {playing ? 'Hold' : 'Play'}
-        </chakra.button>
-        <chakra.input
-          type="range"
-          flex="1"
-          minW="0"
-          aria-label="Place in the clip"
-          aria-valuetext={`${clip(at)} of ${clip(seconds ?? 0)}`}
-          min={0}
-          max={seconds ?? 1}
-          step={0.1}
-          value={at}
-          onChange={(e) => {
-            setPlaying(false)
-            setAt(Number(e.target.value))
-          }}
-          css={{ accentColor: 'var(--chakra-colors-water)' }}
-        />
-        <Mono>{seconds === undefined ? '…' : `${clip(at)} / ${clip(seconds)}`}</Mono>
-      </Flex>
+      <PlayerControls
+        playing={playing}
+        at={at}
+        seconds={seconds}
+        onToggle={toggle}
+        onSeek={(to) => {
+          setPlaying(false)
+          setAt(to)
+        }}
+      />
     </Box>
   )
 }
 
 /** Whether what a post shows is played rather than looked at. */
-export function isPlayed(media: PostMedia): media is ClipMedia {
-  return media.source.from === 'moving'
+export function isPlayed(media: PostMedia): media is ClipMedia | FilmMedia {
+  return media.source.from === 'moving' || media.source.from === 'film'
 }

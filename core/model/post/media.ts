@@ -12,18 +12,35 @@ export function ownPictureHash(url: string): string | null {
   return /^picture:([0-9a-f]{64})$/.exec(url)?.[1] ?? null
 }
 
-/** The most characters of the words that a moving card opens with. */
+/** The most characters of the words that a clip opens with. */
 export const HOOK_MOST = 120
 
+/** What is said in a clip and when, in seconds of its film. */
+export const Subtitle = z.object({ from: z.number().min(0), to: z.number().min(0), text: z.string() })
+export type Subtitle = z.infer<typeof Subtitle>
+
+/** A part of a film: from when to when, in seconds, and how it is shown. */
+export const FilmPart = z.object({
+  start: z.number().min(0),
+  end: z.number().positive(),
+  /** The words over it, for readers to stay; empty for none. */
+  hook: z.string().max(HOOK_MOST),
+  subtitles: z.array(Subtitle),
+  /** Whether it fills the clip, with its sides cut off, or stands whole in the brand's frame. */
+  filled: z.boolean(),
+})
+export type FilmPart = z.infer<typeof FilmPart>
+
 /**
- * Where a picture or a clip of a post comes from: an address of the web or of the workspace itself, words that are drawn, or
- * a clip that shows drawn words one after the other. `hook` is what such a clip opens with, for readers to stay; empty for
- * none.
+ * Where a picture or a clip of a post comes from: an address of the web or of the workspace itself, words that are drawn, a
+ * clip that shows drawn words one after the other, or a film, of which all (null) or a part is shown. `hook` is what a
+ * moving card opens with, for readers to stay; empty for none.
  */
 export const MediaSource = z.discriminatedUnion('from', [
   z.object({ from: z.literal('address'), url: z.string() }),
   z.object({ from: z.literal('card'), card: Card }),
   z.object({ from: z.literal('moving'), card: Card, hook: z.string().max(HOOK_MOST) }),
+  z.object({ from: z.literal('film'), url: z.string(), part: FilmPart.nullable() }),
 ])
 export type MediaSource = z.infer<typeof MediaSource>
 
@@ -46,7 +63,12 @@ export type PostMedia = z.infer<typeof PostMedia>
 
 /** Whether it is a clip, which networks count and take apart from pictures. */
 export function isClip({ source }: Pick<PostMedia, 'source'>): boolean {
-  return source.from === 'moving'
+  return source.from === 'moving' || source.from === 'film'
+}
+
+/** Whether it is a film as it is, which networks with chapters take beside clips. */
+export function isWholeFilm({ source }: Pick<PostMedia, 'source'>): boolean {
+  return source.from === 'film' && source.part === null
 }
 
 /** How many pictures and how many clips a post has. */
@@ -57,12 +79,22 @@ export function mediaCount(media: readonly PostMedia[]): { pictures: number; cli
 
 /** The card that is drawn, still or moving; null where nothing is. */
 export function drawnCard(source: MediaSource): Card | null {
-  return source.from === 'address' ? null : source.card
+  return source.from === 'card' || source.from === 'moving' ? source.card : null
+}
+
+/** The card that stands for what is shown where it is not played; null of what is a picture itself. */
+export function stillCard(source: MediaSource): Card | null {
+  if (source.from !== 'film') return drawnCard(source)
+  const text = source.part?.hook || 'The film'
+  return { layout: 'title', head: '', text, items: [], speaker: '' }
 }
 
 /** What tells one picture from another: its address, or the words of a card, in whatever look they are drawn, still or moving. */
 export function pictureKey(source: MediaSource): string {
   if (source.from === 'address') return source.url
+  // A part of a film as media fragments name it (W3C, Media Fragments URI 1.0).
+  if (source.from === 'film')
+    return source.part ? `${source.url}#t=${source.part.start},${source.part.end}` : source.url
   const { layout, head, text, items, speaker } = source.card
   return `card:${layout}:${JSON.stringify([head, text, items, speaker])}`
 }

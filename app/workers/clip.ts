@@ -1,0 +1,264 @@
+import {
+  ALL_FORMATS,
+  BlobSource,
+  BufferSource,
+  BufferTarget,
+  Conversion,
+  CustomSource,
+  getFirstEncodableVideoCodec,
+  Input,
+  Mp4OutputFormat,
+  Output,
+  WebMOutputFormat,
+  type InputVideoTrack,
+} from 'mediabunny'
+import type { Drawing, Faces } from '../../core/cards'
+import type { Cut, FilmPart, Look } from '../../core/model'
+import { cutIn, movedCut } from '../../core/networks'
+import { hashOf, type MadePicture } from './blobs'
+import { paint, plainCanvas } from './paint'
+
+/** Pixels of a clip on its shorter side, and bits a second at most for pictures and for sound. */
+const SIDE = 720
+const BITS = 2_000_000
+const SOUND = 96_000
+/** How much of what a network takes a clip may come to, since an encoder only aims at a rate. */
+const FULL = 0.75
+/** So many seconds a film may end before what its transcript says. */
+const LATE = 0.5
+
+/** A film to be cut, read in parts by its address on this server. */
+export interface CutOrder {
+  /** Where its bytes are had in parts. */
+  address: string
+  part: FilmPart
+  shape: { width: number; height: number } | null
+  cut: Cut | null
+  look: Look
+  maxBytes: number
+}
+
+/** A part of a film that cannot be made into a clip, in a sentence. */
+export class CannotCut extends Error {
+  override name = 'CannotCut'
+}
+
+/**
+ * Cuts a part out of a film, to the frame, as a clip in a shape: the film whole in the brand's frame or filling it about what
+ * was chosen of it, what is said drawn in; MP4 (H.264) with the film's sound, or WebM where this browser cannot write that.
+ * `onProgress` is told how much is done, 0 to 1. Throws `CannotCut`.
+ */
+export async function cutClip(
+  order: CutOrder,
+  faces: Faces,
+  onProgress: (part: number) => void = () => undefined,
+): Promise<MadePicture> {
+  const { drawPlate, drawSaid } = await import('../../core/cards')
+  const { part, look, shape, cut, maxBytes } = order
+  const input = new Input({ formats: ALL_FORMATS, source: new Parts(order.address).source })
+  try {
+    const track = await filmTrack(input)
+    if (!(await track.canDecode()))
+      throw new CannotCut(
+        `This browser cannot show films packed as ${track.codec ?? 'this one is'}. Save it as MP4 (H.264) or WebM, and choose that.`,
+      )
+    const all = await input.computeDuration()
+    if (part.end > all + LATE)
+      throw new CannotCut(
+        `The film ends after ${Math.round(all)} s, before this passage does. Is it the film of this transcript?`,
+      )
+    const film = { width: track.displayWidth, height: track.displayHeight }
+    const plate = drawPlate(part.hook, look, faces, shape, film, part.filled)
+    const scale = SIDE / Math.min(plate.drawing.width, plate.drawing.height)
+    const [width, height] = [even(plate.drawing.width * scale), even(plate.drawing.height * scale)]
+    const { canvas, context } = plainCanvas(width, height)
+    const said = new Map<string, Drawing>()
+    const under = still(plate.drawing, width, height, scale)
+    const over = plate.film.height === plate.drawing.height
+    const box = over ? cutIn(film, about(film, plate.drawing, cut)) : { x: 0, y: 0, ...film }
+    const codec = await getFirstEncodableVideoCodec(['avc', 'vp9', 'vp8'], { width, height })
+    if (!codec) throw new CannotCut('This browser cannot write films. Use another one for clips.')
+    const seconds = Math.min(part.end, all) - part.start
+    const target = new BufferTarget()
+    const mp4 = codec === 'avc'
+    const output = new Output({
+      format: mp4 ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(),
+      target,
+    })
+    const conversion = await Conversion.init({
+      input,
+      output,
+      trim: { start: part.start, end: Math.min(part.end, all) },
+      video: {
+        codec,
+        bitrate: Math.min(BITS, Math.floor((maxBytes * 8 * FULL) / seconds) - SOUND),
+        forceTranscode: true,
+        processedWidth: width,
+        processedHeight: height,
+        process: (sample) => {
+          context.setTransform(1, 0, 0, 1, 0, 0)
+          context.globalAlpha = 1
+          context.drawImage(under, 0, 0)
+          const { film: at } = plate
+          sample.draw(
+            context,
+            box.x,
+            box.y,
+            box.width,
+            box.height,
+            at.x * scale,
+            at.y * scale,
+            at.width * scale,
+            at.height * scale,
+          )
+          const now = sample.timestamp + part.start
+          const words = part.subtitles.find((s) => s.from <= now && now < s.to)?.text
+          if (words) {
+            const drawn = said.get(words) ?? drawSaid(words, plate, look, faces)
+            said.set(words, drawn)
+            paint(context, unmoved(drawn), scale)
+          }
+          return canvas
+        },
+      },
+      audio: { bitrate: SOUND },
+    })
+    conversion.onProgress = onProgress
+    await conversion.execute()
+    if ((await lengthOf(target.buffer)) < seconds - LATE)
+      throw new CannotCut(
+        'The film breaks off in the middle of this passage. Look whether all of it is there.',
+      )
+    const type = mp4 ? 'video/mp4' : 'video/webm'
+    const blob = new Blob([target.buffer ?? new ArrayBuffer(0)], { type })
+    return { blob, hash: await hashOf(blob), type, width, height }
+  } finally {
+    input.dispose()
+  }
+}
+
+/** How long the pictures of a film play that was written, in seconds; nought where there are none. */
+async function lengthOf(film: ArrayBuffer | null): Promise<number> {
+  if (!film) return 0
+  const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(film) })
+  try {
+    return (await (await input.getPrimaryVideoTrack())?.computeDuration()) ?? 0
+  } catch {
+    return 0
+  } finally {
+    input.dispose()
+  }
+}
+
+/** The pictures of a film. Throws `CannotCut` where there are none. */
+async function filmTrack(input: Input): Promise<InputVideoTrack> {
+  const track = await input.getPrimaryVideoTrack().catch(() => null)
+  if (track) return track
+  const sound = await input.getPrimaryAudioTrack().catch(() => null)
+  throw new CannotCut(
+    sound
+      ? 'This recording has sound and no pictures. Let a card of the words move instead.'
+      : 'This file cannot be read as a film: it is none, or it is cut off. Choose another.',
+  )
+}
+
+/** A film as it is, where a network takes it whole. Throws `CannotCut` what is no film, and what has more than `maxBytes`. */
+export async function wholeFilm(address: string, maxBytes: number): Promise<MadePicture> {
+  const parts = new Parts(address)
+  const size = await parts.size()
+  if (size > maxBytes)
+    throw new CannotCut(
+      `This film has ${Math.ceil(size / 1e6)} MB; the network takes ${maxBytes / 1e6}. Let the post show a part of it.`,
+    )
+  const blob = new Blob([await parts.read(0, size)], { type: parts.type })
+  const input = new Input({ formats: ALL_FORMATS, source: new BlobSource(blob) })
+  try {
+    const track = await filmTrack(input)
+    return {
+      blob,
+      hash: await hashOf(blob),
+      type: blob.type,
+      width: track.displayWidth,
+      height: track.displayHeight,
+    }
+  } finally {
+    input.dispose()
+  }
+}
+
+/** The part of a film that fills a shape, about the middle of what was chosen of it. */
+function about(film: Size, shape: Size, cut: Cut | null): Cut {
+  const [x, y] = cut ? [cut.x + cut.width / 2, cut.y + cut.height / 2] : [0.5, 0.5]
+  return movedCut(film, shape, { x: x - 0.5, y: y - 0.5, width: 1, height: 1 }, {})
+}
+
+interface Size {
+  width: number
+  height: number
+}
+
+const unmoved = ({ strokes }: Drawing) => strokes.map((stroke) => ({ stroke, down: 0, shown: 1 }))
+
+/** What stands still in a clip, painted once. */
+function still(drawing: Drawing, width: number, height: number, scale: number): OffscreenCanvas {
+  const { canvas, context } = plainCanvas(width, height)
+  paint(context, unmoved(drawing), scale)
+  return canvas
+}
+
+const even = (n: number): number => Math.round(n / 2) * 2
+
+/** A film that is read in parts, so that only what is cut out of it is fetched. A part that broke off is tried again. */
+class Parts {
+  readonly #address: string
+  #size: number | null = null
+  type = ''
+
+  constructor(address: string) {
+    this.#address = address
+  }
+
+  get source(): CustomSource {
+    return new CustomSource({
+      getSize: () => this.size(),
+      read: (start, end) => this.read(start, end),
+      prefetchProfile: 'network',
+    })
+  }
+
+  async size(): Promise<number> {
+    if (this.#size === null) await this.#part(0, 0)
+    return this.#size ?? 0
+  }
+
+  async read(start: number, end: number): Promise<Uint8Array<ArrayBuffer>> {
+    const bytes = new Uint8Array(end - start)
+    let at = start
+    while (at < end) {
+      const got = await this.#part(at, end - 1)
+      if (got.length === 0) throw new CannotCut('The film breaks off. Try again later.')
+      bytes.set(got.subarray(0, end - at), at - start)
+      at += got.length
+    }
+    return bytes
+  }
+
+  async #part(from: number, to: number): Promise<Uint8Array> {
+    for (let tries = 1; ; tries++) {
+      const answer = await fetch(this.#address, { headers: { range: `bytes=${from}-${to}` } }).catch(
+        () => null,
+      )
+      if (answer?.status === 206) {
+        this.#size ??= Number(/\/(\d+)$/.exec(answer.headers.get('content-range') ?? '')?.[1] ?? 0)
+        this.type = answer.headers.get('content-type') ?? ''
+        return new Uint8Array(await answer.arrayBuffer())
+      }
+      const said = answer && ((await answer.json().catch(() => null)) as { message?: string } | null)
+      if (tries === TRIES || (answer && answer.status < 500))
+        throw new CannotCut(said?.message ?? 'The film cannot be fetched now. Try again later.')
+    }
+  }
+}
+
+/** How often a part of a film is asked for. */
+const TRIES = 3

@@ -1,0 +1,126 @@
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { HOOK_MOST, type FilmPart, type Post, type PostMedia } from '../../../core/model'
+import { movedCut } from '../../../core/networks'
+import { subtitleFile } from '../../../core/pictures'
+import { changeHook, download, fillClip } from '../../data'
+import { attempt, Button, Labelled, Segments, TextField, useTyped } from '../../ui'
+
+/** What is chosen of a clip: the words it opens with, and of a film how it stands in its clip. */
+export function ClipFields({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
+  const { source } = media
+  if (source.from === 'moving')
+    return (
+      <Hook
+        post={post}
+        index={index}
+        hook={source.hook}
+        label="Opens with, to make people stay; may be empty"
+      />
+    )
+  if (source.from !== 'film' || !source.part) return null
+  return (
+    <>
+      {!source.part.filled && (
+        <Hook post={post} index={index} hook={source.part.hook} label="Stands over the film; may be empty" />
+      )}
+      <Standing post={post} index={index} media={media} part={source.part} />
+      <Subtitles part={source.part} name={`${post.network} ${post.wording.hashtags[0] ?? 'clip'}`} />
+    </>
+  )
+}
+
+function Hook({ post, index, hook, label }: { post: Post; index: number; hook: string; label: string }) {
+  const [words, setWords] = useTyped(hook)
+  return (
+    <Box mt="2">
+      <Labelled label={label}>
+        {(id) => (
+          <TextField
+            id={id}
+            w="full"
+            maxLength={HOOK_MOST}
+            value={words}
+            onChange={(e) => setWords(e.target.value)}
+            onBlur={() => words.trim() !== hook && void attempt(() => changeHook(post.id, index, words))}
+          />
+        )}
+      </Labelled>
+    </Box>
+  )
+}
+
+/** Films lie so, wide to high, where nobody has looked yet: only what is cut off at their sides is chosen here. */
+const WIDE = { width: 16, height: 9 }
+
+/** How a film stands in its clip, and what is shown of it where it fills it. */
+function Standing({
+  post,
+  index,
+  media,
+  part: { filled },
+}: {
+  post: Post
+  index: number
+  media: PostMedia
+  part: FilmPart
+}) {
+  const { cut, shape } = media
+  const middle = cut ? cut.x + cut.width / 2 : 0.5
+  const [at, setAt] = useTyped(middle)
+  const keep = (): void => {
+    if (!shape || at === middle) return
+    const about = movedCut(WIDE, shape, { x: at - 0.5, y: 0, width: 1, height: 1 }, {})
+    void attempt(() => fillClip(post.id, index, true, about))
+  }
+  return (
+    <Box mt="2">
+      <Segments
+        label="The film in its clip"
+        choices={['framed', 'filled'] as const}
+        value={filled ? 'filled' : 'framed'}
+        words={(how) => (how === 'framed' ? 'Whole, in the brand’s frame' : 'Fills it')}
+        onChange={(how) => void attempt(() => fillClip(post.id, index, how === 'filled', null))}
+      />
+      {filled && (
+        <Labelled label="What is shown of it, from left to right">
+          {(id) => (
+            <chakra.input
+              id={id}
+              type="range"
+              w="full"
+              min={0}
+              max={1}
+              step={0.02}
+              value={at}
+              onChange={(e) => setAt(Number(e.target.value))}
+              onPointerUp={keep}
+              onKeyUp={keep}
+              onBlur={keep}
+              css={{ accentColor: 'var(--chakra-colors-water)' }}
+            />
+          )}
+        </Labelled>
+      )}
+    </Box>
+  )
+}
+
+/** What is said, to be taken beside the clip. */
+function Subtitles({ part, name }: { part: FilmPart; name: string }) {
+  const take = (format: 'vtt' | 'srt'): void =>
+    download(
+      new Blob([subtitleFile(part, format)], { type: 'text/plain' }),
+      `${name.replace(/\W+/g, '-')}.${format}`,
+    )
+  return (
+    <Flex gap="1.5" mt="2" align="center" wrap="wrap" fontSize="13px" color="soft">
+      Subtitles are drawn in. Beside it:
+      <Button size="sm" look="quiet" onClick={() => take('vtt')}>
+        WebVTT
+      </Button>
+      <Button size="sm" look="quiet" onClick={() => take('srt')}>
+        SubRip
+      </Button>
+    </Flex>
+  )
+}
