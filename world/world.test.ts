@@ -66,6 +66,36 @@ describe('the yard’s site', () => {
   })
 })
 
+describe('the films of a site', () => {
+  it('are named by feed and page, lie there in parts, and say what their transcripts do when they do', async () => {
+    const feed = await site('/films/feed.xml')
+    const [, address = '', type] =
+      /<media:content url="([^"]+)" type="([^"]+)" medium="video"/.exec(feed.body) ?? []
+    const path = new URL(address).pathname
+    const page = await site(path.replace(/\.\w+$/, ''))
+    expect(page.body).toContain(`src="${path}"`)
+    expect(page.body).toContain(`"contentUrl":"${path}"`)
+    const part = await world.inject({
+      url: path,
+      headers: { host: new URL(address).host, range: 'bytes=0-3' },
+    })
+    expect([part.statusCode, part.rawPayload.length]).toEqual([206, 4])
+    // What begins a WebM (EBML, RFC 8794), or stands at the beginning of an MP4.
+    expect(['1a45dfa3', '00000020', '0000001c']).toContain(part.rawPayload.toString('hex'))
+    expect(part.headers['content-type']).toBe(type)
+  })
+
+  it.each(oakumYard().films ?? [])(
+    '$slug is not larger than 4 MB, and all of it is said while it plays',
+    ({ recording }) => {
+      expect(recording.bytes().length).toBeLessThan(4_000_000)
+      const times = recording.lines.flat()
+      expect(times).toEqual([...times].sort((a, b) => a - b))
+      expect(times.at(-1)).toBeLessThanOrEqual(recording.seconds)
+    },
+  )
+})
+
 describe('a stand-in network', () => {
   const base = '/networks/murmur'
   const token = async (account = 'murmur-one', network = 'murmur'): Promise<string> => {
@@ -202,6 +232,28 @@ describe('a stand-in network', () => {
     const limited = await post({ text: 'One.' }, 'k-f', bearer)
     expect([limited.statusCode, limited.headers['retry-after']]).toEqual([429, '120'])
     expect((await post({ text: 'One.' }, 'k-f', bearer)).statusCode).toBe(201)
+  })
+
+  it('takes clips for what their own files say of them, and refuses what is no film', async () => {
+    const bearer = await token()
+    const film = oakumYard().films?.find((f) => f.recording.type === 'video/mp4')
+    const upload = (payload: Buffer) =>
+      world.inject({
+        method: 'POST',
+        url: `${base}/media`,
+        headers: { authorization: `Bearer ${bearer}`, 'content-type': 'video/mp4' },
+        payload,
+      })
+    const taken = await upload(film?.recording.bytes() ?? Buffer.alloc(0))
+    // As ffmpeg was told to write it, and how long ffprobe says it is: 283.75 s.
+    expect(taken.json()).toMatchObject({ width: 640, height: 360 })
+    expect((await upload(Buffer.from('no film'))).statusCode).toBe(415)
+    const { id } = taken.json<{ id: string }>()
+    const made = await post({ text: 'Too long.', media: [{ id, alt: 'A talk' }] }, 'k-film', bearer)
+    expect(made.json()).toMatchObject({
+      field: 'media',
+      reason: 'The clip is 283.8 s long; Murmur takes 1 to 140 s.',
+    })
   })
 
   it('takes pictures, shows them on its public page, and takes a post down', async () => {

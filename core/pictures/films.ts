@@ -2,8 +2,9 @@ import type { FilmPart, PieceContent, Subtitle } from '../model'
 import { graphemes } from '../networks'
 import { withoutFillers } from '../speech'
 
-/** The most characters that stand on a clip at once: two lines of a telephone held upright. */
-const AT_ONCE = 56
+/** About so many characters stand on a clip at once, and so many more or fewer where that breaks better: two short lines. */
+const AT_ONCE = 44
+const GIVE = 14
 /** Seconds that are left before the first word and after the last, so that neither is cut. */
 const BEFORE = 0.15
 const AFTER = 0.35
@@ -64,7 +65,7 @@ function breakNear(text: string, near: number): number {
   let best = Math.round(near)
   let least = Infinity
   for (let at = text.indexOf(' '); at >= 0; at = text.indexOf(' ', at + 1)) {
-    const cost = Math.abs(at - near) - (/[,;:.!?–—]/.test(text[at - 1] ?? '') ? AT_ONCE / 4 : 0)
+    const cost = Math.abs(at - near) - (/[,;:.!?–—]/.test(text[at - 1] ?? '') ? GIVE : 0)
     if (cost < least) [best, least] = [at, cost]
   }
   return best
