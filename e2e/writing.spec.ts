@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { imageSize } from 'image-size'
 import JSZip from 'jszip'
+import { ALL_FORMATS, BufferSource, Input } from 'mediabunny'
 import { expect, test, type Page } from './test'
+import { moveTime } from './time'
 
 async function openSheet(page: Page): Promise<void> {
   await page.goto('/')
@@ -334,3 +336,85 @@ test('a drip is taken away as a zip with its captions and pictures', async ({ pa
   // One of the shapes that the network takes.
   expect([1, 0.8]).toContain(width / height)
 })
+
+test('a passage of a film is cut out as a clip and goes out; a card of its words moves in its place', async ({
+  page,
+}, info) => {
+  test.setTimeout(240_000)
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/dispatch/accounts')
+  await page.getByRole('button', { name: /^\w\w Loopyard / }).click()
+  await page.getByRole('radio', { name: 'Oakum Yard' }).check()
+  await page.getByRole('button', { name: 'Allow', exact: true }).click()
+  await expect(page.getByText('is linked.')).toBeVisible()
+  await page.goto('/intake')
+  await page.getByRole('link', { name: 'Sharpening a plane iron in six minutes' }).click()
+  await expect(page.getByRole('heading', { name: /Sharpening a plane iron/ })).toBeVisible()
+  await page.keyboard.press('d')
+  for (const name of [/Murmur/, /Guildhall/, /Shutterleaf/])
+    for (const box of await page.getByRole('checkbox', { name }).all()) await box.uncheck()
+  await page.getByRole('button', { name: 'Write the drip' }).click()
+  const cells = page.locator('button[data-post]')
+  await expect(cells).toHaveCount(2, { timeout: 60_000 })
+
+  // It is played from where it lies, with what is said over it, and stands in the brand's frame or fills the clip.
+  await cells.first().click()
+  const beside = page.getByRole('complementary')
+  const film = beside.locator('video')
+  await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.videoWidth)).toBe(640)
+  await beside.getByRole('button', { name: 'Play the clip' }).focus()
+  await page.keyboard.press('Enter')
+  const place = beside.getByLabel('Place in the clip')
+  await expect.poll(async () => Number(await place.inputValue())).toBeGreaterThan(0.5)
+  await page.keyboard.press('Enter')
+  await beside.getByRole('button', { name: 'Fills it' }).click()
+  const side = beside.getByLabel('What is shown of it, from left to right')
+  await side.focus()
+  await page.keyboard.press('End')
+  await side.blur()
+  await expect.poll(() => film.evaluate((v) => v.style.objectPosition)).toBe('100% 50%')
+
+  // The other post lets a card of its words move instead.
+  await cells.nth(1).click()
+  const choice = beside.getByRole('group', { name: 'Pictures to choose from' })
+  await choice.getByRole('button').nth(1).click()
+  await expect(beside.locator('canvas')).toBeVisible()
+
+  const saved = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Take away' }).click()
+  const file = info.outputPath('away.zip')
+  await (await saved).saveAs(file)
+  const zip = await JSZip.loadAsync(readFileSync(file), { checkCRC32: true })
+  const clips = Object.values(zip.files).filter((f) => /^loopyard-.*\.(mp4|webm)$/.test(f.name))
+  expect(clips).toHaveLength(2)
+  const told = await Promise.all(clips.map(async (f) => readClip(await f.async('uint8array'))))
+  for (const { width, height, seconds } of told) {
+    expect([width, height]).toEqual([720, 1280])
+    expect(seconds).toBeGreaterThan(5)
+    expect(seconds).toBeLessThan(90)
+  }
+  // The film speaks, the card is silent.
+  expect(told.map((t) => t.sound)).toEqual([true, false])
+
+  await page.getByRole('button', { name: /^Approve 2/ }).click()
+  await moveTime(page, '+1 day')
+  await moveTime(page, '+1 day')
+  const world = `http://localhost:${Number(new URL(page.url()).port) + 1}`
+  await page.goto(`${world}/networks/loopyard/@oakum.yard`)
+  const out = page.locator('video').first()
+  await expect.poll(() => out.evaluate((v: HTMLVideoElement) => v.videoHeight)).toBe(1280)
+  expect(await out.evaluate((v: HTMLVideoElement) => v.duration)).toBeCloseTo(told[0]?.seconds ?? 0, 0)
+})
+
+/** What a clip's file says of it, as a library for films reads it. */
+async function readClip(bytes: Uint8Array) {
+  const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(bytes) })
+  const track = await input.getPrimaryVideoTrack()
+  return {
+    width: track?.displayWidth,
+    height: track?.displayHeight,
+    seconds: await input.computeDuration(),
+    sound: (await input.getPrimaryAudioTrack()) !== null,
+  }
+}

@@ -295,11 +295,8 @@ function useBoardKeys(
     '[': () => go({ from: addDays(place.from, -step) }),
     m: () => chosen && void lifting.lift(chosen.id),
     n: () => void navigate('/horizon/write'),
-    Enter: (event) => {
-      // A button that has the focus is what Enter is meant for.
-      const button = (event.target as HTMLElement | null)?.closest('button')
-      if (button) button.click()
-      else if (lifted) lifting.put(lifted.near, true)
+    Enter: () => {
+      if (lifted) lifting.put(lifted.near, true)
       else if (chosen?.drip) void navigate(`/writing/${chosen.drip}?post=${chosen.id}`)
     },
     Escape: leaveOff,

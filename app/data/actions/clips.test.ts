@@ -38,7 +38,7 @@ beforeEach(async () => {
     pipeline: null,
     actor: { brand: 'brand', label: 'Start a drip' },
   })
-  posts = await all('posts')
+  posts = (await all('posts')).sort((a, b) => a.beat - b.beat)
 })
 
 describe('a network that takes nothing but clips', () => {
@@ -65,6 +65,7 @@ describe('a network that takes nothing but clips', () => {
 describe('a card', () => {
   it('is let move in the place of a picture, with the title of its piece, and kept still again', async () => {
     const { id } = on('shutterleaf')
+    await changeCard(id, 0, { layout: 'words', head: '', text: 'Ice is light.', items: [], speaker: '' })
     const [before] = await shown('shutterleaf')
     await letMove(id)
     expect(await shown('shutterleaf')).toMatchObject([
