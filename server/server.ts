@@ -58,6 +58,8 @@ import { log } from './log'
 
 /** How often test deliveries that were left standing are looked for, in real milliseconds. */
 const SWEEP = 60_000
+/** How often media are looked through for what nobody needs any more, in milliseconds. */
+const HOUR = 3_600_000
 const API_BODY = 2 * 1024 * 1024
 
 /**
@@ -196,6 +198,7 @@ export async function createServer(
 
   let opening: Promise<void> | null = null
   let sweeping: NodeJS.Timeout | undefined
+  let clearing: NodeJS.Timeout | undefined
   const open = async (): Promise<void> => {
     try {
       const database = await openDatabase({ url: options.databaseUrl, folder: options.dataDir })
@@ -259,6 +262,7 @@ export async function createServer(
       health.start()
       measuring.start()
       sweeping = setInterval(() => void trials.sweep().catch(() => undefined), SWEEP)
+      clearing = setInterval(() => void media.clear(Date.now()).catch(() => undefined), HOUR)
     } catch (error) {
       failure = asFault(error)
       parts = null
@@ -273,6 +277,7 @@ export async function createServer(
     close: async () => {
       await opening.catch(() => undefined)
       clearInterval(sweeping)
+      clearInterval(clearing)
       parts?.watcher.stop()
       parts?.health.stop()
       await parts?.measuring.stop()

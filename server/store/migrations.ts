@@ -88,4 +88,7 @@ create table if not exists readings (cursor bigserial primary key, body text not
   `
 create table if not exists maker_use (day text primary key, pictures int not null);
 `,
+  `
+alter table media add column kept_at bigint not null default 0;
+`,
 ]

@@ -11,6 +11,7 @@ import { aPayload } from '../../core/model/samples'
 import { accountsOf, aGrant } from '../testing/parts'
 import { startPostgres } from '../testing/postgres'
 import { LEASE } from './deliveries'
+import { hasMedia, Media } from './media'
 import { take } from './rates'
 import { Spool } from './spool'
 
@@ -88,6 +89,32 @@ describe.each([
       new Uint8Array([1, 2, 3]),
     ])
     expect((await spool.put([entry('p', { payload })], 'ws'))[0]?.result).toBe('taken')
+  })
+
+  test('keeps media until their posts are out, and forgets them a day after they came', async () => {
+    const media = new Media(database)
+    const [due, out, loose] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
+    for (const hash of [due, out, loose]) await media.keep(hash, 'video/mp4', new Uint8Array([1]), T0)
+    const showing = (hash: string) => ({ ...entry('p').payload, media: [{ hash, alt: '' }] })
+    await spool.put([entry('out', { payload: showing(out), gapMinutes: 0 })], 'ws')
+    await spool.put(
+      [entry('due', { payload: showing(due), dueAt: new Date(T0 + 60 * MINUTE).toISOString() })],
+      'ws',
+    )
+    const claim = await spool.claim('acc', 'me', T0, 0)
+    await spool.settle(claim!, 'me', [], published, T0)
+    await media.uploads('acc', T0).keep(out, 'remote')
+    const day = 24 * 60 * MINUTE
+    expect(await media.clear(T0 + day)).toBe(0)
+    // One that comes again is on its way again.
+    await media.keep(loose, 'video/mp4', new Uint8Array([1]), T0 + day)
+    expect(await media.clear(T0 + day + 1)).toBe(1)
+    expect([
+      await hasMedia(database, due),
+      await hasMedia(database, out),
+      await hasMedia(database, loose),
+    ]).toEqual([true, false, true])
+    expect(await media.uploads('acc', T0).known(out)).toBeNull()
   })
 
   test('gives nothing before its time, then the oldest, one at a time an account', async () => {
