@@ -82,24 +82,26 @@ function Standing({
         onChange={(how) => void attempt(() => fillClip(post.id, index, how === 'filled', null))}
       />
       {filled && (
-        <Labelled label="What is shown of it, from left to right">
-          {(id) => (
-            <chakra.input
-              id={id}
-              type="range"
-              w="full"
-              min={0}
-              max={1}
-              step={0.02}
-              value={at}
-              onChange={(e) => setAt(Number(e.target.value))}
-              onPointerUp={keep}
-              onKeyUp={keep}
-              onBlur={keep}
-              css={{ accentColor: 'var(--chakra-colors-water)' }}
-            />
-          )}
-        </Labelled>
+        <Box mt="2">
+          <Labelled label="What is shown of it, from left to right">
+            {(id) => (
+              <chakra.input
+                id={id}
+                type="range"
+                w="full"
+                min={0}
+                max={1}
+                step={0.02}
+                value={at}
+                onChange={(e) => setAt(Number(e.target.value))}
+                onPointerUp={keep}
+                onKeyUp={keep}
+                onBlur={keep}
+                css={{ accentColor: 'var(--chakra-colors-water)' }}
+              />
+            )}
+          </Labelled>
+        </Box>
       )}
     </Box>
   )

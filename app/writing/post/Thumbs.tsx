@@ -78,6 +78,7 @@ export function Option({
     `@${account?.handle ?? '…'} shows it ${near.days === 0 ? 'that day' : `${count(Math.abs(near.days), 'day')} ${near.days < 0 ? 'before' : 'after'}`}`
   const told = [
     first.alt || 'A picture without a description',
+    first.source.from === 'film' && 'from the film',
     media.length > 1 && `${media.length} slides`,
     where,
   ]
@@ -89,7 +90,9 @@ export function Option({
       brand={brand}
       chosen={chosen}
       label={told.filter(Boolean).join('; ')}
-      mark={far ?? (media.length > 1 ? `${media.length} slides` : null)}
+      mark={
+        far ?? (first.source.from === 'film' ? 'film' : media.length > 1 ? `${media.length} slides` : null)
+      }
       faint={near !== null && !chosen}
       onChoose={onChoose}
     />
