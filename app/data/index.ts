@@ -110,6 +110,7 @@ export {
 } from './actions/posts'
 export {
   changeHook,
+  changeSubtitles,
   clipFrame,
   clipLasts,
   clipOrder,
@@ -119,6 +120,7 @@ export {
   filmAddress,
   keepStill,
   letMove,
+  moveClip,
 } from './actions/clips'
 export {
   asSlides,

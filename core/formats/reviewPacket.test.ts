@@ -21,7 +21,7 @@ const page = writePacket({
   brand: 'The <Yard>',
   made: '2026-11-28',
   note: 'Read & say.',
-  posts: [one, { ...one, post: aPost({ id: 'p2' }), picture: null }],
+  posts: [one, { ...one, post: aPost({ id: 'p2' }), picture: 'data:video/mp4;base64,BBBB' }],
 })
 const { document } = parseHTML(page)
 
@@ -36,6 +36,14 @@ describe('a review packet', () => {
       [...(first?.querySelectorAll('input[type=radio]') ?? [])].map((r) => r.getAttribute('value')),
     ).toEqual(['approve', 'reject', 'open'])
     expect(document.querySelector('title')?.textContent).toBe('The <Yard>: captions to review')
+  })
+
+  it('shows a picture as it is and a clip to be played, which its own policy lets it', () => {
+    const [first, second] = [...document.querySelectorAll('article')]
+    expect(first?.querySelector('img')?.getAttribute('src')).toBe('data:image/png;base64,AAAA')
+    expect(second?.querySelector('img')).toBeNull()
+    expect(second?.querySelector('video[controls]')?.getAttribute('src')).toBe('data:video/mp4;base64,BBBB')
+    expect(document.querySelector('meta[http-equiv]')?.getAttribute('content')).toContain('media-src data:')
   })
 
   it('asks nothing of any host, and carries what its decisions answer to', () => {

@@ -66,7 +66,7 @@ export function writePacket(packet: Packet): string {
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; media-src data:; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
 <title>${escape(packet.brand)}: captions to review</title>
 <style>${STYLE}</style>
 </head>
@@ -91,6 +91,13 @@ ${packet.posts.map(card).join('\n')}
 `
 }
 
+/** A picture as it is seen, or a clip to be played, by its data URL. */
+function shown(url: string, alt: string): string {
+  return url.startsWith('data:video/')
+    ? `<video controls playsinline src="${escape(url)}" aria-label="${escape(alt)}"></video>`
+    : `<img src="${escape(url)}" alt="${escape(alt)}">`
+}
+
 function card({ post, account, when, picture, piece }: PacketPost, index: number): string {
   const profile = network(account.network)
   const { wording } = post
@@ -105,7 +112,7 @@ function card({ post, account, when, picture, piece }: PacketPost, index: number
 <p class="when">${escape(when ?? 'without a day yet')}${piece ? ` · from “${escape(piece)}”` : ''}</p>
 <div class="post">
 ${wording.title ? `<h3>${escape(wording.title)}</h3>` : ''}
-${picture ? `<img src="${escape(picture)}" alt="${escape(alt)}">` : ''}
+${picture ? shown(picture, alt) : ''}
 <p class="caption">${escape(head)}${rest ? `<span class="fold" title="Readers see this once they open the post">${escape(rest)}</span>` : ''}</p>
 ${wording.parts.map((p) => `<p class="caption part">${escape(p)}</p>`).join('')}
 ${wording.poll.length ? `<ul>${wording.poll.map((o) => `<li>${escape(o)}</li>`).join('')}</ul>` : ''}
@@ -155,7 +162,7 @@ h1{font-size:1.4rem;margin:0 0 .3rem}h2{font-size:1rem;margin:0}h2 span,.when,.f
 article{background:#fffdf8;border:1px solid #ddd8ca;border-radius:6px;padding:1.1rem;margin:0 0 1.1rem}
 .post{font-family:Georgia,serif;border:1px solid #ddd8ca;border-radius:6px;padding:.9rem;margin-bottom:.8rem}
 .caption{white-space:pre-wrap;overflow-wrap:anywhere;margin:.4rem 0}.part{border-top:1px solid #ddd8ca;padding-top:.5rem}
-.fold{color:#5c6862}img{max-width:100%;height:auto;border-radius:4px}
+.fold{color:#5c6862}:is(img,video){max-width:100%;height:auto;border-radius:4px}
 .doubts{color:#8a3b19;padding-left:1.2rem;margin:.4rem 0}
 fieldset{border:0;padding:0;margin:0 0 .6rem;display:flex;gap:1.2rem;flex-wrap:wrap}legend{font-size:.85rem;color:#5c6862;padding:0;margin-bottom:.2rem}
 .comment{display:block;font-size:.85rem;color:#5c6862}textarea,input:not([type=radio]){width:100%;box-sizing:border-box;font:inherit;color:#1e2925;border:1px solid #ddd8ca;border-radius:4px;padding:.4rem;background:#fff}

@@ -82,3 +82,8 @@ export function shownOn({ media: { pictures, clips } }: NetworkProfile): {
     moving: pictures.most === 0 && clips.most > 0,
   }
 }
+
+/** How long a clip may be on a network, in seconds; one of a minute where it takes none. */
+export function clipBound({ media: { clip } }: NetworkProfile): { least: number; most: number } {
+  return { least: clip?.least ?? 1, most: clip?.most ?? 60 }
+}

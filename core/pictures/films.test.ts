@@ -64,6 +64,10 @@ it('subtitles stand in files of their own, counted from the clip’s beginning',
     hook: '',
     filled: false,
     subtitles: [
+      // What is said before the clip, what is left empty, and what is said after it stand in none.
+      { from: 50, to: 59, text: 'Before.' },
+      { from: 100, to: 101, text: '' },
+      { from: 3900, to: 3901, text: 'After.' },
       { from: 60.15, to: 62, text: 'Oak bends.' },
       { from: 3725.0405, to: 3727.5, text: 'Larch does not.' },
     ],
@@ -74,5 +78,10 @@ it('subtitles stand in files of their own, counted from the clip’s beginning',
   )
   expect(subtitleFile(of, 'srt')).toBe(
     '1\n00:00:00,150 --> 00:00:02,000\nOak bends.\n\n2\n01:01:05,041 --> 01:01:07,500\nLarch does not.\n',
+  )
+  // One that is under way when the clip begins or ends is shown for as long as that lasts.
+  const cut = { ...of, start: 61, end: 3726, subtitles: of.subtitles.slice(3) }
+  expect(subtitleFile(cut, 'srt')).toBe(
+    '1\n00:00:00,000 --> 00:00:01,000\nOak bends.\n\n2\n01:01:04,041 --> 01:01:05,000\nLarch does not.\n',
   )
 })

@@ -78,12 +78,14 @@ function stamp(seconds: number, mark: '.' | ','): string {
   return `${two(Math.floor(all / 3_600_000))}:${two(Math.floor(all / 60_000) % 60)}:${two(Math.floor(all / 1000) % 60)}${mark}${String(all % 1000).padStart(3, '0')}`
 }
 
-/** The subtitles of a clip as a file of their own, counted from its beginning, as WebVTT or as SubRip. */
-export function subtitleFile({ subtitles, start }: FilmPart, format: 'vtt' | 'srt'): string {
+/** The subtitles that show in a clip as a file of their own, counted from its beginning, as WebVTT or as SubRip. */
+export function subtitleFile({ subtitles, start, end }: FilmPart, format: 'vtt' | 'srt'): string {
   const mark = format === 'vtt' ? '.' : ','
-  const cues = subtitles.map(
-    ({ from, to, text }, i) =>
-      `${i + 1}\n${stamp(Math.max(0, from - start), mark)} --> ${stamp(to - start, mark)}\n${text}\n`,
-  )
+  const cues = subtitles
+    .filter((s) => s.text !== '' && s.to > start && s.from < end)
+    .map(
+      ({ from, to, text }, i) =>
+        `${i + 1}\n${stamp(Math.max(from, start) - start, mark)} --> ${stamp(Math.min(to, end) - start, mark)}\n${text}\n`,
+    )
   return format === 'vtt' ? `WEBVTT\n\n${cues.join('\n')}` : cues.join('\n')
 }

@@ -14,7 +14,7 @@ import {
   type PostMedia,
   type WholePiece,
 } from '../model'
-import { chooseShape, network, shownOn, type NetworkProfile, type Shape } from '../networks'
+import { chooseShape, clipBound, network, shownOn, type NetworkProfile, type Shape } from '../networks'
 import { filmPartOf, proposedAlt, slidesOf } from '../pictures'
 import { chapterLines } from '../setting'
 
@@ -115,11 +115,6 @@ export function clipMedia(card: Card, title: string, networkId: string): PostMed
     shape: clipShape(profile),
     hash: null,
   }
-}
-
-/** The bound within which a network takes clips, in seconds. */
-function clipBound({ media: { clip } }: NetworkProfile): { least: number; most: number } {
-  return { least: clip?.least ?? 1, most: clip?.most ?? 60 }
 }
 
 /**

@@ -6,7 +6,7 @@ import { aBrand, anAccount, aWorkspace } from '../../../core/model/samples'
 import type { Post } from '../../../core/model'
 import { setWorkspace } from '../api'
 import { all, commit, must, put } from '../store'
-import { changeHook, fillClip, keepStill, letMove } from './clips'
+import { changeHook, changeSubtitles, fillClip, keepStill, letMove, moveClip } from './clips'
 import { startDrip } from './drips'
 import { changeCard, pictureOptions, showPictures } from './postPictures'
 import { openFile, takeWriting } from './writing'
@@ -95,6 +95,38 @@ describe('a card', () => {
     await expect(changeHook(id, 0, 'x'.repeat(121))).rejects.toMatchObject({
       message: expect.stringMatching(/at most 120/),
     })
+  })
+})
+
+it('a part of a film begins and ends elsewhere within what the network takes, and says other words', async () => {
+  const { id } = on('loopyard')
+  const subtitles = ['Ice', 'floats'].map((text, i) => ({ from: 1 + i, to: 2 + i, text }))
+  const part = { start: 1, end: 9, hook: '', subtitles, filled: false }
+  const film = { from: 'film' as const, url: 'https://a.example/f.mp4', part }
+  await showPictures(id, [{ source: film, alt: 'Ice', shape: null, hash: 'made' }])
+  await moveClip(id, 0, 0.5, 90.5)
+  expect(await shown('loopyard')).toMatchObject([{ source: { part: { start: 0.5, end: 90.5 } }, hash: null }])
+  // Loopyard takes 5 to 90 s.
+  await expect(moveClip(id, 0, 0.5, 90.6)).rejects.toMatchObject({
+    message: expect.stringMatching(/90\.1 s/),
+  })
+  await expect(moveClip(id, 0, 4, 8.9)).rejects.toMatchObject({ message: expect.stringMatching(/4\.9 s/) })
+  await expect(moveClip(id, 0, 9, 4)).rejects.toMatchObject({ message: expect.stringMatching(/ends after/) })
+  await changeSubtitles(id, 0, ['  Ice does ', ''])
+  expect(await shown('loopyard')).toMatchObject([
+    {
+      source: {
+        part: {
+          subtitles: [
+            { from: 1, text: 'Ice does' },
+            { from: 2, text: '' },
+          ],
+        },
+      },
+    },
+  ])
+  await expect(changeSubtitles(id, 0, ['One'])).rejects.toMatchObject({
+    message: expect.stringMatching(/There are 2 subtitles.+1 lines/),
   })
 })
 

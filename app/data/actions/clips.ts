@@ -10,7 +10,7 @@ import {
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import { network } from '../../../core/networks'
+import { clipBound, network } from '../../../core/networks'
 import type { MadePicture } from '../../workers/blobs'
 import type { Cards, ClipOrder } from '../../workers/cards'
 import { cards, heavy } from '../../workers'
@@ -23,9 +23,8 @@ type OfFilm = MediaSource & { from: 'film' }
 
 /** What a moving card of a post is made of. */
 export function clipOrder(source: Moving, shape: PostMedia['shape'], look: Look, id: string): ClipOrder {
-  const { clip } = network(id).media
   const { card, hook } = source
-  return { card, hook, look, shape, bound: { least: clip?.least ?? 1, most: clip?.most ?? 60 } }
+  return { card, hook, look, shape, bound: clipBound(network(id)) }
 }
 
 /** The address under which the server gives a film of the web in parts. */
@@ -126,6 +125,42 @@ export async function fillClip(id: string, index: number, filled: boolean, cut: 
       ...(filled && cut ? { cut } : {}),
     }),
   )
+}
+
+/**
+ * Lets a part of a film begin and end at other moments, in seconds of the film. Refuses (`bad-request`) what ends before it
+ * begins, or is shorter or longer than the network takes clips.
+ */
+export async function moveClip(id: string, index: number, start: number, end: number): Promise<void> {
+  const profile = network((await must('posts', id)).network)
+  const { least, most } = clipBound(profile)
+  if (!(start >= 0 && end > start))
+    throw new Fault('bad-request', 'A clip ends after it begins. Give the later moment second.')
+  if (end - start < least || end - start > most)
+    throw new Fault(
+      'bad-request',
+      `This would be ${(end - start).toFixed(1)} s long; ${profile.name} takes clips of ${least} to ${most} s.`,
+    )
+  await changeMedia(id, index, 'Move the ends of a clip', ({ source, ...media }) => ({
+    ...media,
+    source: source.from === 'film' ? partly(source, { start, end }) : source,
+  }))
+}
+
+/** Changes what is said below a film, a line each; an empty line shows nothing. Refuses more or fewer lines than there are. */
+export async function changeSubtitles(id: string, index: number, lines: readonly string[]): Promise<void> {
+  const source = (await must('posts', id)).media[index]?.source
+  const before = source?.from === 'film' ? (source.part?.subtitles ?? []) : []
+  if (lines.length !== before.length)
+    throw new Fault(
+      'bad-request',
+      `There are ${before.length} subtitles, a line each, and these are ${lines.length} lines. Leave one empty that is not to be shown.`,
+    )
+  const subtitles = before.map((s, i) => ({ ...s, text: (lines[i] ?? '').trim() }))
+  await changeMedia(id, index, 'Change subtitles', ({ source: of, ...media }) => ({
+    ...media,
+    source: of.from === 'film' ? partly(of, { subtitles }) : of,
+  }))
 }
 
 function partly(source: OfFilm, by: Partial<FilmPart>): OfFilm {

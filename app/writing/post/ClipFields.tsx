@@ -2,8 +2,8 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { HOOK_MOST, type FilmPart, type Post, type PostMedia } from '../../../core/model'
 import { movedCut } from '../../../core/networks'
 import { subtitleFile } from '../../../core/pictures'
-import { changeHook, download, fillClip } from '../../data'
-import { attempt, Button, Labelled, Segments, TextField, useTyped } from '../../ui'
+import { changeHook, changeSubtitles, download, fillClip, moveClip } from '../../data'
+import { attempt, Button, Labelled, Segments, TextArea, TextField, useTyped } from '../../ui'
 
 /** What is chosen of a clip: the words it opens with, and of a film how it stands in its clip. */
 export function ClipFields({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
@@ -23,8 +23,14 @@ export function ClipFields({ post, index, media }: { post: Post; index: number; 
       {!source.part.filled && (
         <Hook post={post} index={index} hook={source.part.hook} label="Stands over the film; may be empty" />
       )}
+      <Ends post={post} index={index} part={source.part} />
       <Standing post={post} index={index} media={media} part={source.part} />
-      <Subtitles part={source.part} name={`${post.network} ${post.wording.hashtags[0] ?? 'clip'}`} />
+      <Subtitles
+        post={post}
+        index={index}
+        part={source.part}
+        name={`${post.network} ${post.wording.hashtags[0] ?? 'clip'}`}
+      />
     </>
   )
 }
@@ -107,22 +113,76 @@ function Standing({
   )
 }
 
-/** What is said, to be taken beside the clip. */
-function Subtitles({ part, name }: { part: FilmPart; name: string }) {
+/** When a part of a film begins and ends, in seconds of the film. */
+function Ends({ post, index, part: { start, end } }: { post: Post; index: number; part: FilmPart }) {
+  const [from, setFrom] = useTyped(start)
+  const [to, setTo] = useTyped(end)
+  const keep = (): void => {
+    if (from === start && to === end) return
+    void attempt(() => moveClip(post.id, index, from, to))
+  }
+  return (
+    <Flex gap="3" mt="2">
+      {(
+        [
+          ['Begins at, in seconds of the film', from, setFrom],
+          ['Ends at', to, setTo],
+        ] as const
+      ).map(([label, value, set]) => (
+        <Labelled key={label} label={label}>
+          {(id) => (
+            <TextField
+              id={id}
+              type="number"
+              w="100px"
+              min={0}
+              step={0.1}
+              value={value}
+              onChange={(e) => set(Number(e.target.value))}
+              onBlur={keep}
+            />
+          )}
+        </Labelled>
+      ))}
+    </Flex>
+  )
+}
+
+/** What is said below a film: to be changed, and to be taken beside the clip. */
+function Subtitles({ post, index, part, name }: { post: Post; index: number; part: FilmPart; name: string }) {
+  const kept = part.subtitles.map((s) => s.text).join('\n')
+  const [lines, setLines] = useTyped(kept)
   const take = (format: 'vtt' | 'srt'): void =>
     download(
       new Blob([subtitleFile(part, format)], { type: 'text/plain' }),
       `${name.replace(/\W+/g, '-')}.${format}`,
     )
+  if (part.subtitles.length === 0) return null
   return (
-    <Flex gap="1.5" mt="2" align="center" wrap="wrap" fontSize="13px" color="soft">
-      Subtitles are drawn in. Beside it:
-      <Button size="sm" look="quiet" onClick={() => take('vtt')}>
-        WebVTT
-      </Button>
-      <Button size="sm" look="quiet" onClick={() => take('srt')}>
-        SubRip
-      </Button>
-    </Flex>
+    <Box mt="2">
+      <Labelled label="Subtitles, a line each; an empty line shows nothing">
+        {(id) => (
+          <TextArea
+            id={id}
+            rows={Math.min(6, part.subtitles.length)}
+            fontSize="13px"
+            value={lines}
+            onChange={(e) => setLines(e.target.value)}
+            onBlur={() =>
+              lines !== kept && void attempt(() => changeSubtitles(post.id, index, lines.split('\n')))
+            }
+          />
+        )}
+      </Labelled>
+      <Flex gap="1.5" mt="1" align="center" wrap="wrap" fontSize="13px" color="soft">
+        To be taken beside the clip:
+        <Button size="sm" look="quiet" onClick={() => take('vtt')}>
+          WebVTT
+        </Button>
+        <Button size="sm" look="quiet" onClick={() => take('srt')}>
+          SubRip
+        </Button>
+      </Flex>
+    </Box>
   )
 }
