@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import AxeBuilder from '@axe-core/playwright'
 import { imageSize } from 'image-size'
 import JSZip from 'jszip'
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny'
@@ -374,6 +375,13 @@ test('a passage of a film is cut out as a clip and goes out; a card of its words
   await page.keyboard.press('End')
   await side.blur()
   await expect.poll(() => film.evaluate((v) => v.style.objectPosition)).toBe('100% 50%')
+
+  // The subtitles are changed a line each, and everybody can use what stands there.
+  await beside.getByLabel(/^Subtitles/).fill('Only one line')
+  await beside.getByLabel(/^Subtitles/).blur()
+  await expect(page.getByText(/Leave one empty that is not to be shown/)).toBeVisible()
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze()
+  expect(violations.filter((v) => /serious|critical/.test(v.impact ?? '')).map((v) => v.id)).toEqual([])
 
   // The other post lets a card of its words move instead.
   await cells.nth(1).click()
