@@ -152,6 +152,8 @@ describe('remedies', () => {
   })
 
   it.each([
+    ['there are two clips', { profile: network('loopyard'), clips: 2 }, 'too-many-clips'],
+    ['there is a clip beside a picture', { pictures: 1, clips: 1 }, 'clip-and-pictures'],
     ['a title is missing', { profile: network('rackwell'), pictures: 1, beside: { title: '' } }, 'no-title'],
     [
       'a title is too long',

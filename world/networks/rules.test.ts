@@ -7,6 +7,7 @@ const fields = (id: string, post: Partial<SentPost>): string[] =>
 const rack = { width: 800, height: 1200, bytes: 1000 }
 const clip = { width: 720, height: 1280, bytes: 900_000, seconds: 20 }
 const wide = { ...clip, width: 1280, height: 720 }
+const talk = { clips: [{ ...clip, seconds: 300 }], title: 'Paying a seam', format: 'video' }
 const video = { clips: [clip], title: 'Paying a seam' }
 
 describe('the rules of the networks', () => {
@@ -57,6 +58,11 @@ describe('the rules of the networks', () => {
     ['shutterleaf', { clips: [clip] }, []],
     ['shutterleaf', { clips: [wide] }, ['media']],
     ['rackwell', { title: 'Seams', link: 'https://a.example', clips: [clip] }, ['media']],
+    ['longwave', { ...talk, text: 'Oak.\n\n0:00 Why\n1:00 How\n1:10 When' }, []],
+    ['longwave', { ...talk, text: 'Oak.\n\n0:00 Why\n1:00 How' }, ['media']],
+    ['longwave', { ...talk, text: 'Oak.\n\n0:00 Why\n1:00 How\n1:09 When' }, ['media']],
+    ['longwave', { ...talk, text: 'Oak.\n\n0:01 Why\n1:00 How\n1:10 When' }, ['media']],
+    ['longwave', { ...talk, format: 'clip' }, ['media']],
     ['longwave', { ...video, tags: ['x'.repeat(250), 'y'.repeat(250)] }, []],
     ['longwave', { ...video, tags: ['x'.repeat(250), 'y'.repeat(251)] }, ['tags']],
     ['courier', { text: 'x'.repeat(4097) }, ['text']],
