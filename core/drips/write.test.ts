@@ -251,6 +251,30 @@ describe('whatever is written', () => {
     { weight: 1, arbitrary: fc.string({ minLength: 1, maxLength: 60 }).map((t) => t.replaceAll('#', '')) },
   )
 
+  it('a paragraph’s last words are not told first where no full stop ends them', () => {
+    const again = 'The kiln cracks a slow fire.'
+    const blocks = [
+      `Nobody cracks a slow fire. ${again} A potter does not like a slow fire`,
+      again,
+      again,
+      `- ${again}\n- ${again}`,
+    ]
+    const piece = readWriting(
+      `# Firing a kiln slowly\n\nA kiln is a slow oven.\n\n${blocks.join('\n\n')}`,
+      'kiln',
+    )
+    const posts = writeDrip({
+      piece,
+      passages: weighPassages(piece).map((w) => w.passage),
+      accounts: ['murmur', 'guildhall', 'shutterleaf'].map((id) => ({ id, network: id })),
+      days: [0, 7, 14],
+      house: PLAIN_HOUSE,
+      link: 'https://kiln.example/fire',
+      seed: 1,
+    })
+    for (const { wording } of posts) expect(wording?.text ?? '').not.toMatch(/slow fire (?=[A-Z])/)
+  })
+
   it('no caption is over its limit, says what is not there, or cuts a sentence in two', () => {
     fc.assert(
       fc.property(

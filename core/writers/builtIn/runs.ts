@@ -4,6 +4,7 @@ import type { FoundPassage, Place } from '../../model'
 import { chance } from '../../passages'
 import type { Draft } from '../../setting'
 import { withoutFillers } from '../../speech'
+import { endsSentence } from '../../text'
 import { featuresOf, runAt, type Run, type Stock } from '../stock'
 import { isByHand, isWhole, mayFollow, worthOf } from '../whole'
 
@@ -153,7 +154,16 @@ function ledBy(stock: Stock, own: Run): Draft | null {
   while (study.sentences[end + 1]?.block === block) end++
   const [hook, f] = [study.sentences[end], features[end]]
   const rest = { from: own.from, to: end - 1 }
-  if (!hook || !f || rest.to - rest.from < 1 || rest.to - rest.from > 3 || !mayOpen(stock, end)) return null
+  // What is told first has to end like a sentence, which a paragraph's last one need not.
+  if (
+    !hook ||
+    !f ||
+    !endsSentence(hook.text) ||
+    rest.to - rest.from < 1 ||
+    rest.to - rest.from > 3 ||
+    !mayOpen(stock, end)
+  )
+    return null
   if (f.past || f.imperative || hook.words.length < 5 || hook.tokens[0]?.pos === 'ADP') return null
   if (hook.tokens.some((t) => AGAINST.has(t.lower) || THIRD_PERSON.has(t.lower) || t.lower === 'would'))
     return null
