@@ -4,7 +4,7 @@ import { FACES, type Card, type FaceName, type Look } from '../../core/model'
 import { scenesOf, secondsOf } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
 import type { CutOrder } from './clip'
-import { paint, plainCanvas } from './paint'
+import { paint, plainCanvas, unmoved } from './paint'
 
 /** The bytes of the typefaces that come with Dripline, in base64, by the path of their file. */
 const FILES = import.meta.glob<string>(
@@ -50,12 +50,9 @@ async function facesFor(look: Look): Promise<Faces> {
 }
 
 /** Paints a drawing at its own size. */
-function painted({ width, height, strokes }: Drawing): OffscreenCanvas {
-  const { canvas, context } = plainCanvas(width, height)
-  paint(
-    context,
-    strokes.map((stroke) => ({ stroke, down: 0, shown: 1 })),
-  )
+function painted(drawn: Drawing): OffscreenCanvas {
+  const { canvas, context } = plainCanvas(drawn.width, drawn.height)
+  paint(context, unmoved(drawn))
   return canvas
 }
 
@@ -162,9 +159,9 @@ const cards = {
   },
 
   /** A part of a film as a clip (`cutClip`). Throws with a sentence what cannot be cut. */
-  cut: async (order: CutOrder, onProgress?: (part: number) => void): Promise<MadePicture> => {
+  cut: async (order: CutOrder): Promise<MadePicture> => {
     const { cutClip } = await import('./clip')
-    return cutClip(order, await facesFor(order.look), onProgress)
+    return cutClip(order, await facesFor(order.look))
   },
 
   /** A film as it is, where the network takes it whole. Throws with a sentence what is none or has too many bytes. */
@@ -193,13 +190,9 @@ const cards = {
   },
 
   /** A moving card as a clip of at most about so many bytes (`filmOf`). */
-  film: async (
-    order: ClipOrder,
-    maxBytes: number,
-    onProgress?: (part: number) => void,
-  ): Promise<MadePicture> => {
+  film: async (order: ClipOrder, maxBytes: number): Promise<MadePicture> => {
     const { filmOf } = await import('./film')
-    return filmOf(await scenesFor(order), maxBytes, onProgress)
+    return filmOf(await scenesFor(order), maxBytes)
   },
 }
 

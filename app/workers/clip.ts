@@ -2,28 +2,22 @@ import {
   ALL_FORMATS,
   BlobSource,
   BufferSource,
-  BufferTarget,
   Conversion,
   CustomSource,
-  getFirstEncodableVideoCodec,
   Input,
-  Mp4OutputFormat,
-  Output,
-  WebMOutputFormat,
   type InputVideoTrack,
+  type VideoSample,
 } from 'mediabunny'
-import type { Drawing, Faces } from '../../core/cards'
+import type { Drawing, Faces, Plate } from '../../core/cards'
 import type { Cut, FilmPart, Look } from '../../core/model'
 import { cutIn, movedCut } from '../../core/networks'
 import { hashOf, type MadePicture } from './blobs'
-import { paint, plainCanvas } from './paint'
+import { bitsFor, CannotCut, newFilm, type FilmFile } from './filmFile'
+import { paint, plainCanvas, unmoved } from './paint'
 
-/** Pixels of a clip on its shorter side, and bits a second at most for pictures and for sound. */
-const SIDE = 720
+/** Bits a second at most, for pictures and for sound. */
 const BITS = 2_000_000
 const SOUND = 96_000
-/** How much of what a network takes a clip may come to, since an encoder only aims at a rate. */
-const FULL = 0.75
 /** So many seconds a film may end before what its transcript says. */
 const LATE = 0.5
 
@@ -38,102 +32,99 @@ export interface CutOrder {
   maxBytes: number
 }
 
-/** A part of a film that cannot be made into a clip, in a sentence. */
-export class CannotCut extends Error {
-  override name = 'CannotCut'
-}
-
 /**
- * Cuts a part out of a film, to the frame, as a clip in a shape: the film whole in the brand's frame or filling it about what
- * was chosen of it, what is said drawn in; MP4 (H.264) with the film's sound, or WebM where this browser cannot write that.
- * `onProgress` is told how much is done, 0 to 1. Throws `CannotCut`.
+ * Cuts a part out of a film, to the frame, as a clip in a shape (`newFilm`) with the film's sound: the film whole in the
+ * brand's frame or filling it about what was chosen of it, what is said drawn in. Throws `CannotCut`.
  */
-export async function cutClip(
-  order: CutOrder,
-  faces: Faces,
-  onProgress: (part: number) => void = () => undefined,
-): Promise<MadePicture> {
-  const { drawPlate, drawSaid } = await import('../../core/cards')
-  const { part, look, shape, cut, maxBytes } = order
+export async function cutClip(order: CutOrder, faces: Faces): Promise<MadePicture> {
+  const { drawPlate } = await import('../../core/cards')
+  const { part, look, shape, maxBytes } = order
   const input = new Input({ formats: ALL_FORMATS, source: new Parts(order.address).source })
   try {
     const track = await filmTrack(input)
-    if (!(await track.canDecode()))
-      throw new CannotCut(
-        `This browser cannot show films packed as ${track.codec ?? 'this one is'}. Save it as MP4 (H.264) or WebM, and choose that.`,
-      )
-    const all = await input.computeDuration()
-    if (part.end > all + LATE)
-      throw new CannotCut(
-        `The film ends after ${Math.round(all)} s, before this passage does. Is it the film of this transcript?`,
-      )
-    const film = { width: track.displayWidth, height: track.displayHeight }
-    const plate = drawPlate(part.hook, look, faces, shape, film, part.filled)
-    const scale = SIDE / Math.min(plate.drawing.width, plate.drawing.height)
-    const [width, height] = [even(plate.drawing.width * scale), even(plate.drawing.height * scale)]
-    const { canvas, context } = plainCanvas(width, height)
-    const said = new Map<string, Drawing>()
-    const under = still(plate.drawing, width, height, scale)
-    const over = plate.film.height === plate.drawing.height
-    const box = over ? cutIn(film, about(film, plate.drawing, cut)) : { x: 0, y: 0, ...film }
-    const codec = await getFirstEncodableVideoCodec(['avc', 'vp9', 'vp8'], { width, height })
-    if (!codec) throw new CannotCut('This browser cannot write films. Use another one for clips.')
-    const seconds = Math.min(part.end, all) - part.start
-    const target = new BufferTarget()
-    const mp4 = codec === 'avc'
-    const output = new Output({
-      format: mp4 ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(),
-      target,
-    })
+    const end = await endOf(part, input, track)
+    const size = { width: track.displayWidth, height: track.displayHeight }
+    const plate = drawPlate(part.hook, look, faces, shape, size, part.filled)
+    const film = await newFilm(plate.drawing)
+    const seconds = end - part.start
     const conversion = await Conversion.init({
       input,
-      output,
-      trim: { start: part.start, end: Math.min(part.end, all) },
+      output: film.output,
+      trim: { start: part.start, end },
       video: {
-        codec,
-        bitrate: Math.min(BITS, Math.floor((maxBytes * 8 * FULL) / seconds) - SOUND),
+        codec: film.codec,
+        bitrate: bitsFor(seconds, maxBytes, BITS) - SOUND,
         forceTranscode: true,
-        processedWidth: width,
-        processedHeight: height,
-        process: (sample) => {
-          context.setTransform(1, 0, 0, 1, 0, 0)
-          context.globalAlpha = 1
-          context.drawImage(under, 0, 0)
-          const { film: at } = plate
-          sample.draw(
-            context,
-            box.x,
-            box.y,
-            box.width,
-            box.height,
-            at.x * scale,
-            at.y * scale,
-            at.width * scale,
-            at.height * scale,
-          )
-          const now = sample.timestamp + part.start
-          const words = part.subtitles.find((s) => s.from <= now && now < s.to)?.text
-          if (words) {
-            const drawn = said.get(words) ?? drawSaid(words, plate, look, faces)
-            said.set(words, drawn)
-            paint(context, unmoved(drawn), scale)
-          }
-          return canvas
-        },
+        processedWidth: film.width,
+        processedHeight: film.height,
+        process: await framer(order, faces, plate, film, size),
       },
       audio: { bitrate: SOUND },
     })
-    conversion.onProgress = onProgress
     await conversion.execute()
-    if ((await lengthOf(target.buffer)) < seconds - LATE)
+    if ((await lengthOf(film.bytes())) < seconds - LATE)
       throw new CannotCut(
         'The film breaks off in the middle of this passage. Look whether all of it is there.',
       )
-    const type = mp4 ? 'video/mp4' : 'video/webm'
-    const blob = new Blob([target.buffer ?? new ArrayBuffer(0)], { type })
-    return { blob, hash: await hashOf(blob), type, width, height }
+    return await film.made()
   } finally {
     input.dispose()
+  }
+}
+
+/** Where a part ends in its film, in seconds. Throws `CannotCut` where the film cannot be shown or is over before. */
+async function endOf(part: FilmPart, input: Input, track: InputVideoTrack): Promise<number> {
+  if (!(await track.canDecode()))
+    throw new CannotCut(
+      `This browser cannot show films packed as ${track.codec ?? 'this one is'}. Save it as MP4 (H.264) or WebM, and choose that.`,
+    )
+  const all = await input.computeDuration()
+  if (part.end > all + LATE)
+    throw new CannotCut(
+      `The film ends after ${Math.round(all)} s, before this passage does. Is it the film of this transcript?`,
+    )
+  return Math.min(part.end, all)
+}
+
+/** What paints each frame of a clip: what stands about the film, the film, and what is said. */
+async function framer(
+  { part, look, cut }: CutOrder,
+  faces: Faces,
+  plate: Plate,
+  { width, height, scale }: FilmFile,
+  film: Size,
+): Promise<(sample: VideoSample) => OffscreenCanvas> {
+  const { drawSaid } = await import('../../core/cards')
+  const { canvas, context } = plainCanvas(width, height)
+  const under = plainCanvas(width, height)
+  paint(under.context, unmoved(plate.drawing), scale)
+  const said = new Map<string, Drawing>()
+  const over = plate.film.height === plate.drawing.height
+  const box = over ? cutIn(film, about(film, plate.drawing, cut)) : { x: 0, y: 0, ...film }
+  const { x, y, width: across, height: down } = plate.film
+  return (sample) => {
+    context.setTransform(1, 0, 0, 1, 0, 0)
+    context.globalAlpha = 1
+    context.drawImage(under.canvas, 0, 0)
+    sample.draw(
+      context,
+      box.x,
+      box.y,
+      box.width,
+      box.height,
+      x * scale,
+      y * scale,
+      across * scale,
+      down * scale,
+    )
+    const now = sample.timestamp + part.start
+    const words = part.subtitles.find((s) => s.from <= now && now < s.to)?.text
+    if (words) {
+      const drawn = said.get(words) ?? drawSaid(words, plate, look, faces)
+      said.set(words, drawn)
+      paint(context, unmoved(drawn), scale)
+    }
+    return canvas
   }
 }
 
@@ -196,17 +187,6 @@ interface Size {
   width: number
   height: number
 }
-
-const unmoved = ({ strokes }: Drawing) => strokes.map((stroke) => ({ stroke, down: 0, shown: 1 }))
-
-/** What stands still in a clip, painted once. */
-function still(drawing: Drawing, width: number, height: number, scale: number): OffscreenCanvas {
-  const { canvas, context } = plainCanvas(width, height)
-  paint(context, unmoved(drawing), scale)
-  return canvas
-}
-
-const even = (n: number): number => Math.round(n / 2) * 2
 
 /** A film that is read in parts, so that only what is cut out of it is fetched. A part that broke off is tried again. */
 class Parts {

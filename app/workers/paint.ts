@@ -1,4 +1,4 @@
-import type { MovedStroke } from '../../core/cards'
+import type { Drawing, MovedStroke } from '../../core/cards'
 
 const outlines = new Map<string, Path2D>()
 
@@ -34,4 +34,9 @@ export function paint(
       context.fill(outlineOf(s.outline))
     }
   }
+}
+
+/** The strokes of a drawing as they stand where nothing moves. */
+export function unmoved({ strokes }: Pick<Drawing, 'strokes'>): MovedStroke[] {
+  return strokes.map((stroke) => ({ stroke, down: 0, shown: 1 }))
 }
