@@ -185,7 +185,7 @@ const film = page.getByRole('complementary').locator('video')
 await film.waitFor()
 await page.getByLabel('Place in the clip').fill('4')
 await page.waitForTimeout(1500)
-await film.scrollIntoViewIfNeeded()
+await film.locator('xpath=..').evaluate((frame) => frame.scrollIntoView({ block: 'start' }))
 await shot('clip')
 await page.emulateMedia({ colorScheme: 'dark' })
 await open('/settings', (p) =>
