@@ -91,7 +91,7 @@ export default defineConfig(
     rules: restrict(
       inside,
       NODE,
-      face(String.raw`^(\.\./)+(data|ui|workers|shell|desk|writing)/`, 'the other folder'),
+      face(String.raw`^(\.\./)+(data/(?!more$)|(ui|workers|shell|desk|writing)/)`, 'the other folder'),
       ...foreign('server', 'cli', 'world', 'demo'),
     ),
   },

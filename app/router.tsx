@@ -44,6 +44,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/library/LibraryScreen')).LibraryScreen }),
       },
       {
+        path: 'writing/shelf',
+        lazy: async () => ({ Component: (await import('./writing/ShelfScreen')).ShelfScreen }),
+      },
+      {
         path: 'writing/piece/:id',
         lazy: async () => ({ Component: (await import('./writing/Series')).Series }),
       },
@@ -64,6 +68,10 @@ export const router = createBrowserRouter([
       {
         path: 'dispatch/accounts',
         lazy: async () => ({ Component: (await import('./dispatch/Accounts')).Accounts }),
+      },
+      {
+        path: 'results',
+        lazy: async () => ({ Component: (await import('./results/ResultsScreen')).ResultsScreen }),
       },
       { path: 'settings', lazy: async () => ({ Component: (await import('./settings/Brands')).Brands }) },
       {

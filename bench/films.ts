@@ -112,6 +112,7 @@ function frame(film: FilmText, spoken: readonly Spoken[], at: number, seconds: n
     height: 675,
     strokes: strokesOf(faces.strongLabels.run(title), 48, 628, 40, '#f4efe2'),
     words: [],
+    code: null,
     missing: [],
   }).replace(/^<svg[^>]*>|<\/svg>\s*$/g, '')
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 1200 675"><svg x="0" y="0" width="1200" height="675" viewBox="${600 - w / 2} ${400 - h / 2} ${w} ${h}">${inner}</svg>${hand(at, speaking)}<rect x="0" y="570" width="1200" height="105" fill="#22302e"/>${words}</svg>`

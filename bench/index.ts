@@ -15,6 +15,7 @@ import { horizonFrames, screenFrames } from './frames'
 import { intakeRatios } from './intake'
 import { flood } from './flood'
 import { largeWorkspace } from './large'
+import { manyResults } from './results'
 import { planningCurve } from './planning'
 
 /*
@@ -105,6 +106,11 @@ if (piece) {
     for (let i = 0; i < 10_000; i++) measure(`${caption} https://example.org/a é`, network('murmur').text)
   })
 }
+
+const results = manyResults()
+report('know 50,000 posts by 330,000 readings', 3, 50, 'thousand posts', results.know)
+report('ask them for three months (≤ 200 ms)', 5, 50, 'thousand posts', results.ask)
+report('tell the effects of one network apart (≤ 2000 ms)', 3, 5.5, 'thousand posts', results.tellApart)
 
 console.table(rows)
 if (process.argv.includes('--heart')) process.exit()

@@ -1,7 +1,12 @@
 import { drawCard, facesOf, toSvg } from '../core/cards'
-import { Card, cardLacks, Fault, Look, usualLook } from '../core/model'
+import { Card, cardLacks, FaceName, Fault, Look, usualLook } from '../core/model'
 import { openFaces } from './faces'
 import { jsonFrom, jsonIn } from './jsonIn'
+
+/** A look as it is given here: typefaces and a mark of a brand's own are known to its workspace alone. */
+const ShippedLook = Look.omit({ own: true, mark: true })
+  .extend({ words: FaceName, labels: FaceName })
+  .partial()
 
 /** A card in a look and a shape, drawn: the SVG, its size in pixels, and the letters that no typeface has. */
 export async function card(
@@ -20,7 +25,7 @@ export async function card(
   const words = jsonFrom(new TextDecoder().decode(bytes), 'card', file, parts)
   const lacks = cardLacks(words)
   if (lacks) throw new Fault('bad-file', lacks, file)
-  const chosen = look === undefined ? {} : (await jsonIn(look, 'look', 'look', Look.partial())).data
+  const chosen = look === undefined ? {} : (await jsonIn(look, 'look', 'look', ShippedLook)).data
   const whole = Look.parse({ ...usualLook(''), ...chosen })
   const drawing = drawCard(words, whole, facesOf(whole, await openFaces()), shapeOf(shape ?? '1:1'))
   const { width, height, missing } = drawing

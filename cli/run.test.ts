@@ -304,6 +304,9 @@ describe('the command line itself', () => {
     expect(await bad(words, '--look', file('bad.json', '{"ground": "paper"}'))).toMatchObject({
       message: expect.stringMatching(/^The look is not right at ground/),
     })
+    expect(await bad(words, '--look', file('face.json', '{"words": "Unknown"}'))).toMatchObject({
+      message: expect.stringMatching(/^The look is not right at words/),
+    })
     expect(await bad(words, '--shape', 'tall')).toMatchObject({ where: 'shape' })
   })
 

@@ -71,7 +71,8 @@ it('leaves a login free on every network for linking by hand', () => {
 
 describe('the seed', () => {
   const now = Date.parse('2026-11-25T10:00:00.000Z')
-  const make = (at = now) => makeSeed({ seed: 'seed-1', bornAt: now, now: at, port: 4601, sites: sites() })
+  const made = (at = now) => makeSeed({ seed: 'seed-1', bornAt: now, now: at, port: 4601, sites: sites() })
+  const make = async (at = now) => (await made(at)).bundle
   let bundle: Bundle
   beforeAll(async () => {
     bundle = readBundle(await make())
@@ -148,10 +149,11 @@ describe('the seed', () => {
   })
 
   it('has drips under way and one that waits for review, all in the future and in slots', () => {
-    expect(of(bundle.rows.drips, 'oakum-yard')).toHaveLength(5)
-    const states = new Set(bundle.rows.posts.map((p) => p.state))
-    expect(states).toEqual(new Set(['approved', 'for review']))
-    for (const post of bundle.rows.posts) {
+    // Five to come, and two of before.
+    expect(of(bundle.rows.drips, 'oakum-yard')).toHaveLength(7)
+    const toCome = bundle.rows.posts.filter((p) => p.state !== 'published')
+    expect(new Set(toCome.map((p) => p.state))).toEqual(new Set(['approved', 'for review']))
+    for (const post of toCome) {
       const account = bundle.rows.accounts.find((a) => a.id === post.account)
       expect(Date.parse(post.at ?? '')).toBeGreaterThan(now)
       const wall = toWall(Date.parse(post.at ?? ''), account?.zone ?? 'UTC')
@@ -177,9 +179,32 @@ describe('the seed', () => {
     expect(new Set(said).size).toBe(said.length)
   })
 
+  it('had half a year out, read at every age that each post has by now, as the stand-in networks keep it', async () => {
+    const out = bundle.rows.posts.filter((p) => p.state === 'published')
+    for (const account of ['mu-yard', 'gu-yard', 'mu-huts', 'gu-huts'])
+      expect(out.filter((p) => p.account === account).length).toBeGreaterThan(35)
+    const days = out.map((p) => (now - Date.parse(p.publishedAt ?? '')) / 86_400_000)
+    expect(Math.min(...days)).toBeGreaterThan(0)
+    expect(Math.max(...days)).toBeGreaterThan(170)
+    const world = (await made()).out
+    expect(world.map((p) => p.id).toSorted()).toEqual(out.map((p) => p.id).toSorted())
+    const ages = [1, 6, 24, 72, 168, 720, 2160]
+    for (const post of out) {
+      const mine = bundle.rows.readings
+        .filter((r) => r.post === post.id)
+        .sort((a, b) => (a.takenAt < b.takenAt ? -1 : 1))
+      const hours = (now - Date.parse(post.publishedAt ?? '')) / 3_600_000
+      // A few seconds pass until it is read.
+      expect(mine).toHaveLength(ages.filter((a) => a + 0.01 < hours).length)
+      const seen = mine.map((r) => r.measures?.impressions ?? -1)
+      expect(seen).toEqual(seen.toSorted((a, b) => a - b))
+      expect(Math.min(...seen)).toBeGreaterThanOrEqual(0)
+    }
+  })
+
   it('looks ahead from whatever moment it is made at', async () => {
     const later = now + 40 * 86_400_000
-    for (const post of readBundle(await make(later)).rows.posts)
+    for (const post of readBundle(await make(later)).rows.posts.filter((p) => p.state !== 'published'))
       expect(Date.parse(post.at ?? '')).toBeGreaterThan(later)
   })
 })

@@ -48,7 +48,7 @@ test('every bad address gets a sentence, and nothing already there is lost', asy
   await page.getByRole('button', { name: 'Add this source' }).click()
   await expect(page.getByText('Oakum Yard journal is among your sources already.')).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByText('14 pieces from 2 sources, 7 waiting.')).toBeVisible()
+  await expect(page.getByText('14 pieces from 2 sources, 5 waiting.')).toBeVisible()
 })
 
 test('a broken bundle is refused with a sentence, a whole one comes back unchanged', async ({ page }) => {
@@ -71,15 +71,15 @@ test('a broken bundle is refused with a sentence, a whole one comes back unchang
     await page.getByRole('button', { name: 'Leave it' }).click()
   }
   await page.goto('/intake')
-  await expect(page.getByText('7 waiting')).toBeVisible()
+  await expect(page.getByText('5 waiting')).toBeVisible()
   await page.keyboard.press('x')
-  await expect(page.getByText('6 waiting')).toBeVisible()
+  await expect(page.getByText('4 waiting')).toBeVisible()
   await page.goto('/settings/bundle')
   await page.getByLabel('A bundle file').setInputFiles(path)
   await page.getByRole('button', { name: 'Replace everything' }).click()
   await expect(page.getByText('The bundle was read in.')).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByText('14 pieces from 2 sources, 7 waiting.')).toBeVisible()
+  await expect(page.getByText('14 pieces from 2 sources, 5 waiting.')).toBeVisible()
 })
 
 test('a second browser is told that another owns the spool, and may take it over', async ({
@@ -118,16 +118,16 @@ test('a second browser is told that another owns the spool, and may take it over
 
 test('without the server the work goes on, and the screen says so', async ({ page }) => {
   await page.goto('/intake')
-  await expect(page.getByText('7 waiting')).toBeVisible()
+  await expect(page.getByText('5 waiting')).toBeVisible()
   await page.route('**/api/**', (route) => route.abort())
   await expect(page.getByText(/The server does not answer/)).toBeVisible({ timeout: 20_000 })
   await page.keyboard.press('x')
-  await expect(page.getByText('6 waiting')).toBeVisible()
+  await expect(page.getByText('4 waiting')).toBeVisible()
   // A request that is being refused just then would otherwise hang.
   await page.unrouteAll({ behavior: 'wait' })
   await expect(page.getByText(/The server does not answer/)).toBeHidden({ timeout: 20_000 })
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('7 waiting')).toBeVisible()
+  await expect(page.getByText('5 waiting')).toBeVisible()
 })
 
 test('an account with places, another system and one served by hand are linked', async ({ page }) => {

@@ -366,3 +366,62 @@ test('the brand is quiet for a day: the difference is shown on each account’s 
   await page.keyboard.press('Control+z')
   await expect(page.getByText(/^Undone: change Oakum Yard\.$/)).toBeVisible()
 })
+
+test('what posts earned is compared, and the best times are applied: by mouse, then by keyboard', async ({
+  page,
+}, info) => {
+  await openHorizon(page)
+  await page.keyboard.press('7')
+  await expect(page.getByRole('heading', { name: 'Results' })).toBeVisible()
+  const table = page.getByRole('region', { name: 'Compared' }).getByRole('table')
+  await expect(table.getByRole('rowheader', { name: /^opens with/ }).first()).toBeVisible()
+  await expect(page.getByText(/^Seen a post after 7 d: [\d,]+, of \d+ posts; /)).toBeVisible()
+  // Put together by the next things in turn, and the sheet says what the table does.
+  await page.keyboard.press('s')
+  await page.getByLabel('By what posts are put together').selectOption('weekday')
+  await expect(table.getByRole('rowheader').first()).toHaveText('Monday')
+  const posts = (await table.getByRole('row').nth(1).getByRole('cell').first().innerText()).trim()
+  const saved = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'CSV' }).click()
+  const file = info.outputPath('results.csv')
+  await (await saved).saveAs(file)
+  expect(readFileSync(file, 'utf8').split('\r\n')[1]).toMatch(new RegExp(`^Monday,${posts},`))
+  await page.getByLabel('Whose posts').selectOption('account gu-yard')
+  await expect(page.getByRole('heading', { name: 'By hour and weekday' })).toBeVisible()
+
+  await page.getByRole('link', { name: 'Its slots and best times, on the Horizon' }).click()
+  await page.getByRole('button', { name: 'Propose the best times' }).click()
+  await expect(
+    page.getByText(/^Learned from \d+ posts of this account: with \d+ slots? at another hour/),
+  ).toBeVisible()
+  await expect(page.getByText(/posts? moves?, by .+ on average/)).toBeVisible()
+  await page.getByRole('button', { name: 'Apply' }).click()
+  await expect(page.getByText(/^Kept; \d+ posts? moved\./)).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText(/^Undone: change when @oakum-yard may post/)).toBeVisible()
+
+  // The same by keys alone.
+  await page.getByRole('button', { name: 'Propose the best times' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Apply' })).toBeEnabled()
+  await page.getByRole('button', { name: 'Apply' }).focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/^Kept; \d+ posts? moved\./)).toBeVisible()
+})
+
+test('a post that earned much is dripped again in other words, and waits for review', async ({ page }) => {
+  await openHorizon(page)
+  await page.keyboard.press('b')
+  await expect(page.getByRole('button', { name: 'Brand: Fernhollow Huts' })).toBeVisible()
+  await page.goto('/results?account=sh-huts&span=182&age=1+d')
+  const best = page.getByRole('region', { name: 'Earned most, for its account' })
+  const line = best.getByRole('button', { name: 'Drip again' }).first()
+  const words = await best.getByRole('link').first().innerText()
+  await line.click()
+  await expect(page.getByText(/^In other words .+ waits for review\.$/)).toBeVisible()
+  const caption = page.getByTestId('caption')
+  await expect(caption).toBeVisible()
+  await expect(caption).not.toHaveText(words)
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('Undone: drip a post again.')).toBeVisible()
+})

@@ -65,6 +65,7 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     '/writing/pictures',
     (p) => p.getByRole('group', { name: 'Pictures of the library' }).locator('img').first().waitFor(),
   ],
+  ['Shelf', '/writing/shelf', (p) => p.getByRole('list', { name: 'Passages' }).waitFor()],
   ['Briefs', '/writing/briefs', (p) => p.getByTestId('example').first().waitFor()],
   ['Horizon, week', '/horizon', (p) => p.getByRole('img', { name: /week as drawn/ }).waitFor()],
   [
@@ -88,6 +89,7 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     '/dispatch/accounts',
     (p) => p.getByRole('button', { name: 'Slots and quiet days' }).first().waitFor(),
   ],
+  ['Results', '/results?account=gu-yard&span=182', (p) => p.getByText('By hour and weekday').waitFor()],
   ['Brands', '/settings', (p) => p.getByRole('button', { name: 'Make the brand' }).waitFor()],
   ['Notices', '/settings/notices', (p) => p.getByText('Tell me of').waitFor()],
   ['Services', '/settings/services', (p) => p.getByRole('region', { name: 'A shortener' }).waitFor()],
@@ -101,6 +103,7 @@ const IN_LIGHT_ALONE = new Set([
   'Sources',
   'House style',
   'Briefs',
+  'Shelf',
   'Rehearsal',
   'By hand',
   'Accounts',
@@ -202,6 +205,7 @@ test('the keyboard goes to every station and names its keys', async ({ page }) =
     ['4', '/writing'],
     ['5', '/horizon'],
     ['6', '/dispatch'],
+    ['7', '/results'],
     ['1', '/'],
   ] as const) {
     await page.keyboard.press(key)
@@ -221,15 +225,15 @@ test('what one tab changes the other shows, and a change is undone after a reloa
   await page.goto('/intake')
   const other = await context.newPage()
   await other.goto('/intake')
-  await expect(other.getByText('7 waiting')).toBeVisible()
+  await expect(other.getByText('5 waiting')).toBeVisible()
   await page.keyboard.press('x')
-  await expect(page.getByText('6 waiting')).toBeVisible()
-  await expect(other.getByText('6 waiting')).toBeVisible()
+  await expect(page.getByText('4 waiting')).toBeVisible()
+  await expect(other.getByText('4 waiting')).toBeVisible()
   await other.close()
   await page.reload()
-  await expect(page.getByText('6 waiting')).toBeVisible()
+  await expect(page.getByText('4 waiting')).toBeVisible()
   await page.keyboard.press('Control+z')
-  await expect(page.getByText('7 waiting')).toBeVisible()
+  await expect(page.getByText('5 waiting')).toBeVisible()
   await expect(page.getByText(/^Undone: set aside “/i)).toBeVisible()
 })
 

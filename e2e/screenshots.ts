@@ -54,20 +54,13 @@ await shot('intake')
 await page.getByRole('link', { name: 'Varnish in damp weather' }).click()
 await page.getByRole('listbox', { name: 'Passages' }).getByRole('option').nth(2).click()
 await shot('reader')
-const brand = async (name: string): Promise<void> => {
-  await page.getByRole('button', { name: /^Brand:/ }).click()
-  await page
-    .getByRole('menuitem', { name })
-    .or(page.getByRole('button', { name, exact: true }))
+await open('/writing/shelf', (p) =>
+  p
+    .getByText(/comes \d/)
     .first()
-    .click()
-  await page.waitForTimeout(1000)
-}
-await brand('Fernhollow Huts')
-await open('/intake/sources', (p) => p.getByRole('button', { name: /content sheet/ }).waitFor())
-await page.getByRole('button', { name: /content sheet/ }).click()
-await shot('sources')
-await brand('Oakum Yard')
+    .waitFor(),
+)
+await shot('shelf')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await shot('writing')
 await open('/writing/look', async (p) => {
@@ -85,22 +78,12 @@ await open('/writing/briefs?network=murmur&beside=broadside', (p) =>
   p.getByTestId('example').nth(3).waitFor(),
 )
 await shot('briefs')
-await open('/settings/services', (p) => p.getByRole('region', { name: 'A connected writer' }).waitFor())
-for (const name of [
-  'A connected writer',
-  'A shortener',
-  'A stock of pictures',
-  'Pictures made to order',
-  'The team chat',
-])
+await open('/settings/services', (p) => p.getByRole('region', { name: 'A stock of pictures' }).waitFor())
+for (const name of ['A stock of pictures', 'Pictures made to order'])
   await page
     .getByRole('region', { name })
     .getByRole('button', { name: /stand-in/ })
     .click()
-await page.getByRole('button', { name: 'Keep and try' }).click()
-await page.getByText(/^It answered/).waitFor()
-await page.getByRole('heading', { name: 'Services' }).scrollIntoViewIfNeeded()
-await shot('services')
 await open('/writing/pictures', (p) =>
   p.getByRole('group', { name: 'Pictures of the library' }).locator('img').nth(20).waitFor(),
 )
@@ -159,6 +142,10 @@ await page.getByLabel(/^Slots a week/).fill('3')
 await page.getByRole('button', { name: 'Try it' }).click()
 await page.getByText(/^Of what stands, \d+ posts? moves?/).waitFor()
 await shot('rehearsal')
+await open('/results?account=gu-yard&span=182&by=opening', (p) =>
+  p.getByText('By hour and weekday').waitFor(),
+)
+await shot('results')
 await open('/dispatch', (p) => p.getByLabel('Which deliveries').waitFor())
 await page.getByLabel('Which deliveries').selectOption('published')
 await page.locator('main button', { hasText: 'The network took it.' }).first().click()

@@ -56,7 +56,7 @@ export async function startWorld(parts: {
     dataDir: join(parts.folder, 'world'),
     sites: parts.sites ?? [],
     accounts: LOGINS,
-    seed: parts.seed ?? (() => Promise.resolve(new Uint8Array())),
+    seed: async (seed) => ({ bundle: (await parts.seed?.(seed)) ?? new Uint8Array(), out: [] }),
   })
   await world.listen({ port: parts.port, host: '127.0.0.1' })
   return world

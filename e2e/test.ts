@@ -1,17 +1,42 @@
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
 import { test as base } from '@playwright/test'
 import { until } from './until'
 
-export { expect, type Page } from '@playwright/test'
+export { expect, type Locator, type Page } from '@playwright/test'
 
-/** The tests of a spec begin once its own demo has a workspace ready; the world's port is one above the server's. */
+/**
+ * Each spec has a demo of its own, with a server and a world (one port above it), which is there while its tests run and no longer:
+ * all of them at once would want four gigabytes.
+ */
 export const test = base.extend<object, { demoIsUp: undefined }>({
   demoIsUp: [
     // eslint-disable-next-line no-empty-pattern -- Playwright reads from it which fixtures are wanted: none.
-    async ({}, use, { project }) => {
-      const at = new URL(project.use.baseURL ?? '')
-      const seed = `http://localhost:${Number(at.port) + 1}/demo/seed.zip`
-      await until(async () => (await fetch(seed).catch(() => null))?.ok === true, 180_000)
-      await use(undefined)
+    async ({}, ready, { project }) => {
+      const { port } = new URL(project.use.baseURL ?? '')
+      const worldPort = Number(port) + 1
+      const demo = spawn(process.execPath, [join(import.meta.dirname, '../scripts/start.mjs')], {
+        stdio: ['ignore', 'ignore', 'inherit'],
+        env: {
+          ...process.env,
+          PORT: port,
+          WORLD_PORT: String(worldPort),
+          DATA_DIR: String(project.metadata['folder']),
+        },
+      })
+      const gone = new Promise<void>((resolve) => demo.once('exit', () => resolve()))
+      try {
+        // The tests begin once it has a workspace ready.
+        await until(
+          async () =>
+            (await fetch(`http://localhost:${worldPort}/demo/seed.zip`).catch(() => null))?.ok === true,
+          180_000,
+        )
+        await ready(undefined)
+      } finally {
+        demo.kill('SIGTERM')
+        await gone
+      }
     },
     { scope: 'worker', auto: true, timeout: 190_000 },
   ],

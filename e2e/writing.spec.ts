@@ -1,10 +1,19 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
+import { createCanvas, loadImage } from '@napi-rs/canvas'
 import { imageSize } from 'image-size'
+import jsQR from 'jsqr'
 import JSZip from 'jszip'
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { ALL_FORMATS, BufferSource, Input } from 'mediabunny'
-import { expect, test, type Page } from './test'
+import { expect, test, type Locator, type Page } from './test'
 import { moveTime } from './time'
+
+/** Finds nothing on a page that keeps people from using it (axe). */
+async function noneSerious(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze()
+  expect(violations.filter((v) => /serious|critical/.test(v.impact ?? '')).map((v) => v.id)).toEqual([])
+}
 
 async function openSheet(page: Page): Promise<void> {
   await page.goto('/')
@@ -132,9 +141,8 @@ test('a writer is connected and tried, writes a drip, and where it fails the bui
   await page.getByLabel('Captions are written by').selectOption('connected')
   await expect(page.getByText(/workshop-1: what it writes is fitted and checked/)).toBeVisible()
   await page.goto('/intake')
-  await expect(page.getByRole('heading', { name: 'Intake' })).toBeVisible()
-  await page.keyboard.press('ArrowDown')
-  await page.keyboard.press('d')
+  await page.getByRole('link', { name: 'How long a refit takes' }).click()
+  await page.getByRole('button', { name: 'Start a drip' }).click()
   await page.getByRole('button', { name: 'Write the drip' }).click()
   await expect(page).toHaveURL(/\/writing\//, { timeout: 60_000 })
   const cells = page.locator('button[data-post]')
@@ -229,7 +237,29 @@ test('a picture is changed with p, a card by its words, and the drip’s picture
   await expect
     .poll(() => shown.evaluate((i: HTMLImageElement) => `${i.naturalWidth}x${i.naturalHeight}`))
     .toBe('1080x1350')
+
+  // With a code in its corner, which another program reads from what is shown.
+  await picture.getByRole('checkbox', { name: 'The link as a code in its corner' }).check()
+  const coded = page.getByRole('complementary').getByRole('img', { name: /With the link as a QR code/ })
+  await expect(coded.first()).toBeVisible()
+  await expect.poll(() => readCode(coded.first())).toMatch(/^http:\/\/\S+seven-tools/)
 })
+
+/** What the QR code in a picture of a page says. It leaves the page as a PNG: as numbers it takes seconds. */
+async function readCode(picture: Locator): Promise<string | null> {
+  const png = await picture.evaluate((img: HTMLImageElement) => {
+    const canvas = document.createElement('canvas')
+    canvas.width = 540
+    canvas.height = Math.round((540 * img.naturalHeight) / Math.max(1, img.naturalWidth)) || 1
+    canvas.getContext('2d')?.drawImage(img, 0, 0, canvas.width, canvas.height)
+    return canvas.toDataURL('image/png')
+  })
+  const image = await loadImage(png)
+  const context = createCanvas(image.width, image.height).getContext('2d')
+  context.drawImage(image, 0, 0)
+  const { data } = context.getImageData(0, 0, image.width, image.height)
+  return jsQR(data, image.width, image.height)?.data ?? null
+}
 
 test('a colour of the look is kept, and cards are drawn in it; what is hard to read is told', async ({
   page,
@@ -253,6 +283,59 @@ test('a colour of the look is kept, and cards are drawn in it; what is hard to r
   await expect(page.getByRole('checkbox', { name: 'title' })).not.toBeChecked()
 })
 
+test('a typeface and a mark of the brand’s own are drawn on cards, also after a reload, and taken out again', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/writing/look')
+  const card = page.getByRole('group', { name: 'Cards of three passages' }).getByRole('img').first()
+  /** How many pixels of the card have a red that nothing else here has. */
+  const reds = () =>
+    card.evaluate((img: HTMLImageElement) => {
+      const canvas = new OffscreenCanvas(540, 675)
+      const context = canvas.getContext('2d')
+      context?.drawImage(img, 0, 0, 540, 675)
+      const data = context?.getImageData(0, 0, 540, 675).data ?? []
+      let red = 0
+      for (let at = 0; at < data.length; at += 4)
+        if ((data[at] ?? 0) > 250 && (data[at + 1] ?? 9) < 5 && (data[at + 2] ?? 9) < 5) red++
+      return red
+    })
+  await expect(card).toHaveAttribute('src', /^blob:/)
+  const first = await card.getAttribute('src')
+
+  // What is no font is refused with a sentence; a packed one is unpacked by the server, and words are set in it.
+  const face = page.getByLabel('A typeface of the brand’s own')
+  await face.setInputFiles('package.json')
+  await expect(page.getByText(/cannot be read as a font/)).toBeVisible()
+  await face.setInputFiles(
+    'node_modules/@fontsource/spline-sans-mono/files/spline-sans-mono-latin-500-normal.woff2',
+  )
+  await page.getByLabel('What is said').selectOption('Spline Sans Mono (own)')
+  await expect(card).not.toHaveAttribute('src', first ?? '')
+
+  // An SVG as a mark: two to one, red.
+  expect(await reds()).toBe(0)
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10"><script>alert(1)</script><rect width="20" height="10" fill="#ff0000"/></svg>'
+  await page
+    .getByLabel('The brand’s mark')
+    .setInputFiles({ name: 'mark.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+  // Five hundredths of the shorter side high: 27 by 54 pixels here.
+  await expect.poll(reds).toBeGreaterThan(1300)
+  expect(await reds()).toBeLessThan(1600)
+  await noneSerious(page)
+
+  await page.reload()
+  await expect.poll(reds).toBeGreaterThan(1300)
+  await expect(page.getByLabel('What is said')).toHaveValue('Spline Sans Mono (own)')
+  await page.getByRole('button', { name: 'Take it off' }).click()
+  await expect.poll(reds).toBe(0)
+  await page.getByRole('button', { name: 'Take out Spline Sans Mono (own)' }).click()
+  await expect(page.getByLabel('What is said')).toHaveValue('Literata')
+})
+
 test('a picture comes from the stock with its credit, is cropped by keys, and goes into the library', async ({
   page,
 }) => {
@@ -272,6 +355,7 @@ test('a picture comes from the stock with its credit, is cropped by keys, and go
   await picture.getByRole('searchbox', { name: 'Search the stock' }).fill('tools in winter')
   const offered = picture.getByRole('button', { name: /^Hand tools in a row in winter\. Picture: / })
   await expect(offered).toHaveAccessibleName(/has to be named/)
+  await noneSerious(page)
   const line = /Picture: [^.]+/.exec((await offered.getAttribute('aria-label')) ?? '')?.[0] ?? ''
   await offered.click()
   await expect(page.getByTestId('caption')).toContainText(line)
@@ -281,6 +365,7 @@ test('a picture comes from the stock with its credit, is cropped by keys, and go
   const frame = picture.getByRole('application')
   await expect(frame).toBeFocused()
   await expect(frame).toHaveAccessibleName(/67 per cent of its width/)
+  await noneSerious(page)
   await page.keyboard.press('+')
   await page.keyboard.press('Shift+ArrowLeft')
   await expect(frame).toHaveAccessibleName(/60 per cent of its width/)
@@ -295,6 +380,7 @@ test('a picture comes from the stock with its credit, is cropped by keys, and go
   // Made to order: what is proposed may be changed, it takes a while, and it wants to be described.
   await picture.getByRole('button', { name: 'To order' }).click()
   await expect(picture.getByLabel('What is ordered')).toHaveValue(/It shows what this says: “/)
+  await noneSerious(page)
   await picture.getByLabel('What is ordered').fill('A kettle on the stove, at dawn')
   await picture.getByRole('button', { name: 'Order', exact: true }).click()
   await expect(picture.getByText(/Being made, \d+ s/)).toBeVisible()
@@ -323,6 +409,19 @@ test('a picture comes from the stock with its credit, is cropped by keys, and go
 
 test('a drip is taken away as a zip with its captions and pictures', async ({ page }, info) => {
   await openSheet(page)
+  // A list goes out to Guildhall as a document, a card to Shutterleaf as a story.
+  await page.locator('button[data-post]').nth(1).click()
+  const beside = page.getByRole('complementary')
+  await beside.getByRole('group', { name: 'Pictures to choose from' }).getByRole('button').first().click()
+  await beside.getByLabel('Layout').selectOption('list')
+  await beside.getByLabel('What the list is of').fill('Worth buying once')
+  await beside.getByLabel('Points, one a line').fill('A story stick.\nTwo chisels.')
+  await beside.getByLabel('Points, one a line').blur()
+  await beside.getByRole('button', { name: 'As slides' }).click()
+  await expect(beside.getByRole('heading', { name: 'Document of 4 pages' })).toBeVisible()
+  await page.locator('button[data-post]').nth(2).click()
+  await beside.getByRole('button', { name: 'Story', exact: true }).click()
+  await expect(beside.getByText('A story: readers see the picture alone')).toBeVisible()
   const saved = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Take away' }).click()
   const file = info.outputPath('away.zip')
@@ -332,10 +431,20 @@ test('a drip is taken away as a zip with its captions and pictures', async ({ pa
   expect(names).toContain('captions.csv')
   expect(names.filter((n) => n.endsWith('.txt')).length).toBeGreaterThan(3)
   expect(names).not.toContain('missing pictures.txt')
-  const [picture = ''] = names.filter((n) => /^shutterleaf-.*\.(png|jpg)$/.test(n))
-  const { width, height } = imageSize(new Uint8Array((await zip.file(picture)?.async('nodebuffer')) ?? []))
-  // One of the shapes that the network takes.
-  expect([1, 0.8]).toContain(width / height)
+  const shapes = await Promise.all(
+    names
+      .filter((n) => /^shutterleaf-.*\.(png|jpg)$/.test(n))
+      .map(async (name) => imageSize(new Uint8Array((await zip.file(name)?.async('nodebuffer')) ?? []))),
+  )
+  // The story is tall, the others have one of the shapes that the network takes.
+  const ratios = shapes.map(({ width, height }) => width / height)
+  expect(ratios.filter((r) => Math.abs(r - 9 / 16) < 0.01)).toHaveLength(1)
+  expect(ratios.filter((r) => r === 1 || r === 0.8)).toHaveLength(ratios.length - 1)
+  const [pdf = ''] = names.filter((n) => /^guildhall-.*\.pdf$/.test(n))
+  const document = await getDocument({ data: (await zip.file(pdf)?.async('uint8array')) ?? new Uint8Array() })
+    .promise
+  expect(document.numPages).toBe(4)
+  expect(((await document.getMetadata()).info as { Title?: string }).Title).toBe('Worth buying once')
 })
 
 test('a passage of a film is cut out as a clip and goes out; a card of its words moves in its place', async ({
@@ -380,14 +489,27 @@ test('a passage of a film is cut out as a clip and goes out; a card of its words
   await beside.getByLabel(/^Subtitles/).fill('Only one line')
   await beside.getByLabel(/^Subtitles/).blur()
   await expect(page.getByText(/Leave one empty that is not to be shown/)).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze()
-  expect(violations.filter((v) => /serious|critical/.test(v.impact ?? '')).map((v) => v.id)).toEqual([])
+  await noneSerious(page)
 
   // The other post lets a card of its words move instead.
   await cells.nth(1).click()
   const choice = beside.getByRole('group', { name: 'Pictures to choose from' })
   await choice.getByRole('button').nth(1).click()
   await expect(beside.locator('canvas')).toBeVisible()
+
+  // Its file is made beforehand: what is cancelled leaves nothing, and what is made is saved, and again without making it.
+  const make = beside.getByRole('button', { name: 'Make the file now' })
+  await make.click()
+  await beside.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByText('It was cancelled; the post is as it was.')).toBeVisible()
+  const own = page.waitForEvent('download')
+  await make.click()
+  await expect(beside.getByRole('progressbar', { name: 'How much of the clip is made' })).toBeVisible()
+  const alone = readFileSync(await (await own).path())
+  await expect(beside.getByText(/^720 × 1280, \d+\.\d MB$/)).toBeVisible()
+  const again = page.waitForEvent('download')
+  await beside.getByRole('button', { name: 'Save the file' }).click()
+  expect(readFileSync(await (await again).path()).equals(alone)).toBe(true)
 
   const saved = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Take away' }).click()
@@ -426,3 +548,31 @@ async function readClip(bytes: Uint8Array) {
     sound: (await input.getPrimaryAudioTrack()) !== null,
   }
 }
+
+test('the shelf drips what has rested, and a passage is taken off it by a key', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/writing/shelf')
+  const passages = page.getByRole('list', { name: 'Passages' }).getByRole('listitem')
+  await expect(page.getByText('drips from the shelf, 2 a week')).toBeVisible()
+  // The runner fills the coming week by itself.
+  await expect(passages.filter({ hasText: /comes \d/ }).first()).toBeVisible()
+  const before = await passages.count()
+  await passages.nth(before - 1).click()
+  await page.keyboard.press('x')
+  await expect(passages).toHaveCount(before - 1)
+  await page.getByRole('button', { name: 'Off it' }).click()
+  await expect(passages).toHaveCount(1)
+  await expect(passages.first()).toContainText('You took it off.')
+  await page.keyboard.press('Control+z')
+  await expect(passages).toHaveCount(0)
+  // A row that asks for a longer rest is given less at once, on the bench, in the row.
+  await page.getByRole('link', { name: 'Journal, long and thin' }).click()
+  await page.getByRole('button', { name: 'Row 2' }).click()
+  const given = page.getByRole('group', { name: 'What the shelf would give' })
+  await expect(given).toContainText(/may come; first “|nothing/)
+  const restingLess = await given.innerText()
+  await page.getByLabel('Days of rest').fill('400')
+  await page.keyboard.press('Tab')
+  await expect(given).not.toHaveText(restingLess.replace(/\s+/g, ' '))
+})

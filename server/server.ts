@@ -39,6 +39,7 @@ import { Trials } from './dispatch/trials'
 import { Worker } from './dispatch/worker'
 import { clockRoutes } from './routes/clock'
 import { documentRoutes } from './routes/documents'
+import { fontRoutes } from './routes/fonts'
 import type { World } from './intake/addresses'
 import { Watcher } from './intake/watch'
 import { fetchText, intakeRoutes } from './routes/intake'
@@ -61,6 +62,8 @@ const SWEEP = 60_000
 /** How often media are looked through for what nobody needs any more, in milliseconds. */
 const HOUR = 3_600_000
 const API_BODY = 2 * 1024 * 1024
+/** What is taken as bytes, by its media type: what a post may show, and fonts. */
+const BYTES = /^(?:image\/(?:png|jpeg|webp)|video\/(?:mp4|webm)|application\/pdf|font\/woff2)$/
 
 /**
  * The server: listens at once, opens the spool behind that (503 with Retry-After until it is
@@ -136,10 +139,8 @@ export async function createServer(
     },
     transform: jsonSchemaTransform,
   })
-  app.addContentTypeParser(
-    /^(?:image\/(?:png|jpeg|webp)|video\/(?:mp4|webm))$/,
-    { parseAs: 'buffer', bodyLimit: 9 * 1024 * 1024 },
-    (_request, body, done) => done(null, body),
+  app.addContentTypeParser(BYTES, { parseAs: 'buffer', bodyLimit: 9 * 1024 * 1024 }, (_request, body, done) =>
+    done(null, body),
   )
   app.setErrorHandler((error: FastifyError | Fault, request, reply) => {
     const fault = toFault(error)
@@ -192,6 +193,7 @@ export async function createServer(
   calendarRoutes(app, context)
   documentRoutes(app, context)
   watchRoutes(app, context)
+  fontRoutes(app)
   metricRoutes(app, context)
   if (demo && movable && options.worldUrl) demo.demo(app, context, options.worldUrl, movable)
   await serveApp(app, options.appDir)
@@ -299,12 +301,12 @@ function checkContentType(request: FastifyRequest): void {
   const hasBody =
     Number(request.headers['content-length'] ?? 0) > 0 || request.headers['transfer-encoding'] !== undefined
   if (!hasBody) return
-  if (
-    type &&
-    (/^application\/json\b/.test(type) || /^(?:image\/(?:png|jpeg|webp)|video\/(?:mp4|webm))$/.test(type))
+  if (type && (/^application\/json\b/.test(type) || BYTES.test(type))) return
+  throw new Fault(
+    'wrong-type',
+    'Send JSON, or a picture as PNG, JPEG or WebP, a clip as MP4 or WebM, or a document as PDF.',
+    'content-type',
   )
-    return
-  throw new Fault('wrong-type', 'Send JSON, or a picture as PNG, JPEG or WebP.', 'content-type')
 }
 
 /** What PostgreSQL and Node say of values that they do not take: NUL in a text, numbers out of range, signs in headers. */

@@ -15,12 +15,15 @@ import { SERVICE_KEY, serviceRoutes } from './services'
 import { STOCK, stockRoutes } from './stock'
 import { appearsAt, momentsOf, siteRoutes, type Site } from './sites/site'
 import { Store, TROUBLES, VICES, WorldAccount, type State, type WorldLogin } from './state'
+import type { WorldPost } from './posts'
 
 export * from './drawing'
 export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
 export { captionsOf, channelFeed, webvtt, type Caption, type Recording, type SiteFilm } from './sites/films'
+export { audienceOf, measuresOf } from './audience'
 export type { WorldLogin } from './state'
+export type { WorldPost } from './posts'
 
 export interface WorldOptions {
   port: number
@@ -28,8 +31,8 @@ export interface WorldOptions {
   dataDir: string
   sites: readonly Site[]
   accounts: readonly WorldLogin[]
-  /** The demo's workspace as a bundle, made for a seed id and a moment. */
-  seed: (seed: string, bornAt: number, now: number) => Promise<Uint8Array>
+  /** The demo's workspace as a bundle, made for a seed id and a moment, and what its accounts have out by then. */
+  seed: (seed: string, bornAt: number, now: number) => Promise<{ bundle: Uint8Array; out: WorldPost[] }>
 }
 
 /** How long a made seed may stand before it is made again for the present. */
@@ -67,7 +70,7 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   })
   await app.register(formbody)
   app.addContentTypeParser(
-    /^(?:image|video)\/|^multipart\/form-data/,
+    /^(?:image|video)\/|^application\/pdf|^multipart\/form-data/,
     { parseAs: 'buffer', bodyLimit: 12 * 1024 * 1024 },
     (_request, body, done) => done(null, body),
   )
@@ -110,11 +113,15 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
   )
   app.get('/demo', () => ({ seed: store.state.seed }))
   let made: { seed: string; at: number; bytes: Promise<Uint8Array> } | null = null
+  const putOut = ({ bundle, out }: { bundle: Uint8Array; out: WorldPost[] }): Uint8Array => {
+    for (const post of out) if (!store.posts.find(post.id)) store.posts.add(post)
+    return bundle
+  }
   const seedBytes = async (): Promise<Uint8Array> => {
     const now = await clock.now()
     const { seed, bornAt } = store.state
     if (made?.seed !== seed || Math.abs(now - made.at) > SEED_AGE)
-      made = { seed, at: now, bytes: options.seed(seed, bornAt, now) }
+      made = { seed, at: now, bytes: options.seed(seed, bornAt, now).then(putOut) }
     return made.bytes
   }
   app.addHook('onListen', () => {

@@ -54,7 +54,7 @@ export type Vice = (typeof VICES)[number]
 const Link = z.object({ code: z.string(), url: z.string(), clicks: z.number() })
 export type Link = z.infer<typeof Link>
 
-/** A picture or clip that was uploaded to a network. */
+/** A picture, clip or document that was uploaded to a network. */
 const WorldMedia = z.object({
   id: z.string(),
   network: z.string(),
@@ -62,10 +62,19 @@ const WorldMedia = z.object({
   width: z.number(),
   height: z.number(),
   bytes: z.number(),
-  /** How long a clip plays; a picture does not. */
+  /** How long a clip plays, and how many pages a document has. */
   seconds: z.number().default(0),
+  pages: z.number().default(0),
 })
 export type WorldMedia = z.infer<typeof WorldMedia>
+
+export type MediaKind = 'picture' | 'clip' | 'document'
+
+/** What a file is, by its media type. */
+export function kindOf(type: string): MediaKind {
+  if (type.startsWith('video/')) return 'clip'
+  return type === 'application/pdf' ? 'document' : 'picture'
+}
 
 const State = z.object({
   seed: z.string(),
@@ -174,9 +183,9 @@ export class Store {
     this.media.write(media)
   }
 
-  /** Whether what was uploaded under an id is a clip. */
-  isClip(id: string): boolean {
-    return this.media.find(id)?.type.startsWith('video/') ?? false
+  /** What was uploaded under an id; a picture where nothing was. */
+  kindOf(id: string): MediaKind {
+    return kindOf(this.media.find(id)?.type ?? '')
   }
 
   getMedia(id: string): Buffer {

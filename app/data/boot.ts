@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { asFault, USUAL_NOTICES, type Workspace } from '../../core/model'
+import { asFault, freshWorkspace, type Workspace } from '../../core/model'
 import { bytes, get, post, setWorkspace } from './api'
 import { importBundle } from './bundle'
 import { nowIso, readClock } from './clock'
@@ -38,20 +38,7 @@ async function open(): Promise<Boot> {
     ;[workspace] = await all('workspace')
   }
   if (!workspace) {
-    workspace = {
-      id: nanoid(),
-      seed: null,
-      held: null,
-      lastBundleAt: null,
-      weeklyBundle: 'off',
-      lastVisitAt: null,
-      visitBefore: null,
-      notices: USUAL_NOTICES,
-      aheadDays: 30,
-      receiptCursor: 0,
-      readingCursor: 0,
-      createdAt: nowIso(),
-    }
+    workspace = freshWorkspace(nanoid(), null, nowIso())
     await commit('machine', [put('workspace', workspace)])
   }
   setWorkspace(workspace.id)

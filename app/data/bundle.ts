@@ -1,4 +1,4 @@
-import { picturesIn, belongsTo, rowsOfBrand } from '../../core/formats'
+import { filesIn, belongsTo, rowsOfBrand } from '../../core/formats'
 import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows, type TableName } from '../../core/model'
 import { heavy } from '../workers'
 import { call } from './api'
@@ -58,7 +58,7 @@ async function replaceBy(rows: Rows, media: ReadonlyMap<string, Uint8Array>): Pr
   for (const table of TABLE_NAMES) {
     const store = tx.objectStore(table)
     await store.clear()
-    for (const row of rows[table]) await store.put(row as never)
+    await Promise.all(rows[table].map((row) => store.put(row as never)))
   }
   const blobs = tx.objectStore('blobs')
   await blobs.clear()
@@ -87,7 +87,8 @@ export async function addBrands(bytes: Uint8Array, into: string): Promise<string
   const db = await database()
   const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
   for (const table of TABLE_NAMES)
-    if (table !== 'workspace') for (const row of rows[table]) await tx.objectStore(table).put(row as never)
+    if (table !== 'workspace')
+      await Promise.all(rows[table].map((row) => tx.objectStore(table).put(row as never)))
   for (const info of rows.media) {
     const content = media.get(info.id)
     if (content)
@@ -113,14 +114,16 @@ async function removeAll(id: string): Promise<void> {
   for (const post of (await all('posts', 'brand', id)).filter((p) => p.state === 'handed over'))
     await recall(post)
   const accounts = await all('accounts', 'brand', id)
-  const [posts, recurrences, pieces, pictures] = await Promise.all([
+  const [brands, posts, recurrences, pieces, pictures] = await Promise.all([
+    all('brands'),
     all('posts'),
     all('recurrences'),
     all('pieces'),
     all('pictures'),
   ])
   const others = <T extends { brand: string }>(list: T[]): T[] => list.filter((row) => row.brand !== id)
-  const used = picturesIn({
+  const used = filesIn({
+    brands: brands.filter((b) => b.id !== id),
     posts: others(posts),
     recurrences: others(recurrences),
     pieces: others(pieces),

@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import useSWR from 'swr'
 import useSWRImmutable from 'swr/immutable'
 import {
+  hasCode,
   joinPiece,
   stillCard,
   ownPictureHash,
@@ -16,7 +17,7 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { NETWORKS } from '../../core/networks'
-import { cards } from '../workers'
+import { cardsFor } from './actions/drawing'
 import { pictureBytes, proposedCut } from './actions/pictures'
 import { smallPicture } from './actions/seeing'
 import { all, one } from './store'
@@ -27,6 +28,15 @@ const OPTIONS = {
   keepPreviousData: true,
   // Rows are read again only when they were written, so they need not be compared.
   compare: (a: unknown, b: unknown) => a === b,
+}
+
+/** A number for each list of rows, by which it is told from the ones before it without a look at each row. */
+const numbers = new WeakMap<object, number>()
+let last = 0
+export function numberOf(rows: object): number {
+  const number = numbers.get(rows) ?? ++last
+  numbers.set(rows, number)
+  return number
 }
 
 /** The records of a table whose indexed field has a value; undefined while they are being read. */
@@ -107,13 +117,17 @@ export function useSmallPicture(url: string | null): string | undefined {
   return small ?? whole
 }
 
-/** What an image element shows a picture of a post by; a card is drawn in the brand's look, of a clip the card that moves, or one that stands for its film. Undefined until it is there. */
-export function useMedia(media: PostMedia | undefined, brand: string): string | undefined {
+/** What an image element shows a picture of a post by; a card is drawn in the brand's look, of a clip the card that moves, or one that stands for its film. `link` is what a code on it leads to. Undefined until it is there. */
+export function useMedia(
+  media: PostMedia | undefined,
+  brand: string,
+  link: string | null = null,
+): string | undefined {
   const source = media?.source
   const drawn = source ? stillCard(source) : null
   const look = useRow('brands', drawn ? brand : null)?.look
   const address = usePicture(source?.from === 'address' ? source.url : null)
-  const card = useCard(drawn, look, media?.shape ?? null)
+  const card = useCard(drawn, look, media?.shape ?? null, link)
   return drawn ? card?.url : address
 }
 
@@ -127,16 +141,17 @@ export function useCut({ source, shape, cut }: PostMedia): Cut | undefined {
   return cut ?? data
 }
 
-/** A card in a look as an image element shows it, the letters that no typeface has, and the ground it stands on. */
+/** A card in a look as an image element shows it, the letters that no typeface has, and the ground it stands on; `link` is what a code on it leads to. */
 export function useCard(
   card: Card | null,
   look: Look | undefined,
   shape: PostMedia['shape'],
+  link: string | null = null,
 ): { url: string; missing: readonly string[]; ground: string } | undefined {
   const { data } = useSWRImmutable(
-    card && look ? ['card', card, look, shape] : null,
+    card && look ? ['card', card, look, shape, hasCode(card) ? link : null] : null,
     async ([, ...drawn]) => {
-      const { svg, ...told } = await cards().draw(...drawn)
+      const { svg, ...told } = await (await cardsFor(drawn[1])).draw(...drawn)
       return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), ...told }
     },
   )

@@ -86,13 +86,6 @@ export {
   type Move,
 } from './actions/plan'
 export {
-  changeRecurrence,
-  startRecurrence,
-  tryRecurrence,
-  type Changed,
-  type RecurrenceDraft,
-} from './actions/recurring'
-export {
   acceptFlag,
   anotherWording,
   approve,
@@ -108,34 +101,7 @@ export {
   takeDown,
   tryAgain,
 } from './actions/posts'
-export {
-  changeHook,
-  changeSubtitles,
-  clipFrame,
-  clipLasts,
-  clipOrder,
-  clipPlate,
-  clipSaid,
-  fillClip,
-  filmAddress,
-  keepStill,
-  letMove,
-  moveClip,
-} from './actions/clips'
-export {
-  asSlides,
-  changeCard,
-  coloursOfFile,
-  exampleCards,
-  describePicture,
-  nextPicture,
-  pictureOptions,
-  saveLook,
-  showFile,
-  showOwn,
-  cutPicture,
-  showPictures,
-} from './actions/postPictures'
+export { useLineChange } from './results'
 export {
   addListedFeeds,
   addSource,

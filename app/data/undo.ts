@@ -1,9 +1,27 @@
-import { Fault, may, next, type Change, type Post, type Row, type TableName } from '../../core/model'
+import {
+  Fault,
+  may,
+  next,
+  type Brand,
+  type Change,
+  type Post,
+  type Row,
+  type TableName,
+} from '../../core/model'
 import { alone, recall } from './actions/life'
 import { all, commit, one, patch, rewrite, sameContent } from './store'
 
-/** Fields of a post that the machine writes by itself; they do not stand in the way of undoing. */
-const MACHINE_FIELDS: readonly (keyof Post)[] = ['revision', 'state', 'media', 'linkCheck', 'shortLink']
+/** Fields that the machine writes by itself; they do not stand in the way of undoing. */
+const MACHINE_FIELDS: Partial<Record<TableName, readonly string[]>> = {
+  posts: ['revision', 'state', 'media', 'linkCheck', 'shortLink'] satisfies (keyof Post)[],
+  brands: ['learned'] satisfies (keyof Brand)[],
+}
+
+/** A record without what the machine writes in it by itself. */
+function bare(store: string, row: object | null): object | null {
+  const fields = MACHINE_FIELDS[store as TableName] ?? []
+  return row && Object.fromEntries(Object.entries(row).filter(([key]) => !fields.includes(key)))
+}
 
 /** The newest action of a brand that has not been undone, or null. */
 export async function lastChange(brand: string): Promise<Change | null> {
@@ -44,7 +62,10 @@ export async function undo(brand: string): Promise<string | null> {
 
 /** What a record becomes: as it was before, but with the revision the server has seen. */
 function restored(now: Row<TableName> | undefined, before: Row<TableName> | null): Row<TableName> | null {
-  if (before === null || now === undefined || !isPost(before)) return before
+  if (before === null || now === undefined) return before
+  // What was learned meanwhile is nobody's change.
+  if ('learned' in now && now.learned) return { ...before, learned: now.learned } as Row<TableName>
+  if (!isPost(before)) return before
   return next({ ...before, revision: Math.max((now as Post).revision, before.revision) }, 'recall')
 }
 
@@ -59,7 +80,7 @@ function mayChangeBack(
   now: Row<TableName> | undefined,
 ): void {
   if (entry.store === 'posts' && now && isPost(now)) postMayChangeBack(now, entry.after as Post | null)
-  else if (!sameContent(now ?? null, entry.after))
+  else if (!sameContent(bare(entry.store, now ?? null), bare(entry.store, entry.after as object | null)))
     throw new Fault(
       'older-revision',
       `“${change.label}” cannot be undone: what it changed was changed again since.`,
@@ -74,13 +95,7 @@ function postMayChangeBack(now: Post, after: Post | null): void {
       'This post has gone out, so it cannot be undone. Open it and take it down instead.',
       now.id,
     )
-  const bare = (post: Post | null): unknown =>
-    post
-      ? Object.fromEntries(
-          Object.entries(post).filter(([key]) => !MACHINE_FIELDS.includes(key as keyof Post)),
-        )
-      : null
   const handed = now.state === after?.state || (after !== null && next(now, 'recall').state === after.state)
-  if (!handed || !sameContent(bare(now), bare(after)))
+  if (!handed || !sameContent(bare('posts', now), bare('posts', after)))
     throw new Fault('older-revision', 'This cannot be undone: the post was changed again since.', now.id)
 }

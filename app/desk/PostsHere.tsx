@@ -1,7 +1,15 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { may, openFlagsOf, waitsForReview, type Account, type Check, type Post } from '../../core/model'
+import {
+  linkShown,
+  may,
+  openFlagsOf,
+  waitsForReview,
+  type Account,
+  type Check,
+  type Post,
+} from '../../core/model'
 import { approve, approveAsItIs, decideLate, sayItIsOut, setAside, tryAgain, useMedia } from '../data'
 import { attempt, Button, count, moment, Mono, NetworkMark, postPath, say, TextField } from '../ui'
 
@@ -206,7 +214,7 @@ function One({
 
 /** What a person needs to publish a post by hand: its words and its link to copy, its picture to save. */
 function ToCopy({ post, words }: { post: Post; words: string }) {
-  const picture = useMedia(post.media[0], post.brand)
+  const picture = useMedia(post.media[0], post.brand, linkShown(post))
   const copy = (text: string): void =>
     void attempt(async () => {
       await navigator.clipboard.writeText(text)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { aDrip, aPiece, aPipeline, aPost, anAccount, aSource } from '../../core/model/samples'
+import { aDrip, aPiece, aPipeline, aPost, aRow, anAccount, aSource } from '../../core/model/samples'
 import { waitingFor } from './waiting'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
@@ -142,6 +142,36 @@ describe('what waits for a person', () => {
     expect(titles({ posts: [aPost({ state: 'for review', checks: [flag], accepted })] })).toEqual([
       '1 caption waits for a yes',
     ])
+  })
+
+  it('takes a week from the shelf for enough, and says which piece the shelf has lost', () => {
+    const by = {
+      kind: 'shelf',
+      posts: 1,
+      per: 'week',
+      order: 'the best first',
+      restDays: 90,
+      earned: null,
+    } as const
+    const pipelines = [aPipeline({ release: [aRow({ by })] })]
+    const near = aPost({ pipeline: 'pipeline', state: 'approved', at: '2026-11-24T12:00:00.000Z' })
+    expect(titles({ pipelines, posts: [near] })).toEqual([])
+    expect(waitingFor(rows({ pipelines }))[0]?.to).toBe('/writing/shelf')
+    const keeps = { span: 'months' as const, until: '2026-11-20', phrases: [], because: 'It names a price.' }
+    const aged = { pipelines, pieces: [aPiece({ keeps })] }
+    const out = aPost({ state: 'published', piece: 'piece', publishedAt: '2026-10-01T12:00:00.000Z' })
+    const [line] = waitingFor(rows({ ...aged, posts: [near, out] }))
+    expect(line).toMatchObject({
+      title: '“A seam” has left the shelf',
+      detail: 'It kept until 20 November. It names a price.',
+    })
+    expect(titles({ ...aged, posts: [near] })).toEqual([])
+    expect(
+      titles({ ...aged, pieces: [aPiece({ keeps: { ...keeps, until: '2026-11-09' } })], posts: [near, out] }),
+    ).toEqual([])
+    expect(
+      titles({ ...aged, pieces: [aPiece({ keeps: { ...keeps, until: '2026-11-25' } })], posts: [near, out] }),
+    ).toEqual([])
   })
 
   it('sees a pipeline run dry three weeks ahead, and only one that is on', () => {

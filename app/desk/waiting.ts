@@ -1,4 +1,5 @@
 import {
+  isShelfRow,
   isToCome,
   waitsForReview,
   type Account,
@@ -11,8 +12,8 @@ import {
 } from '../../core/model'
 import { network } from '../../core/networks'
 import { endsSoon, linkAgainPath } from '../data'
-import { beatCount } from '../../core/planning'
-import { count, moment, postPath } from '../ui'
+import { beatCount, daysBetween, toWall } from '../../core/planning'
+import { count, longDay, moment, postPath } from '../ui'
 
 /** One line of what waits for a person, with its one action. */
 export interface Waiting {
@@ -39,7 +40,10 @@ interface Rows {
   zone: string
 }
 
+const DAY = 86_400_000
 const DRY_DAYS = 21
+/** For so many days it is told that a piece no longer keeps. */
+const AGED_DAYS = 14
 
 /** What waits for a person, in order of urgency. */
 export function waitingFor(rows: Rows): Waiting[] {
@@ -55,6 +59,7 @@ export function waitingFor(rows: Rows): Waiting[] {
     ...troubledPieces(rows),
     ...thinDrips(rows),
     ...dryPipelines(rows),
+    ...agedPieces(rows),
   ]
 }
 
@@ -257,6 +262,26 @@ function thinDrips({ drips, pieces, posts }: Rows): Waiting[] {
     })
 }
 
+/** Pieces that were out and have aged lately, so that a shelf they stood on has them no more. */
+function agedPieces({ pieces, posts, pipelines, now, zone }: Rows): Waiting[] {
+  if (!pipelines.some((p) => p.on && p.release.some(isShelfRow))) return []
+  const today = toWall(now, zone).date
+  const wasOut = new Set(posts.flatMap((p) => (p.state === 'published' ? (p.piece ?? []) : [])))
+  return pieces
+    .filter(({ id, keeps: { until } }) => {
+      const days = until === null ? null : daysBetween(until, today)
+      return days !== null && days >= 0 && days < AGED_DAYS && wasOut.has(id)
+    })
+    .map((p) => ({
+      id: `aged ${p.id}`,
+      tone: 'amber' as const,
+      title: `“${p.title}” has left the shelf`,
+      detail: `It kept until ${longDay(p.keeps.until ?? '')}. ${p.keeps.because ?? ''}`.trim(),
+      action: 'Open it',
+      to: `/intake/${p.id}`,
+    }))
+}
+
 function dryPipelines({ pipelines, posts, now, zone }: Rows): Waiting[] {
   return pipelines
     .filter((p) => p.on)
@@ -268,7 +293,9 @@ function dryPipelines({ pipelines, posts, now, zone }: Rows): Waiting[] {
         )
         .map((p) => p.at as string)
       const last = ahead.sort().pop()
-      if (last && Date.parse(last) - now > DRY_DAYS * 86_400_000) return []
+      // The shelf fills a week at a time: with nothing but that, what is planned is enough.
+      const fromShelf = pipeline.release.every(isShelfRow)
+      if (last && (fromShelf || Date.parse(last) - now > DRY_DAYS * DAY)) return []
       return [
         {
           id: `dry ${pipeline.id}`,
@@ -278,9 +305,11 @@ function dryPipelines({ pipelines, posts, now, zone }: Rows): Waiting[] {
             : `“${pipeline.name}” has run dry`,
           detail: last
             ? `${count(ahead.length, 'post')} left.`
-            : 'It has nothing planned. It takes in the next piece its sources bring.',
-          action: 'Feed it',
-          to: '/intake',
+            : fromShelf
+              ? 'Nothing on the shelf has rested long enough, or no opening of the coming week is free.'
+              : 'It has nothing planned. It takes in the next piece its sources bring.',
+          action: fromShelf ? 'Look at the shelf' : 'Feed it',
+          to: fromShelf ? '/writing/shelf' : '/intake',
         },
       ]
     })

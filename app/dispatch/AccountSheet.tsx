@@ -9,7 +9,9 @@ import {
   type WarmUpStep,
 } from '../../core/model'
 import { network } from '../../core/networks'
+import type { BestTimes } from '../../core/results'
 import { difference, saveTimes, timesOf, type AccountTimes, type Move } from '../data'
+import { learnedTimes } from '../data/more'
 import {
   attempt,
   Button,
@@ -51,6 +53,7 @@ export function AccountSheet({
   const [draft, setDraft] = useState<AccountTimes>(() => timesOf(account))
   const [copying, setCopying] = useState(false)
   const [listed, setListed] = useState(false)
+  const [learned, setLearned] = useState<string | null>(null)
   const others = accounts.filter((a) => a.id !== account.id)
   const copies = copying ? others.map((o) => ({ ...timesOf(o), slots: draft.slots, quiet: draft.quiet })) : []
   const times = [draft, ...copies]
@@ -70,9 +73,16 @@ export function AccountSheet({
   }, [moves, onMoves])
   const edit = (change: Partial<AccountTimes>): void => setDraft({ ...draft, ...change })
   const slots = [...draft.slots].sort((a, b) => a.weekday - b.weekday || spanOf(a).from - spanOf(b).from)
+  const propose = async (): Promise<void> => {
+    const best = await learnedTimes(account)
+    if (best.found) edit({ slots: best.slots })
+    else if (best.why === 'few') edit({ slots: network(account.network).slots })
+    setLearned(learnedWords(best, network(account.network).name))
+  }
   const save = async (): Promise<void> => {
     await attempt(async () => {
       await saveTimes(account.brand, times, moves ?? [], `Change when @${account.handle} may post`)
+      setLearned(null)
       say(moves?.length ? `Kept; ${count(moves.length, 'post')} moved.` : 'Kept; no post had to move.')
       setCopying(false)
     })
@@ -102,11 +112,23 @@ export function AccountSheet({
           <Heading as="h3" fontSize="14px" fontWeight="600">
             Slots
           </Heading>
-          <Button size="sm" look="quiet" onClick={() => edit({ slots: network(account.network).slots })}>
-            Propose
+          <Button size="sm" look="quiet" onClick={() => void attempt(propose)}>
+            Propose the best times
           </Button>
         </Flex>
-        <SlotGrid slots={draft.slots} onChange={(next) => edit({ slots: next })} />
+        {learned && (
+          <Box mb="2">
+            <Notice tone="moss">{learned}</Notice>
+          </Box>
+        )}
+        <SlotGrid
+          slots={draft.slots}
+          before={account.slots}
+          onChange={(next) => {
+            setLearned(null)
+            edit({ slots: next })
+          }}
+        />
         <Flex gap="2" mt="2" wrap="wrap">
           <Button size="sm" aria-expanded={listed} onClick={() => setListed(!listed)}>
             {count(slots.length, 'slot')} as a list
@@ -356,4 +378,16 @@ function WarmUp({
       )}
     </Box>
   )
+}
+
+/** What speaks for the slots that are proposed, in a sentence. */
+function learnedWords(best: BestTimes, networkName: string): string {
+  if (!best.found)
+    return best.why === 'few'
+      ? `${count(best.posts, 'post')} on ${networkName} ${best.posts === 1 ? 'is' : 'are'} too few to learn from. These are the times that suit ${networkName} in general.`
+      : `Learned from ${count(best.posts, 'post')}: nothing is known to be better than the slots of today.`
+  const { gain, moved, posts, from } = best
+  const part = (times: number): number => Math.round((times - 1) * 100)
+  const whose = from === 'account' ? 'of this account' : `on ${networkName}, since this account has few`
+  return `Learned from ${count(posts, 'post')} ${whose}: with ${count(moved, 'slot')} at another hour the mean post is seen ${part(gain.at)} % more (${part(gain.low)} to ${part(gain.high)} %). Hollow marks are the slots of today.`
 }

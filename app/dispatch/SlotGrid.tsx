@@ -43,7 +43,16 @@ export function slotOf({ weekday, from, to }: Span): Slot {
  * there takes it away. By keyboard: arrows move, Shift with up or down stretches, Enter adds,
  * Delete takes away.
  */
-export function SlotGrid({ slots, onChange }: { slots: readonly Slot[]; onChange: (slots: Slot[]) => void }) {
+export function SlotGrid({
+  slots,
+  before = [],
+  onChange,
+}: {
+  slots: readonly Slot[]
+  /** Those of today, which stay to be seen where they are to go. */
+  before?: readonly Slot[]
+  onChange: (slots: Slot[]) => void
+}) {
   const svg = useRef<SVGSVGElement>(null)
   const [drawn, setDrawn] = useState<Span | null>(null)
   const [cursor, setCursor] = useState<Span>({ weekday: 1, from: 540, to: 540 })
@@ -161,6 +170,11 @@ export function SlotGrid({ slots, onChange }: { slots: readonly Slot[]; onChange
             />
           </g>
         ))}
+        {before
+          .filter((slot) => !slots.some((s) => JSON.stringify(s) === JSON.stringify(slot)))
+          .map((slot) => (
+            <Bar key={`before ${JSON.stringify(slot)}`} span={spanOf(slot)} gone />
+          ))}
         {slots.map((slot) => (
           <Bar key={JSON.stringify(slot)} span={spanOf(slot)} />
         ))}
@@ -182,7 +196,16 @@ function words({ weekday, from, to }: Span): string {
   return `${weekdayName(weekday)} ${clockTime(first)}${first === last ? '' : `–${clockTime(last)}`}`
 }
 
-function Bar({ span, drawing = false }: { span: Span; drawing?: boolean }) {
+function Bar({
+  span,
+  drawing = false,
+  gone = false,
+}: {
+  span: Span
+  drawing?: boolean
+  /** Of today, and not among those that are drawn. */
+  gone?: boolean
+}) {
   const top = heightOf(Math.max(span.from, span.to))
   const foot = heightOf(Math.min(span.from, span.to))
   return (
@@ -192,9 +215,9 @@ function Bar({ span, drawing = false }: { span: Span; drawing?: boolean }) {
       width={COLUMN - 8}
       height={Math.max(3, foot - top + 3)}
       rx="2"
-      fill={drawing ? 'none' : 'var(--chakra-colors-water)'}
+      fill={drawing || gone ? 'none' : 'var(--chakra-colors-water)'}
       fillOpacity={span.from === span.to ? 1 : 0.35}
-      stroke="var(--chakra-colors-water)"
+      stroke={`var(--chakra-colors-${gone ? 'soft' : 'water'})`}
       strokeDasharray={drawing ? '3 2' : undefined}
       pointerEvents="none"
     >

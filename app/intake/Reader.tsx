@@ -22,6 +22,7 @@ import {
   useWholePiece,
   useWriter,
 } from '../data'
+import { shelve } from '../data/more'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -127,6 +128,9 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
   }
   const stretch = (edge: 'start' | 'end', by: 1 | -1): void =>
     void (current && attempt(() => stretchPassage(piece, current, edge, by)))
+  const shelf = (): void => {
+    if (current) void attempt(() => shelve([current], current.shelf === 'on' ? 'left to the rows' : 'on'))
+  }
   useKeys({
     ArrowDown: () => move(1),
     ArrowUp: () => move(-1),
@@ -137,6 +141,7 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
     '{': () => stretch('start', 1),
     '}': () => stretch('start', -1),
     j: () => current && void attempt(() => joinPassage(piece, current, passages)),
+    s: shelf,
     d: () => setStarting(true),
     '/': () => searchField.current?.focus(),
     n: () => found.length && setFoundAt((foundAt + 1) % found.length),
@@ -249,6 +254,9 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }
                         onClick={() => void attempt(() => joinPassage(piece, current, passages))}
                       >
                         Join with the next
+                      </Button>
+                      <Button size="sm" look="quiet" hint="s" onClick={shelf}>
+                        {current.shelf === 'on' ? 'Take off the shelf' : 'Put on the shelf'}
                       </Button>
                     </Flex>
                   )}

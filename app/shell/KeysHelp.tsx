@@ -5,7 +5,7 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
   [
     'Everywhere',
     [
-      ['1 – 6', 'go to a station'],
+      ['1 – 7', 'go to a station'],
       ['b', 'go to the next brand'],
       ['arrows', 'move'],
       ['Enter', 'open'],
@@ -28,7 +28,7 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
   [
     'Passages',
     [
-      ['k x', 'keep, leave out'],
+      ['k x s', 'keep, leave out, put on the shelf'],
       ['] [', 'stretch or shorten its end'],
       ['{ }', 'stretch or shorten its beginning'],
       ['j', 'join with the next'],
@@ -55,6 +55,13 @@ const KEYS: readonly [string, readonly [string, string][]][] = [
       ['space', 'select several, in the list'],
       ['[ ]', 'earlier, later'],
       ['n', 'write a post by hand'],
+    ],
+  ],
+  [
+    'Results',
+    [
+      ['g', 'put together by the next thing'],
+      ['s', 'the next span'],
     ],
   ],
 ]

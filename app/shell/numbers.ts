@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
+import type { Estimate } from '../../core/results'
 import type { StationName } from './stations'
-import { useAccounts, useRows, clockNow } from '../data'
+import { useAccounts, useLineChange, useRows, clockNow } from '../data'
 import { waitsForReview, openFlagsOf } from '../../core/model'
 import { waitingPieces } from '../../core/sieve'
 import { waitingFor } from '../desk'
@@ -10,7 +11,7 @@ const MINUTE = 60_000
 const MONTH = 30 * 86_400_000
 
 /** The live number of a station, and whether something there needs a person. */
-export type Numbers = Record<StationName, { value: number; drop: boolean }>
+export type Numbers = Record<StationName, { value: number | string; drop: boolean }>
 
 /** The numbers on the line, for the brand in hand. */
 export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
@@ -20,6 +21,7 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
   const accounts = useAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
+  const change = useLineChange(brand.id)
   const arrived = useMemo(() => waitingPieces(pieces ?? [], pipelines ?? []).length, [pieces, pipelines])
   // The shell is drawn many times a minute; thousands of records are counted only once in it.
   const minute = Math.floor(clockNow() / MINUTE)
@@ -52,6 +54,13 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
         value: troubled.length,
         drop: troubled.length > 0 || accounts.some((a) => a.health.state !== 'linked'),
       },
+      Results: { value: change === null ? '' : changed(change), drop: false },
     }
-  }, [brand.zone, arrived, posts, pipelines, pieces, accounts, sources, drips, minute])
+  }, [brand.zone, arrived, posts, pipelines, pieces, accounts, sources, drips, change, minute])
+}
+
+/** A change as the line shows it: "+8 %", and "~+8 %" where it may as well be none. */
+function changed({ at, low, high }: Estimate): string {
+  const part = Math.round((at - 1) * 100)
+  return `${low <= 1 && high >= 1 ? '~' : ''}${part < 0 ? '−' : '+'}${Math.abs(part)} %`
 }

@@ -6,6 +6,7 @@ export const STATIONS = [
   { key: '4', name: 'Writing', path: '/writing' },
   { key: '5', name: 'Horizon', path: '/horizon' },
   { key: '6', name: 'Dispatch', path: '/dispatch' },
+  { key: '7', name: 'Results', path: '/results' },
 ] as const
 
 export type StationName = (typeof STATIONS)[number]['name']

@@ -1,5 +1,6 @@
 export { Button } from './Button'
 export { Chips } from './Chips'
+export { Choice } from './Choice'
 export { DateField } from './DateField'
 export { Drop } from './Drop'
 export { INSIDES } from './insides'

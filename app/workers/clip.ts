@@ -12,7 +12,7 @@ import type { Drawing, Faces, Plate } from '../../core/cards'
 import type { Cut, FilmPart, Look } from '../../core/model'
 import { cutIn, movedCut } from '../../core/networks'
 import { hashOf, type MadePicture } from './blobs'
-import { bitsFor, CannotCut, newFilm, type FilmFile } from './filmFile'
+import { bitsFor, CannotCut, newClip, Stopped, type ClipFile, type Watch } from './clipFile'
 import { paint, plainCanvas, unmoved } from './paint'
 
 /** Bits a second at most, for pictures and for sound. */
@@ -33,10 +33,11 @@ export interface CutOrder {
 }
 
 /**
- * Cuts a part out of a film, to the frame, as a clip in a shape (`newFilm`) with the film's sound: the film whole in the
- * brand's frame or filling it about what was chosen of it, what is said drawn in. Throws `CannotCut`.
+ * Cuts a part out of a film, to the frame, as a clip in a shape (`newClip`) with the film's sound: the film whole in the
+ * brand's frame or filling it about what was chosen of it, what is said drawn in. Throws `CannotCut`, and `Stopped` where it
+ * was to stop.
  */
-export async function cutClip(order: CutOrder, faces: Faces): Promise<MadePicture> {
+export async function cutClip(order: CutOrder, faces: Faces, { far, stop }: Watch): Promise<MadePicture> {
   const { drawPlate } = await import('../../core/cards')
   const { part, look, shape, maxBytes } = order
   const input = new Input({ formats: ALL_FORMATS, source: new Parts(order.address).source })
@@ -45,31 +46,39 @@ export async function cutClip(order: CutOrder, faces: Faces): Promise<MadePictur
     const end = await endOf(part, input, track)
     const size = { width: track.displayWidth, height: track.displayHeight }
     const plate = drawPlate(part.hook, look, faces, shape, size, part.filled)
-    const film = await newFilm(plate.drawing)
+    const clip = await newClip(plate.drawing)
     const seconds = end - part.start
     const conversion = await Conversion.init({
       input,
-      output: film.output,
+      output: clip.output,
       trim: { start: part.start, end },
       video: {
-        codec: film.codec,
+        codec: clip.codec,
         bitrate: bitsFor(seconds, maxBytes, BITS) - SOUND,
         forceTranscode: true,
-        processedWidth: film.width,
-        processedHeight: film.height,
-        process: await framer(order, faces, plate, film, size),
+        processedWidth: clip.width,
+        processedHeight: clip.height,
+        process: await framer(order, faces, plate, clip, size),
       },
       audio: { bitrate: SOUND },
     })
-    await conversion.execute()
-    if ((await lengthOf(film.bytes())) < seconds - LATE)
+    conversion.onProgress = far
+    stop.addEventListener('abort', () => void conversion.cancel())
+    if (!stop.aborted) await conversion.execute().catch(orStopped(stop))
+    if (stop.aborted) throw new Stopped()
+    if ((await lengthOf(clip.bytes())) < seconds - LATE)
       throw new CannotCut(
         'The film breaks off in the middle of this passage. Look whether all of it is there.',
       )
-    return await film.made()
+    return await clip.made()
   } finally {
     input.dispose()
   }
+}
+
+/** Lets what failed because it was to stop pass, and throws everything else. */
+const orStopped = (stop: AbortSignal) => (error: unknown) => {
+  if (!stop.aborted) throw error
 }
 
 /** Where a part ends in its film, in seconds. Throws `CannotCut` where the film cannot be shown or is over before. */
@@ -91,7 +100,7 @@ async function framer(
   { part, look, cut }: CutOrder,
   faces: Faces,
   plate: Plate,
-  { width, height, scale }: FilmFile,
+  { width, height, scale }: ClipFile,
   film: Size,
 ): Promise<(sample: VideoSample) => OffscreenCanvas> {
   const { drawSaid } = await import('../../core/cards')

@@ -16,7 +16,10 @@ export function plainCanvas(width: number, height: number) {
   return { canvas, context }
 }
 
-/** Paints strokes in their order, `scale` times as large as they were drawn. */
+/** The pictures that strokes name, by their hashes. */
+export const bitmaps = new Map<string, ImageBitmap>()
+
+/** Paints strokes in their order, `scale` times as large as they were drawn; a picture that is not in `bitmaps` is left out. */
 export function paint(
   context: OffscreenCanvasRenderingContext2D,
   strokes: readonly MovedStroke[],
@@ -25,6 +28,12 @@ export function paint(
   for (const { stroke: s, down, shown } of strokes) {
     if (shown <= 0) continue
     context.globalAlpha = shown
+    if (s.kind === 'picture') {
+      const bitmap = bitmaps.get(s.hash)
+      context.setTransform(scale, 0, 0, scale, 0, down * scale)
+      if (bitmap) context.drawImage(bitmap, s.x, s.y, s.width, s.height)
+      continue
+    }
     context.fillStyle = s.fill
     if (s.kind === 'field') {
       context.setTransform(scale, 0, 0, scale, 0, down * scale)

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid'
 import { anglesOf } from '../../core/angles'
+import { resultsTasks } from './resultsTasks'
 import {
   asPosts,
   reword,
@@ -345,6 +346,8 @@ export const tasks = {
     const workspace = into ?? bundle.workspace
     return { workspace, rows: adoptRows(bundle, workspace, now), media: bundle.media }
   },
+
+  ...resultsTasks,
 
   writePacket: (packet: Packet): string => writePacket(packet),
 

@@ -9,7 +9,7 @@ import {
   type Post,
   openFlagsOf,
 } from '../../core/model'
-import { measure, network } from '../../core/networks'
+import { STORY, measure, network } from '../../core/networks'
 import { withoutAddresses } from '../../core/text'
 import { addDays, daysBetween, toWall } from '../../core/planning'
 import { Drop, NetworkMark, shortDay, weekdayName } from '../ui'
@@ -235,7 +235,8 @@ function Cell({
           color={post.state === 'published' ? 'soft' : 'ink'}
         >
           <chakra.span fontFamily="mono" fontSize="12px" color="soft">
-            {post.wording.angle} ·{' '}
+            {post.wording.angle}
+            {post.wording.format === STORY ? ', as a story' : ''} ·{' '}
           </chakra.span>
           {post.wording.title && <b>{post.wording.title} · </b>}
           {withoutAddresses(post.wording.text, '↗')}

@@ -2,22 +2,13 @@ import { Box, chakra, Flex, Grid, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import useSWR from 'swr'
-import { FACES, LAYOUTS, Look, type Card, type Layout, type PostMedia } from '../../core/model'
-import { coloursOfFile, exampleCards, saveLook, useCard } from '../data'
+import { LAYOUTS, WORD_LAYOUTS, type Card, type Layout, type Look, type PostMedia } from '../../core/model'
+import { useCard } from '../data'
+import { exampleCards, saveLook } from '../data/more'
 import { useWork } from '../shell'
-import {
-  attempt,
-  Button,
-  FileButton,
-  Labelled,
-  Notice,
-  Page,
-  PageHead,
-  Segments,
-  SelectField,
-  TextField,
-} from '../ui'
+import { attempt, Button, Page, PageHead, Segments } from '../ui'
 import { PieceChoice, usePieces } from './Example'
+import { LookFields } from './LookFields'
 
 type Shape = NonNullable<PostMedia['shape']>
 const SHAPES: Readonly<Record<string, Shape>> = {
@@ -55,7 +46,11 @@ const SAMPLES: Readonly<Record<Layout, Omit<Card, 'layout'>>> = {
   question: { head: '', text: 'What would you do first?', items: [], speaker: '' },
   definition: { head: 'Term', text: 'What it means, in one sentence.', items: [], speaker: '' },
   title: { head: '', text: 'The title of a piece', items: [], speaker: '' },
+  code: { head: '', text: 'What the code leads to', items: [], speaker: '' },
 }
+
+/** What the codes of the examples lead to. */
+const SAMPLE_LINK = 'https://example.org/'
 
 /** How a brand's cards look, beside what real passages make of it. */
 export function LookScreen() {
@@ -82,6 +77,7 @@ export function LookScreen() {
       <Flex px="6" pb="8" gap="10" align="flex-start">
         <LookFields
           key={brand.id}
+          brand={brand.id}
           look={look}
           onKeep={(next) => void attempt(() => saveLook(brand.id, next))}
         />
@@ -129,24 +125,30 @@ export function LookScreen() {
                   look={look}
                   shape={{ width: 1, height: 1 }}
                 />
-                <chakra.label display="flex" gap="2" mt="1.5" fontSize="13px" alignItems="center">
-                  <input
-                    type="checkbox"
-                    checked={look.layouts.includes(layout)}
-                    disabled={look.layouts.length === 1 && look.layouts.includes(layout)}
-                    onChange={(e) =>
-                      void attempt(() =>
-                        saveLook(brand.id, {
-                          ...look,
-                          layouts: LAYOUTS.filter((l) =>
-                            l === layout ? e.target.checked : look.layouts.includes(l),
-                          ),
-                        }),
-                      )
-                    }
-                  />
-                  {layout}
-                </chakra.label>
+                {WORD_LAYOUTS.includes(layout) ? (
+                  <chakra.label display="flex" gap="2" mt="1.5" fontSize="13px" alignItems="center">
+                    <input
+                      type="checkbox"
+                      checked={look.layouts.includes(layout)}
+                      disabled={look.layouts.length === 1 && look.layouts.includes(layout)}
+                      onChange={(e) =>
+                        void attempt(() =>
+                          saveLook(brand.id, {
+                            ...look,
+                            layouts: WORD_LAYOUTS.filter((l) =>
+                              l === layout ? e.target.checked : look.layouts.includes(l),
+                            ),
+                          }),
+                        )
+                      }
+                    />
+                    {layout}
+                  </chakra.label>
+                ) : (
+                  <Box mt="1.5" fontSize="13px">
+                    {layout}, by hand
+                  </Box>
+                )}
               </Box>
             ))}
           </Grid>
@@ -157,7 +159,7 @@ export function LookScreen() {
 }
 
 function Drawn({ card, look, shape }: { card: Card; look: Look; shape: Shape }) {
-  const drawn = useCard(card, look, shape)
+  const drawn = useCard(card, look, shape, SAMPLE_LINK)
   const told = [card.head, card.text, ...card.items, card.speaker].filter(Boolean).join('. ')
   return (
     <chakra.img
@@ -168,133 +170,5 @@ function Drawn({ card, look, shape }: { card: Card; look: Look; shape: Shape }) 
       borderRadius="sm"
       aspectRatio={`${shape.width} / ${shape.height}`}
     />
-  )
-}
-
-function LookFields({ look, onKeep }: { look: Look; onKeep: (look: Look) => void }) {
-  const [sign, setSign] = useState(look.sign)
-  const ground = useCard({ ...SAMPLES.words, layout: 'words' }, look, { width: 1, height: 1 })?.ground
-  const colours = (file: File): void =>
-    void attempt(async () => onKeep({ ...look, ...(await coloursOfFile(file)) }))
-  return (
-    <Flex w="300px" flexShrink={0} direction="column" gap="6">
-      <Flex as="section" direction="column" gap="3" aria-label="Colours">
-        <Heading as="h2" fontSize="15px" fontWeight="600">
-          Colours
-        </Heading>
-        <ColourField label="Ground" value={look.ground} onKeep={(c) => onKeep({ ...look, ground: c })} />
-        <ColourField label="Words" value={look.ink} onKeep={(c) => onKeep({ ...look, ink: c })} />
-        <ColourField label="Accent" value={look.accent} onKeep={(c) => onKeep({ ...look, accent: c })} />
-        {ground !== undefined && ground !== look.ground && (
-          <Notice tone="amber">
-            {`These words are hard to read on this ground, so cards stand on ${ground} instead.`}
-          </Notice>
-        )}
-        <Box>
-          <FileButton
-            size="sm"
-            accept="image/*"
-            label="A logo or picture to take colours from"
-            onFile={colours}
-          >
-            Take them from a logo …
-          </FileButton>
-        </Box>
-      </Flex>
-      <Flex as="section" direction="column" gap="3" aria-label="Typefaces">
-        <Heading as="h2" fontSize="15px" fontWeight="600">
-          Typefaces
-        </Heading>
-        <FaceField label="What is said" value={look.words} onKeep={(words) => onKeep({ ...look, words })} />
-        <FaceField
-          label="What stands beside it"
-          value={look.labels}
-          onKeep={(labels) => onKeep({ ...look, labels })}
-        />
-      </Flex>
-      <Labelled label="Line at the foot" hint="The brand’s name, most often. Empty for none.">
-        {(id) => (
-          <TextField
-            id={id}
-            w="full"
-            maxLength={60}
-            value={sign}
-            onChange={(e) => setSign(e.target.value)}
-            onBlur={() => sign !== look.sign && onKeep({ ...look, sign })}
-          />
-        )}
-      </Labelled>
-    </Flex>
-  )
-}
-
-/** A colour, picked or written as six hexadecimal digits. */
-function ColourField({
-  label,
-  value,
-  onKeep,
-}: {
-  label: string
-  value: string
-  onKeep: (colour: string) => void
-}) {
-  const [typed, setTyped] = useState<string | null>(null)
-  const keep = (colour: string): void => {
-    const parsed = Look.shape.ground.safeParse(colour.trim().toLowerCase())
-    setTyped(null)
-    if (parsed.success && parsed.data !== value) onKeep(parsed.data)
-  }
-  return (
-    <Labelled label={label}>
-      {(id) => (
-        <Flex gap="2">
-          <chakra.input
-            type="color"
-            aria-label={`${label}, picked`}
-            w="9"
-            h="9"
-            p="0.5"
-            bg="raised"
-            borderWidth="1px"
-            borderColor="hairline"
-            borderRadius="sm"
-            cursor="pointer"
-            value={value}
-            onChange={(e) => keep(e.target.value)}
-          />
-          <TextField
-            id={id}
-            w="110px"
-            fontFamily="mono"
-            value={typed ?? value}
-            onChange={(e) => setTyped(e.target.value)}
-            onBlur={() => typed !== null && keep(typed)}
-            onKeyDown={(e) => e.key === 'Enter' && typed !== null && keep(typed)}
-          />
-        </Flex>
-      )}
-    </Labelled>
-  )
-}
-
-function FaceField({
-  label,
-  value,
-  onKeep,
-}: {
-  label: string
-  value: Look['words']
-  onKeep: (face: Look['words']) => void
-}) {
-  return (
-    <Labelled label={label}>
-      {(id) => (
-        <SelectField id={id} w="full" value={value} onChange={(e) => onKeep(e.target.value as Look['words'])}>
-          {FACES.map((face) => (
-            <option key={face}>{face}</option>
-          ))}
-        </SelectField>
-      )}
-    </Labelled>
   )
 }

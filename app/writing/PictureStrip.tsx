@@ -1,5 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import {
+  linkShown,
   momentOf,
   repeatsAmong,
   showings,
@@ -80,7 +81,7 @@ function Shot({
   chosen: boolean
   onChoose: () => void
 }) {
-  const url = useMedia(media, post.brand)
+  const url = useMedia(media, post.brand, linkShown(post))
   const day = shortDay(toWall(Date.parse(shownAt(post)), zone).date)
   return (
     <chakra.button

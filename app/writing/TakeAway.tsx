@@ -17,13 +17,14 @@ export function TakeAway({
   /** What the file is called, without its ending. */
   name: string
 } & ComponentProps<typeof Button>) {
-  const [far, setFar] = useState<{ done: number; all: number } | null>(null)
+  const [far, setFar] = useState<{ done: number; all: number; ofClip: number | undefined } | null>(null)
   const stop = useRef<AbortController | null>(null)
   const pack = (): void =>
     void attempt(async () => {
       stop.current = new AbortController()
       try {
-        const zip = await takeAway(posts, accounts, (done, all) => setFar({ done, all }), stop.current.signal)
+        const told = (done: number, all: number, ofClip?: number): void => setFar({ done, all, ofClip })
+        const zip = await takeAway(posts, accounts, told, stop.current.signal)
         download(zip, `${fileName(name)}.zip`)
         say(`${count(posts.length, 'post')} packed.`)
       } finally {
@@ -35,6 +36,7 @@ export function TakeAway({
       <Flex align="center" gap="2" role="status">
         <Mono>
           {far.done} of {far.all} packed
+          {far.ofClip === undefined ? '' : `, a clip made to ${Math.round(far.ofClip * 100)} %`}
         </Mono>
         <Button size="sm" look="quiet" onClick={() => stop.current?.abort()}>
           Cancel

@@ -32,6 +32,7 @@ export function Writing() {
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
         <Button onClick={() => void navigate('/writing/look')}>Look of cards</Button>
         <Button onClick={() => void navigate('/writing/pictures')}>Pictures</Button>
+        <Button onClick={() => void navigate('/writing/shelf')}>Shelf</Button>
       </PageHead>
       <Box px="6" pb="8">
         {alone > 0 && (
@@ -43,7 +44,7 @@ export function Writing() {
               </Button>
             }
           >
-            {count(alone, 'post')} written by hand {alone === 1 ? 'waits' : 'wait'} for review.
+            {count(alone, 'post')} beside the drips {alone === 1 ? 'waits' : 'wait'} for review.
           </Notice>
         )}
         {sorted.length === 0 && (

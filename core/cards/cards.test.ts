@@ -5,14 +5,8 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { openFaces } from '../../cli/faces'
 import { LAYOUTS, usualLook, type Card, type FaceName, type Layout, type Look } from '../model'
 import { drawCard, facesOf, sizeOf, toSvg, type Drawing, type Faces, type FontFile } from '.'
+import { SHAPES } from './testing/shapes'
 
-const SHAPES = [
-  { width: 1, height: 1 },
-  { width: 4, height: 5 },
-  { width: 9, height: 16 },
-  { width: 2, height: 3 },
-  { width: 16, height: 9 },
-]
 const LOOK: Look = { ...usualLook('The yard'), accent: '#a8432d', sign: 'The yard · boats' }
 let files: Record<FaceName, FontFile[]>
 let faces: Faces
@@ -70,10 +64,10 @@ function ratio(a: string, b: string): number {
 /** What is wrong with a drawing: ink near or over the edge, letters that run into one another's lines, words hard to read. */
 function faultsOf(drawing: Drawing): string[] {
   const found: string[] = []
-  const { width, height, strokes, words } = drawing
+  const { width, height, strokes, words, code } = drawing
   const edge = Math.min(width, height) * 0.02
   strokes.forEach((stroke, i) => {
-    if (stroke.kind === 'field') return
+    if (stroke.kind !== 'glyph') return
     const ink = inkOf(stroke)
     if (ink.left < edge || ink.right > width - edge || ink.top < edge || ink.bottom > height - edge)
       found.push(`ink at ${JSON.stringify(ink)}`)
@@ -84,10 +78,13 @@ function faultsOf(drawing: Drawing): string[] {
       .findLast(
         (f) => f.kind === 'field' && f.x <= x && x <= f.x + f.width && f.y <= y && y <= f.y + f.height,
       )
-    if (!under || ratio(stroke.fill, under.fill) < 4.495) found.push(`${stroke.fill} on ${under?.fill}`)
+    const ground = under?.kind === 'field' ? under.fill : null
+    if (ground === null || ratio(stroke.fill, ground) < 4.495) found.push(`${stroke.fill} on ${ground}`)
   })
-  for (const [i, a] of words.entries())
-    for (const b of words.slice(i + 1)) {
+  // A code and the light about it stand free.
+  const areas = code ? [...words, { ...code, text: 'the code' }] : words
+  for (const [i, a] of areas.entries())
+    for (const b of areas.slice(i + 1)) {
       const across = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x)
       const down = Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y)
       // The opening mark of a quotation is drawn in the upper part of its box only.
@@ -126,17 +123,19 @@ const aText = fc
   .array(aWord, { minLength: 1, maxLength: 60 })
   .map((words) => [...words.join(' ')].slice(0, 280).join('').trim())
 const aColour = fc.integer({ min: 0, max: 0xffffff }).map((n) => `#${n.toString(16).padStart(6, '0')}`)
+/** What half of the cards carry as a code. */
+const aLink = fc.option(fc.webUrl({ withQueryParameters: true }), { freq: 1 })
 /** `CARDS=10000 npx vitest run core/cards` draws so many texts on every layout and shape. */
 const TEXTS = Number(process.env['CARDS'] ?? 14)
 
 describe('whatever it says, a card', () => {
   it('loses no word, cuts none off, and is readable, on every layout, shape and colour', () => {
     fc.assert(
-      fc.property(aText, fc.tuple(aColour, aColour, aColour), (text, [ground, ink, accent]) => {
+      fc.property(aText, fc.tuple(aColour, aColour, aColour), aLink, (text, [ground, ink, accent], link) => {
         for (const layout of LAYOUTS)
           for (const shape of SHAPES) {
-            const made = filled(layout, text)
-            const drawing = drawCard(made, { ...LOOK, ground, ink, accent }, faces, shape)
+            const made = { ...filled(layout, text), code: true }
+            const drawing = drawCard(made, { ...LOOK, ground, ink, accent }, faces, shape, link)
             expect([layout, shape, faultsOf(drawing)]).toEqual([layout, shape, []])
             const said = lettersOf(linesOf(drawing).join(''))
             for (const part of [made.head, made.text, ...made.items, made.speaker])
@@ -194,6 +193,63 @@ describe('a card as it is painted by another renderer', () => {
     const at = painted(drawCard(two, LOOK, faces, { width: 16, height: 9 }))
     expect([at(20, 20), at(1900, 20)]).toEqual([LOOK.ground, LOOK.ink])
   })
+})
+
+describe('a mark', () => {
+  // Twice as wide as high, all of it red.
+  const png = new Resvg(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><rect width="200" height="100" fill="#ff0000"/></svg>',
+  )
+    .render()
+    .asPng()
+  const hash = 'c'.repeat(64)
+  const marked = (sign: string): Look => ({ ...LOOK, sign, mark: { hash, width: 200, height: 100 } })
+  const url = `data:image/png;base64,${png.toString('base64')}`
+
+  it('stands at the foot of every layout and shape, whole, before the brand’s line and clear of all words', () => {
+    for (const [i, layout] of LAYOUTS.entries())
+      for (const [n, shape] of SHAPES.entries()) {
+        const made = { ...filled(layout, 'A weep that gets slower every day.'), code: true }
+        const look = marked((i + n) % 2 ? 'The yard' : '')
+        const drawing = drawCard(made, look, faces, shape, 'https://a.example/b')
+        const { left, right, top, foot, filled: red } = redIn(drawing)
+        // Its shape is kept, it is all there, and it lies inside the margins.
+        expect((right - left) / (foot - top)).toBeCloseTo(2, 0)
+        expect(red).toBeGreaterThan(0.85)
+        expect(left).toBeGreaterThan(0.04 * drawing.width)
+        expect(foot).toBeLessThan(drawing.height - 0.04 * Math.min(drawing.width, drawing.height))
+        for (const word of drawing.words) {
+          const across = Math.min(word.x + word.width, right) - Math.max(word.x, left)
+          const down = Math.min(word.y + word.height, foot) - Math.max(word.y, top)
+          expect([layout, shape, word.text, across > 4 && down > 4]).toEqual([
+            layout,
+            shape,
+            word.text,
+            false,
+          ])
+        }
+      }
+  }, 60_000)
+
+  /** Where red is in a drawing that is painted 270 pixels wide, in its own pixels, and how much of that is red, 0 to 1. */
+  function redIn(drawing: Drawing) {
+    const { pixels, width } = new Resvg(toSvg(drawing, new Map([[hash, url]])), {
+      fitTo: { mode: 'width', value: 270 },
+    }).render()
+    const scale = drawing.width / width
+    let [left, right, top, foot, count] = [Infinity, 0, Infinity, 0, 0]
+    for (let at = 0; at < pixels.length; at += 4) {
+      if ((pixels[at] ?? 0) < 250 || (pixels[at + 1] ?? 0) > 5 || (pixels[at + 2] ?? 0) > 5) continue
+      const [x, y] = [(at / 4) % width, Math.floor(at / 4 / width)]
+      left = Math.min(left, x)
+      right = Math.max(right, x + 1)
+      top = Math.min(top, y)
+      foot = Math.max(foot, y + 1)
+      count++
+    }
+    const part = count / Math.max(1, (right - left) * (foot - top))
+    return { left: left * scale, right: right * scale, top: top * scale, foot: foot * scale, filled: part }
+  }
 })
 
 describe('letters', () => {

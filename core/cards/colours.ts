@@ -29,6 +29,9 @@ export function contrast(a: string, b: string): number {
   return (light + 0.05) / (dark + 0.05)
 }
 
+/** The least contrast of a code with what is about it, so that it is read also in bad light. */
+const CODE_CONTRAST = 7
+
 const BLACK = '#000000'
 const WHITE = '#ffffff'
 
@@ -83,4 +86,10 @@ export function paletteOf({ ground, ink, accent }: Pick<Look, 'ground' | 'ink' |
     deep: groundOf(ink, plain, between(accent, plain, 0.35)),
     bright: groundOf(accent, plain, plain),
   }
+}
+
+/** The colours of a code: those of a look, the lighter one about it, where they are far enough apart; else white and black. */
+export function codeColours({ ground, ink }: Pick<Look, 'ground' | 'ink'>): { light: string; dark: string } {
+  if (contrast(ground, ink) < CODE_CONTRAST) return { light: WHITE, dark: BLACK }
+  return luminanceOf(ground) > luminanceOf(ink) ? { light: ground, dark: ink } : { light: ink, dark: ground }
 }

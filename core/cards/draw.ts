@@ -1,6 +1,7 @@
-import type { Card, FaceName, Look } from '../model'
+import { FaceName, FACES, hasCode, type Card, type Look } from '../model'
+import { codeOf } from './code'
 import type { Drawing } from './drawing'
-import { Face, type FontFile } from './faces'
+import { Face, type FontFile, type Weight } from './faces'
 import { DRAWN } from './layouts'
 import { Stage, type Faces } from './stage'
 
@@ -20,12 +21,27 @@ export function sizeOf(shape: Shape | null): Shape {
   return { width: Math.round(width * side), height: Math.round(height * side) }
 }
 
-/** The faces of a look. What a face lacks is taken from the others that come with Dripline. */
-export function facesOf(look: Look, files: Readonly<Record<FaceName, readonly FontFile[]>>): Faces {
-  const others = (name: FaceName): FontFile[] =>
+/**
+ * The faces of a look: typefaces that come with Dripline, or the brand's own, whose files are given by their hashes; the first
+ * shipped one where there is none of that name. What a face lacks is taken from the others that come with Dripline.
+ */
+export function facesOf(
+  look: Look,
+  files: Readonly<Record<FaceName, readonly FontFile[]>>,
+  own: ReadonlyMap<string, FontFile> = new Map(),
+): Faces {
+  const others = (name: string): FontFile[] =>
     Object.entries(files).flatMap(([other, list]) => (other === name ? [] : list))
-  const face = (name: FaceName, weight: 'regular' | 'strong'): Face =>
-    new Face(files[name], weight, others(name))
+  const ownOf = (name: string, weight: Weight): FontFile[] => {
+    const face = look.own?.find((f) => f.name === name)
+    const file = face && own.get((weight === 'strong' ? face.strong : null) ?? face.regular)
+    return file ? [file] : []
+  }
+  const face = (name: string, weight: Weight): Face => {
+    const shipped = FaceName.safeParse(name).data
+    const mine = shipped ? files[shipped] : ownOf(name, weight)
+    return new Face(mine.length > 0 ? mine : files[FACES[0]], weight, others(name))
+  }
   return {
     words: face(look.words, 'regular'),
     strongWords: face(look.words, 'strong'),
@@ -34,9 +50,19 @@ export function facesOf(look: Look, files: Readonly<Record<FaceName, readonly Fo
   }
 }
 
-/** Draws a card. The same words, look and shape give the same drawing, wherever it is made. */
-export function drawCard(card: Card, look: Look, faces: Faces, shape: Shape | null): Drawing {
-  const stage = new Stage(card, look, faces, sizeOf(shape))
+/**
+ * Draws a card. The same words, look, shape and link give the same drawing, wherever it is made. `link` is what its code
+ * leads to, if it has one; without a link there is none.
+ */
+export function drawCard(
+  card: Card,
+  look: Look,
+  faces: Faces,
+  shape: Shape | null,
+  link: string | null = null,
+): Drawing {
+  const code = link !== null && hasCode(card) ? codeOf(link) : null
+  const stage = new Stage(card, look, faces, sizeOf(shape), code)
   DRAWN[card.layout](stage)
   return stage.drawing
 }

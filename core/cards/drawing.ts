@@ -12,15 +12,18 @@ export interface Area {
 export type Stroke = (
   | ({ kind: 'field'; fill: string } & Area)
   | { kind: 'glyph'; outline: string; fill: string; x: number; y: number; scale: number }
+  | ({ kind: 'picture'; hash: string } & Area)
 ) & { still?: true }
 
-/** A card, drawn: nothing but fields and outlines, so that it looks alike wherever it is painted. */
+/** A card, drawn: fields, outlines and the brand's mark, so that it looks alike wherever it is painted. */
 export interface Drawing {
   width: number
   height: number
   strokes: Stroke[]
   /** Where words stand, and on what: for those who check that nothing is cut or hard to read. */
   words: (Area & { text: string; fill: string; on: string; size: number })[]
+  /** Where a code stands, the light about it included. */
+  code: Area | null
   /** Letters that no typeface has, each once. */
   missing: string[]
 }
@@ -45,12 +48,24 @@ export function strokesOf(run: Run, x: number, y: number, size: number, fill: st
 
 const fixed = (n: number): string => String(Math.round(n * 1000) / 1000)
 
-/** A drawing as an SVG document without any text: every letter is an outline, each written once. */
-export function toSvg({ width, height, strokes }: Drawing): string {
+/**
+ * A drawing as an SVG document without any text: every letter is an outline, each written once. `pictures` gives the addresses
+ * of pictures by their hashes; what it lacks is left out.
+ */
+export function toSvg(
+  { width, height, strokes }: Drawing,
+  pictures: ReadonlyMap<string, string> = new Map(),
+): string {
   const names = new Map<string, string>()
   const body = strokes.map((s) => {
     if (s.kind === 'field')
       return `<rect x="${fixed(s.x)}" y="${fixed(s.y)}" width="${fixed(s.width)}" height="${fixed(s.height)}" fill="${s.fill}"/>`
+    if (s.kind === 'picture') {
+      const url = pictures.get(s.hash)
+      return url === undefined
+        ? ''
+        : `<image href="${url}" x="${fixed(s.x)}" y="${fixed(s.y)}" width="${fixed(s.width)}" height="${fixed(s.height)}"/>`
+    }
     let name = names.get(s.outline)
     if (name === undefined) names.set(s.outline, (name = `g${names.size}`))
     const scale = String(Math.round(s.scale * 1e6) / 1e6)

@@ -82,18 +82,82 @@ export class FontFile {
     this.face = face
   }
 
-  /** Opens the bytes of a TTF or OTF file. Refuses (`bad-request`) what is neither, or has no letters. */
+  /**
+   * Opens the bytes of a TTF or OTF file. Refuses (`bad-request`) what is neither, is cut off, has no letters, or whose
+   * letters are not drawn as outlines.
+   */
   static open(bytes: Uint8Array): FontFile {
     const magic = String.fromCharCode(...bytes.slice(0, 4))
     const known = magic === 'OTTO' || magic === '\0\x01\0\0' || magic === 'true'
+    if (known && isCutOff(bytes))
+      throw new Fault('bad-request', 'This font is cut off: its file ends before it should. Take it anew.')
     const face = known ? new hb.Face(new hb.Blob(bytes)) : null
-    if (!face || face.upem === 0 || face.collectUnicodes().length === 0)
+    const letters = face && face.upem > 0 ? lettersOf(face) : []
+    if (!face || letters.length === 0)
       throw new Fault(
         'bad-request',
-        'This file cannot be read as a font. Choose one that ends in .ttf or .otf.',
+        'This file cannot be read as a font. Choose one that ends in .ttf, .otf or .woff2.',
+      )
+    const font = new hb.Font(face)
+    if (letters.some((letter) => font.glyphToPath(font.nominalGlyph(letter) ?? 0) === ''))
+      throw new Fault(
+        'bad-request',
+        'Some letters of this font have no outlines: they may be pictures. Choose another file.',
       )
     return new FontFile(face)
   }
+
+  /**
+   * The family that the file names, with “Italic” for one that slants, and whether it is a strong weight (600 or more; OpenType,
+   * tables name and OS/2).
+   */
+  get told(): { family: string; strong: boolean } {
+    const name = (id: number): string => {
+      const entry = this.face.listNames().find((n) => n.nameId === id)
+      return entry ? this.face.getName(id, entry.language).trim() : ''
+    }
+    const table = this.face.referenceTable('OS/2')
+    const os2 =
+      table && table.length >= 64 ? new DataView(table.buffer, table.byteOffset, table.length) : null
+    const slants = ((os2?.getUint16(62) ?? 0) & 1) === 1
+    const family = name(16) || name(1) || 'A typeface'
+    return {
+      family: `${family.slice(0, 50)}${slants ? ' Italic' : ''}`,
+      strong: (os2?.getUint16(4) ?? 400) >= 600,
+    }
+  }
+}
+
+/** How far letters may reach above and below the baseline, in ems, so that lines do not run into each other. */
+const MOST_RISE = 0.84
+const MOST_FALL = 0.24
+
+/** How many times its size a font is drawn, at most 1, for its tallest and deepest plain letters to reach no further. */
+function fitting(font: hb.Font, upem: number): number {
+  const reach = (letters: string, of: (e: hb.GlyphExtents) => number): number =>
+    [...letters].reduce((most, letter) => {
+      const glyph = font.nominalGlyph(letter.codePointAt(0) ?? 0)
+      const extents = glyph ? font.glyphExtents(glyph) : undefined
+      return Math.max(most, extents ? of(extents) / upem : 0)
+    }, 0.01)
+  const rise = reach('bdfhklHM', (e) => e.yBearing)
+  const fall = reach('gjpqy', (e) => -(e.yBearing + e.height))
+  return Math.min(1, MOST_RISE / rise, MOST_FALL / fall)
+}
+
+/** Whether a table reaches beyond the end of a font's file (OpenType 1.9, table directory). */
+function isCutOff(bytes: Uint8Array): boolean {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length)
+  if (bytes.length < 12) return true
+  const tables = view.getUint16(4)
+  return Array.from({ length: tables }, (_, i) => 12 + 16 * i).some(
+    (at) => at + 16 > bytes.length || view.getUint32(at + 8) + view.getUint32(at + 12) > bytes.length,
+  )
+}
+
+/** Some of a font's letters and digits, the first of them, by their code points. */
+function lettersOf(face: hb.Face): number[] {
+  return [...face.collectUnicodes()].filter((c) => /[\p{L}\p{N}]/u.test(String.fromCodePoint(c))).slice(0, 80)
 }
 
 /** A font file at one weight. */
@@ -105,7 +169,6 @@ class Font {
 
   constructor({ face }: FontFile, weight: number) {
     this.#font = new hb.Font(face)
-    this.#scale = 1 / face.upem
     const axes = face.getAxisInfos()
     const wanted = { wght: weight, opsz: OPTICAL }
     const chosen = Object.entries(wanted).flatMap(([tag, value]) => {
@@ -113,6 +176,7 @@ class Font {
       return axis ? [new hb.Variation(tag, Math.max(axis.min, Math.min(axis.max, value)))] : []
     })
     if (chosen.length) this.#font.setVariations(chosen)
+    this.#scale = fitting(this.#font, face.upem) / face.upem
   }
 
   has(letter: string): boolean {

@@ -1,5 +1,6 @@
 import type { Card, Look } from '../model'
-import { paletteOf, type Ground, type Palette } from './colours'
+import { QUIET, type Code } from './code'
+import { codeColours, paletteOf, type Ground, type Palette } from './colours'
 import { strokesOf, type Area, type Drawing } from './drawing'
 import type { Face } from './faces'
 import { inALine, RISE, type Block } from './fit'
@@ -12,6 +13,19 @@ export interface Faces {
   strongLabels: Face
 }
 
+/** The side of a code in the corner of a card, in units, and the fewest pixels that a module of it has. */
+const CORNER = 23
+const FEWEST = 4
+
+/** How large a mark is at most, in units. */
+const MARK = { width: 18, height: 5 }
+
+/** The side of a code with the light about it, of whole pixels a module: at most `side`, unless its modules would be too small. */
+function codeSide({ modules }: Code, side: number): number {
+  const all = modules + 2 * QUIET
+  return Math.max(FEWEST, Math.floor(side / all)) * all
+}
+
 /** A card while it is drawn: where there is room, what to paint with, and what is painted so far. */
 export class Stage {
   readonly width: number
@@ -22,9 +36,17 @@ export class Stage {
   readonly faces: Faces
   readonly card: Card
   readonly #look: Look
+  readonly #code: Code | null
   readonly #drawing: Drawing
 
-  constructor(card: Card, look: Look, faces: Faces, size: { width: number; height: number }) {
+  /** `code` is what stands on the card for readers to scan, if anything does. */
+  constructor(
+    card: Card,
+    look: Look,
+    faces: Faces,
+    size: { width: number; height: number },
+    code: Code | null = null,
+  ) {
     this.width = size.width
     this.height = size.height
     this.unit = (Math.min(size.width, size.height) / 100) * (size.width > size.height * 1.2 ? 1.2 : 1)
@@ -32,7 +54,8 @@ export class Stage {
     this.faces = faces
     this.card = card
     this.#look = look
-    this.#drawing = { ...size, strokes: [], words: [], missing: [] }
+    this.#code = code
+    this.#drawing = { ...size, strokes: [], words: [], code: null, missing: [] }
   }
 
   get drawing(): Drawing {
@@ -49,12 +72,26 @@ export class Stage {
     return this.height > this.width * 1.6
   }
 
-  /** What is left of the card inside its margins, above the line at its foot. */
+  get hasCode(): boolean {
+    return this.#code !== null
+  }
+
+  /** What is left of the card inside its margins, above the line at its foot, and above or beside a code in its corner. */
   get body(): Area {
     const side = 9 * this.unit
     const top = this.isTall ? 0.14 * this.height : side
-    const bottom = this.foot - (this.#look.sign.trim() === '' ? 0 : 9.5 * this.unit)
-    return { x: side, y: top, width: this.width - 2 * side, height: bottom - top }
+    const corner = this.#corner
+    const taken = corner === 0 ? 0 : corner + 4 * this.unit
+    const bare = this.#look.sign.trim() === '' && !this.#look.mark
+    const signed = bare ? 0 : (this.#look.mark ? 11.5 : 9.5) * this.unit
+    const bottom = this.foot - (this.isWide ? signed : Math.max(signed, taken))
+    const width = this.width - 2 * side - (this.isWide ? taken : 0)
+    return { x: side, y: top, width, height: bottom - top }
+  }
+
+  /** The side of a code that stands in the corner of a card that says something by itself. */
+  get #corner(): number {
+    return this.#code && this.card.layout !== 'code' ? codeSide(this.#code, CORNER * this.unit) : 0
   }
 
   /** Where the line at the foot has its lower edge. */
@@ -92,18 +129,76 @@ export class Stage {
     return y + block.height
   }
 
-  /** The brand's line at the foot, after a small square in the accent. */
-  sign(on: Ground): void {
-    const words = this.#look.sign.trim()
-    if (words === '') return
-    const size = 2.9 * this.unit
-    const { x, width } = this.body
-    const square = 1.5 * this.unit
-    const block = inALine(words, this.faces.labels, width - 2.4 * square, size)
-    const top = this.foot - block.height
+  /**
+   * Draws the code, the light about it included, into a square of at most `side` pixels, unless it needs more. Where that light
+   * is not told from the ground, it is the code itself that begins at the square's edge: `out` says to which sides it is moved.
+   */
+  code(x: number, y: number, side: number, on: Ground, out: { x: -1 | 0 | 1; y: 0 | 1 }): void {
+    const code = this.#code
+    if (!code) return
+    const whole = codeSide(code, side)
+    const { light, dark } = codeColours(this.#look)
+    const scale = whole / (code.modules + 2 * QUIET)
+    const moved = light === on.ground ? QUIET * scale : 0
+    const area = {
+      x: Math.round(x + out.x * moved),
+      y: Math.round(y + out.y * moved),
+      width: whole,
+      height: whole,
+    }
     const from = this.#drawing.strokes.length
-    this.field({ x, y: top + RISE * block.size - square, width: square, height: square }, on.accent)
-    this.block(block, x + 1.9 * square, top, on.ink, on)
+    this.field(area, light)
+    const [left, top] = [area.x + QUIET * scale, area.y + QUIET * scale]
+    this.#drawing.strokes.push({ kind: 'glyph', outline: code.outline, fill: dark, x: left, y: top, scale })
+    this.#drawing.code = area
     for (const stroke of this.#drawing.strokes.slice(from)) stroke.still = true
+  }
+
+  /**
+   * The code in the corner of a card, and the brand's line at the foot, after its mark or a small square in the accent. `under`
+   * is the ground of the corner.
+   */
+  sign(on: Ground, under = on): void {
+    const corner = this.#corner
+    const x = 9 * this.unit
+    if (corner > 0) this.code(this.width - x - corner, this.foot - corner, corner, under, { x: 1, y: 1 })
+    const from = this.#drawing.strokes.length
+    const width = this.width - 2 * x - (corner === 0 ? 0 : corner + 4 * this.unit)
+    const mark = this.#mark(x, on)
+    const words = this.#look.sign.trim()
+    const square = 1.5 * this.unit
+    if (words !== '') {
+      const before = mark ? mark.width + 1.6 * this.unit : 1.9 * square
+      const block = inALine(words, this.faces.labels, width - before - 0.5 * square, 2.9 * this.unit)
+      const top = mark ? mark.y + (mark.height - block.height) / 2 : this.foot - block.height
+      if (!mark)
+        this.field({ x, y: top + RISE * block.size - square, width: square, height: square }, on.accent)
+      this.block(block, x + before, top, on.ink, on)
+    }
+    for (const stroke of this.#drawing.strokes.slice(from)) stroke.still = true
+  }
+
+  /**
+   * The brand's mark at the foot, on a field of its plain ground where the card stands on another one, which it was not drawn
+   * for; gives what it takes. Null where the brand has none.
+   */
+  #mark(x: number, on: Ground): Area | null {
+    const mark = this.#look.mark
+    if (!mark) return null
+    const plain = this.palette.plain.ground
+    const edge = on.ground === plain ? 0 : 0.8 * this.unit
+    const times = Math.min(MARK.height / mark.height, MARK.width / mark.width) * this.unit
+    const [width, height] = [mark.width * times, mark.height * times]
+    const area = { x, y: this.foot - height - 2 * edge, width: width + 2 * edge, height: height + 2 * edge }
+    if (edge > 0) this.field(area, plain)
+    this.#drawing.strokes.push({
+      kind: 'picture',
+      hash: mark.hash,
+      x: x + edge,
+      y: area.y + edge,
+      width,
+      height,
+    })
+    return area
   }
 }

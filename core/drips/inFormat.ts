@@ -1,6 +1,6 @@
 import { isEnglish } from '../language'
 import { network } from '../networks'
-import { stockOf, type Recipient } from '../writers'
+import { linkFor, stockOf, type Recipient } from '../writers'
 import { formsOf } from './forms'
 import type { WriteRequest, WrittenPost } from './request'
 import { checked } from './write'
@@ -37,6 +37,7 @@ export function writeInFormat(request: WriteRequest, format: string): WrittenPos
         passage: form?.passage ?? null,
         wording: form?.wording ?? null,
         others: [],
+        link: linkFor({ order: request, account, beat }, form?.wording.angle ?? null),
         checks: form
           ? []
           : [

@@ -37,7 +37,7 @@ export function contextOf(
     clips: shown?.clips ?? media.clips.least,
     others: captions
       .filter((c) => c.network === account.network)
-      .map((c) => ({ text: c.text, sibling: c.account !== account.id })),
+      .map((c) => ({ text: c.text, sibling: c.account !== account.id, longAgo: c.longAgo })),
   }
 }
 

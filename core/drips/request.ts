@@ -11,6 +11,8 @@ export interface EarlierCaption {
   title?: string | null
   /** Whether it is of the piece that is written of, so that nothing opens like it, on whatever network. */
   samePiece?: boolean
+  /** Whether it is so long ago that another may open like it and share some of its words, but no more. */
+  longAgo?: boolean
 }
 
 /** A drip that is to be written. */
@@ -49,6 +51,8 @@ export interface WrittenPost {
   passage: FoundPassage | null
   wording: Wording | null
   others: Wording[]
+  /** The piece's address with the house's link tags, also where the words carry none; null where it has no address. */
+  link: string | null
   checks: Check[]
   /** Which of the piece's images it shows, by its index, or the card that is made of its words. */
   picture: { image: number } | { card: Card } | { film: true } | null

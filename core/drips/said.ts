@@ -1,4 +1,4 @@
-import { likeness, LIKENESS_BOUND, opening } from '../judging'
+import { likeness, LIKENESS_BOUND, LONG_AGO_BOUND, opening } from '../judging'
 import type { Wording } from '../model'
 import type { Recipient } from '../writers'
 import type { EarlierCaption } from './request'
@@ -12,7 +12,7 @@ export interface Said {
   captions: readonly EarlierCaption[]
   /** The wordings of this drip with their accounts, the newest first. */
   drip: readonly { account: string; network: string; wording: Wording }[]
-  /** How this drip's captions open, and those that stand of its piece. */
+  /** How this drip's captions open, and those of its piece that are not long ago. */
   openings: ReadonlySet<string>
   /** Their titles, wherever they stand. */
   titles: ReadonlySet<string>
@@ -22,7 +22,7 @@ export interface Said {
 export const saidBefore = (earlier: readonly EarlierCaption[] = []): Said => ({
   captions: earlier,
   drip: [],
-  openings: new Set(earlier.filter((c) => c.samePiece).map((c) => opening(c.text))),
+  openings: new Set(earlier.filter((c) => c.samePiece && !c.longAgo).map((c) => opening(c.text))),
   titles: new Set(earlier.flatMap((c) => (c.samePiece && c.title ? [c.title] : []))),
 })
 
@@ -67,5 +67,7 @@ export function isFresh(
   const { text, title } = made
   if (title === null ? said.openings.has(opening(text)) : said.titles.has(title)) return false
   if (said.drip.some(({ wording }) => saysTheSame(wording, made))) return false
-  return saidOn(said, network).every((c) => likeness(c.text, text) <= LIKENESS_BOUND)
+  return saidOn(said, network).every(
+    (c) => likeness(c.text, text) <= (c.longAgo ? LONG_AGO_BOUND : LIKENESS_BOUND),
+  )
 }

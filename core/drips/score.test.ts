@@ -54,6 +54,20 @@ describe('the score of a wording', () => {
     near(score(PLAIN, { network: 'guildhall' }), 0.8 * 0.8 * (0.75 + (0.25 * PLAIN.length) / 280))
   })
 
+  it('leans to what earned more there, and to nothing on another network', () => {
+    const leaning = {
+      of: { angle: 'lesson' as const },
+      times: { at: 1.1, low: 1.08, high: 1.2 },
+      posts: 20,
+      since: '2026-11-30',
+    }
+    const leaningOn = (network: string): object => ({
+      house: { ...PLAIN_HOUSE, leanings: [{ ...leaning, network }] },
+    })
+    near(score(PLAIN, { change: leaningOn('murmur') }), 0.8 * 1.08)
+    near(score(PLAIN, { change: leaningOn('guildhall') }), 0.8)
+  })
+
   it('is less where another speaks than the brand', () => {
     const we = houseOf({
       name: 'Shop',

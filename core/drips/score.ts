@@ -1,4 +1,4 @@
-import { briefOf, type WholeBrief } from '../house'
+import { briefOf, leanOf, lengthOf, openingOf, type WholeBrief } from '../house'
 import { readingEase } from '../language'
 import type { Wording } from '../model'
 import { graphemes, measure, network } from '../networks'
@@ -15,11 +15,11 @@ const HARD = 0.95
 const CHANCE = 0.02
 
 /**
- * How good a wording is for its account, 0 to 1: how likely readers would post what it says (`Draft.worth`),
+ * How good a wording is for its account, 0 to a little over 1: how likely readers would post what it says (`Draft.worth`),
  * times how well its form suits the network's readers: its length against the brief's, a hook that is read
- * at a glance, sentences and paragraphs as the shape has them; less for what repeats the account's last
- * posts, for another speaker than the voice's, and for hard words. `before` are the account's wordings of
- * this drip, the newest first.
+ * at a glance, sentences and paragraphs as the shape has them; more or less, by an eighth at most, for what
+ * earned more or less there (`leanOf`); less for what repeats the account's last posts, for another speaker
+ * than the voice's, and for hard words. `before` are the account's wordings of this drip, the newest first.
  */
 export function scoreWording(
   made: Omit<Wording, 'score'>,
@@ -37,6 +37,10 @@ export function scoreWording(
     hookFits(made.text) *
     shapeFits(draft, brief) *
     variety(made, length, before, brief) *
+    leanOf(
+      { angle: made.angle, length: lengthOf(made.text, profile), opening: openingOf(made.text) },
+      brief.leanings,
+    ) *
     (speaksAsAnother(body, brief) ? OTHER_SPEAKER : 1) *
     ((readingEase(body) ?? 100) < brief.reading - 20 ? HARD : 1)
   const chance = hash32(`${order.seed} ${account.id} ${made.text}`) / 2 ** 32

@@ -10,7 +10,7 @@ import {
 import { network, shownOn } from '../networks'
 import { checkCaption } from '../judging'
 import { cardsFor, choosePictures, type PictureWish } from '../pictures'
-import { isByHand, plainWording, skeletonDraft, stockOf, type Recipient } from '../writers'
+import { isByHand, linkFor, plainWording, skeletonDraft, stockOf, type Recipient } from '../writers'
 import { contextOf, firstSound, onceEach, ranked, unlike } from './rank'
 import type { WriteRequest, WrittenPost } from './request'
 import { turnsOf } from './rotation'
@@ -89,6 +89,7 @@ function rotate(
         passage: found?.passage ?? null,
         wording: found?.wording ?? null,
         others: found?.others ?? [],
+        link: linkFor({ order: request, account, beat }, found?.wording.angle ?? null),
         checks: found ? [] : [tooThin(beat, passages.length, mine.size, hand.nothing(account))],
         picture: null,
       })

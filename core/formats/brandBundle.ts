@@ -5,7 +5,7 @@ export function rowsOfBrand(rows: Rows, brand: string): Rows {
   const own = Object.fromEntries(
     TABLE_NAMES.map((table) => [table, rows[table].filter((row) => belongsTo(table, row, brand))]),
   ) as unknown as Rows
-  const used = picturesIn(own)
+  const used = filesIn(own)
   return { ...own, workspace: rows.workspace, media: rows.media.filter((m) => used.has(m.id)) }
 }
 
@@ -15,9 +15,12 @@ export function belongsTo(table: TableName, row: object, brand: string): boolean
   return (row as Record<string, unknown>)[table === 'brands' ? 'id' : 'brand'] === brand
 }
 
-/** The hashes of pictures that posts, recurring posts, pieces and the library name. */
-export function picturesIn(rows: Pick<Rows, 'posts' | 'recurrences' | 'pieces' | 'pictures'>): Set<string> {
+/** The hashes of what posts, recurring posts, pieces, the library and brands' looks name. */
+export function filesIn(
+  rows: Pick<Rows, 'posts' | 'recurrences' | 'pieces' | 'pictures' | 'brands'>,
+): Set<string> {
   const text = JSON.stringify([
+    rows.brands.map((b) => b.look),
     rows.posts.map((p) => p.media),
     rows.pictures.map((p) => p.url),
     rows.recurrences,

@@ -1,4 +1,4 @@
-import type { Account, Piece, Post, Publication } from '../model'
+import { linkShown, type Account, type Piece, type Post, type Publication } from '../model'
 import { network } from '../networks'
 
 /** The posts that went out or may go out while the app is closed, as a feed or sheet has them, the newest first. */
@@ -17,7 +17,7 @@ export function publicationsOf(
       account: accounts.get(p.account)?.handle ?? '',
       title: p.wording.title ?? pieces.get(p.piece ?? '')?.title ?? '',
       text: [p.wording.text, ...p.wording.parts].join('\n\n'),
-      link: p.shortLink ?? p.link,
+      link: linkShown(p),
       publicUrl: p.publicUrl,
       tags: [...new Set([...p.wording.hashtags, ...p.wording.tags])].map((t) => t.replace(/^#/, '')),
     }))

@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
 import { anAccount, aPost } from '../model/samples'
 import type { PostMedia } from '../model'
-import { awayCaption, awayCredits, awayPosts, awaySheet, pictureName } from './takeAway'
+import { awayCaption, awayCredits, awayPosts, awaySheet, fileNames } from './takeAway'
 
 const picture = (alt: string, mustShow?: boolean): PostMedia => ({
   source: { from: 'address', url: `https://a.example/${alt}.png` },
@@ -38,7 +38,8 @@ describe('posts that are taken away', () => {
   const away = awayPosts(posts, [account])
   const names = (id: string): string[] => {
     const one = away.find((a) => a.post.id === id)
-    return one ? one.post.media.map((_, i) => pictureName(one, i, i === 0 ? 'image/jpeg' : 'image/png')) : []
+    const types = ['image/jpeg', 'image/png', 'image/png']
+    return one ? fileNames(one, types.slice(0, one.post.media.length)) : []
   }
 
   it('lie by account, day and time on the account’s clock, no two in one place', () => {
@@ -51,6 +52,8 @@ describe('posts that are taken away', () => {
     ])
     expect(names('late')).toEqual(['2026-12-04-1830-1.jpg', '2026-12-04-1830-2.png'])
     expect(names('early')).toEqual(['2026-07-04-1930.jpg'])
+    expect(fileNames({ stem: 'a' }, ['application/pdf'])).toEqual(['a.pdf'])
+    expect(fileNames({ stem: 'a' }, ['video/webm'])).toEqual(['a.webm'])
   })
 
   it('are a sheet that any spreadsheet reads, with their pictures by name', () => {

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
-import { creditLine, momentOf, type Account, type Post, type PostMedia } from '../model'
-import { network } from '../networks'
+import { linkShown, creditLine, momentOf, type Account, type Post, type PostMedia } from '../model'
+import { formatOf, network } from '../networks'
 import { toWall } from '../planning'
 import { guarded, inTime } from './planSheet'
 
@@ -14,14 +14,12 @@ export interface AwayPost {
   stem: string
 }
 
-/** A picture's name in its folder: the post's, and its number where there are several. */
-export function pictureName(
-  { post, stem }: Pick<AwayPost, 'post' | 'stem'>,
-  index: number,
-  type: string,
-): string {
-  const ending = type === 'image/jpeg' ? 'jpg' : type.replace(/^(?:image|video)\//, '')
-  return `${stem}${post.media.length > 1 ? `-${index + 1}` : ''}.${ending}`
+/** The name of each of a post's files in its folder, by their media types: the post's, and a number where there are several. */
+export function fileNames({ stem }: Pick<AwayPost, 'stem'>, types: readonly string[]): string[] {
+  return types.map((type, i) => {
+    const ending = type === 'image/jpeg' ? 'jpg' : type.replace(/^\w+\//, '')
+    return `${stem}${types.length > 1 ? `-${i + 1}` : ''}.${ending}`
+  })
 }
 
 /**
@@ -78,12 +76,12 @@ export function awaySheet(posts: readonly AwayPost[], names: (post: string) => r
       wall?.time ?? '',
       account.zone,
       post.state,
-      wording.format,
+      formatOf(post),
       wording.title ?? '',
       wording.text,
       wording.parts.join('\n'),
       wording.firstComment ?? '',
-      post.shortLink ?? post.link ?? '',
+      linkShown(post) ?? '',
       names(post.id)
         .map((name) => `${folder}/${name}`)
         .join('\n'),

@@ -1,4 +1,4 @@
-import { HouseStyle, type Angle, type Brand, type Brief, type Make, type Voice } from '../model'
+import { HouseStyle, type Angle, type Brand, type Brief, type Leaning, type Make, type Voice } from '../model'
 import type { LinkPlace, NetworkProfile } from '../networks'
 
 /** What every caption of a brand is written for. */
@@ -12,16 +12,19 @@ export interface House {
   angles?: readonly Angle[]
   /** A line that closes every post, in the place of the closing lines. */
   last?: string | null
+  /** What its results say of captions, network by network; nothing where absent. */
+  leanings?: readonly Leaning[]
 }
 
 export const PLAIN_HOUSE: House = { brand: '', style: HouseStyle.parse({}), briefs: [] }
 
 /** The house of a brand, with what a pipeline makes otherwise. */
 export function houseOf(
-  brand: Pick<Brand, 'name' | 'houseStyle' | 'briefs'>,
+  brand: Pick<Brand, 'name' | 'houseStyle' | 'briefs' | 'learned'>,
   make: Pick<Make, 'briefs' | 'angles' | 'after'> | null = null,
 ): House {
-  const house = { brand: brand.name, style: brand.houseStyle, briefs: brand.briefs }
+  const { name, houseStyle: style, briefs, learned } = brand
+  const house: House = { brand: name, style, briefs, leanings: learned?.leanings ?? [] }
   if (!make) return house
   const own = new Set(make.briefs.map((b) => b.network))
   return {
@@ -46,6 +49,8 @@ export interface WholeBrief {
   closing: NonNullable<Brief['closing']>
   /** The least reading ease (Flesch 1948) that its reader takes without effort. */
   reading: number
+  /** What the results say of captions here, unless the brief takes no notice. */
+  leanings: readonly Leaning[]
 }
 
 const EASIER: Readonly<Record<Brief['reader'], number>> = {
@@ -77,5 +82,6 @@ export function briefOf(profile: NetworkProfile, house: House = PLAIN_HOUSE): Wh
     link: own?.link ?? profile.link.place,
     closing: own?.closing ?? (CLOSES.has(proposed.shape) ? 'a line of the house' : 'none'),
     reading: proposed.reading + EASIER[own?.reader ?? 'somebody who tries'],
+    leanings: own?.leans === false ? [] : (house.leanings ?? []).filter((l) => l.network === profile.id),
   }
 }

@@ -2,3 +2,6 @@ export { briefOf, houseOf, PLAIN_HOUSE, type House, type WholeBrief } from './br
 export { inHouse, wordsFound } from './words'
 export { linkOf, taggedLink, USUAL_TAGS } from './links'
 export { measureVoice, partPosts, type MeasuredVoice } from './samples'
+export { leanOf } from './lean'
+export { lengthOf } from './length'
+export { openingOf } from './opening'

@@ -1,5 +1,5 @@
 export { checkCaption, isBlocked, remedyFor } from './judge'
 export { outlivesCheck } from './rules/lasts'
-export { likeness, LIKENESS_BOUND, opening } from './likeness'
+export { likeness, LIKENESS_BOUND, LONG_AGO_BOUND, opening } from './likeness'
 export { quantitiesIn, sourceText, substanceOf, ungrounded } from './grounding'
 export type { CheckContext } from './rule'

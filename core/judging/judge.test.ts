@@ -153,6 +153,18 @@ describe('remedies', () => {
 
   it.each([
     ['there are two clips', { profile: network('loopyard'), clips: 2 }, 'too-many-clips'],
+    ['a document has too many pages', { profile: network('guildhall'), pages: 51 }, 'too-many-pages'],
+    ['there are pages where none are taken', { profile: network('murmur'), pages: 2 }, 'too-many-pages'],
+    [
+      'a story shows nothing',
+      { profile: network('hearthside'), pictures: 0, beside: { format: 'story' } },
+      'story',
+    ],
+    [
+      'a story shows two pictures',
+      { profile: network('hearthside'), pictures: 2, beside: { format: 'story' } },
+      'story',
+    ],
     ['there is a clip beside a picture', { pictures: 1, clips: 1 }, 'clip-and-pictures'],
     ['a title is missing', { profile: network('rackwell'), pictures: 1, beside: { title: '' } }, 'no-title'],
     [
@@ -213,6 +225,11 @@ it('a link whose page is gone is flagged, with the address', () => {
     others: [],
     link: 'https://yard.example/gone',
   }
+  const codes = (link: string | null, n: number) =>
+    checkCaption('A seam wants two strands of cotton.', { ...context, link, codes: n }).flatMap((c) =>
+      c.code === 'code-without-link' ? c.severity : [],
+    )
+  expect([codes(null, 1), codes(null, 0), codes(context.link, 1)]).toEqual([['flag'], [], []])
   const said = (linkTrouble: string | null) =>
     checkCaption('A seam wants two strands of cotton.', { ...context, linkTrouble }).find(
       (c) => c.code === 'link-broken',

@@ -14,10 +14,14 @@ export interface CheckContext {
   writtenAt?: string | null
   pictures: number
   clips?: number
+  /** Pages of a document that is leafed through. */
+  pages?: number
   /** Alternative texts of the pictures. */
   alts?: readonly string[]
   /** The lines that have to stand in the text for the pictures to be shown. */
   credits?: readonly string[]
+  /** How many of its cards are to carry the link as a code. */
+  codes?: number
   /** The address the post leads to. */
   link?: string | null
   /** The last day for which the piece keeps, and the day on which the post goes out (local dates). */
@@ -25,8 +29,8 @@ export interface CheckContext {
   goesOut?: string | null
   /** What was wrong with the page it leads to when it was last looked at. */
   linkTrouble?: string | null
-  /** Other captions of the same account or of siblings on the network. */
-  others: readonly { text: string; sibling: boolean }[]
+  /** Other captions of the same account or of siblings on the network; what was `longAgo` may be more alike. */
+  others: readonly { text: string; sibling: boolean; longAgo?: boolean | undefined }[]
   /** What stands beside the text, where the post has it. */
   beside?: Partial<Pick<Wording, 'title' | 'parts' | 'format' | 'poll' | 'summary' | 'closing'>>
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Look } from './card'
-import { Brief, HouseStyle } from './house'
+import { Brief, HouseStyle, Leaning } from './house'
 import { Hold, Id, Instant, Zone } from './primitives'
 import { QuietDay } from './quiet'
 import { Slot } from './slot'
@@ -19,6 +19,8 @@ export const Brand = z.object({
   houseStyle: HouseStyle,
   /** The briefs that a person changed; every other network goes by its profile. */
   briefs: z.array(Brief),
+  /** What was learned from its results, and when that was last looked at; absent where nobody has. */
+  learned: z.object({ at: Instant, leanings: z.array(Leaning) }).optional(),
   /** How its cards look. */
   look: Look,
   held: Hold.nullable(),

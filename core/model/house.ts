@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Angle } from './angle'
-import { Id } from './primitives'
+import { Id, LocalDate } from './primitives'
 
 /** One of the sliders of a voice, from −2 to 2. */
 const Slider = z.int().min(-2).max(2)
@@ -86,5 +86,30 @@ export const Brief = z.object({
   closing: z.enum(['a line of the house', 'none']).nullable().default(null),
   /** How pictures look that are made to order for it; absent for as usual. */
   picture: z.string().max(400).optional(),
+  /** Whether captions lean to what earned more there (`Leaning`); absent for yes. */
+  leans: z.boolean().optional(),
 })
 export type Brief = z.infer<typeof Brief>
+
+/** How long a caption is for its network: below what a brief aims at, about there, or above. */
+export const LENGTHS = ['short', 'usual', 'long'] as const
+export const Length = z.enum(LENGTHS)
+export type Length = z.infer<typeof Length>
+
+/** How a caption opens. */
+export const OPENINGS = ['a question', 'a number', 'a quotation', 'a statement'] as const
+export const Opening = z.enum(OPENINGS)
+export type Opening = z.infer<typeof Opening>
+
+/** What a brand's results say for certain of captions on a network, all else alike, which its writer leans to. */
+export const Leaning = z.object({
+  network: Id,
+  of: z.union([z.object({ angle: Angle }), z.object({ length: Length }), z.object({ opening: Opening })]),
+  /** How many times as much such posts earn, and the bounds of that 95 times in 100. */
+  times: z.object({ at: z.number().positive(), low: z.number().positive(), high: z.number().positive() }),
+  /** In how many posts it was seen. */
+  posts: z.int().min(1),
+  /** The day on which it was certain first. */
+  since: LocalDate,
+})
+export type Leaning = z.infer<typeof Leaning>

@@ -33,6 +33,8 @@ export const Passage = FoundPassage.extend({
   after: z.string(),
   choice: z.enum(['kept', 'spare', 'left out']),
   by: z.enum(['machine', 'person']),
+  /** What a person said of dripping it again: on the shelf whatever a row asks, or off it; absent where nobody said. */
+  shelf: z.enum(['on', 'off']).optional(),
   /** Set when the piece changed and the quotation is no longer in it. */
   lostPlace: z.boolean(),
 })

@@ -43,6 +43,11 @@ export const Make = z.object({
 })
 export type Make = z.infer<typeof Make>
 
+/** Which passage of the shelf comes first. */
+export const SHELF_ORDERS = ['the longest unseen first', 'the oldest first', 'the best first'] as const
+export const ShelfOrder = z.enum(SHELF_ORDERS)
+export type ShelfOrder = z.infer<typeof ShelfOrder>
+
 /** When the posts of a piece go out. */
 export const Timing = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('rhythm'), rhythm: Rhythm }),
@@ -62,8 +67,23 @@ export const Timing = z.discriminatedUnion('kind', [
     rule: z.string().min(1).max(500),
     posts: z.int().min(1).max(60),
   }),
+  /** Not when a piece comes, but from the shelf: what was out before, again, so many posts a day or a week on each account. */
+  z.object({
+    kind: z.literal('shelf'),
+    posts: z.int().min(1).max(20),
+    per: z.enum(['day', 'week']),
+    order: ShelfOrder,
+    /** For so many days a passage is not seen on an account before it comes again there. */
+    restDays: z.int().min(7).max(1500),
+    /** How many times its account's usual a passage has to have earned; null whatever it earned. */
+    earned: z.number().min(0).max(10).nullable(),
+  }),
 ])
 export type Timing = z.infer<typeof Timing>
+/** How a row drips from the shelf. */
+export type FromShelf = Extract<Timing, { kind: 'shelf' }>
+/** When the posts of a piece go out that has come. */
+export type FromPiece = Exclude<Timing, FromShelf>
 
 /** One row of what a pipeline releases: for which pieces, to whom, when. */
 export const ReleaseRow = z.object({
@@ -84,6 +104,21 @@ export const ReleaseRow = z.object({
   again: z.object({ days: z.int().min(7).max(1500), times: z.int().min(1).max(50) }).nullable(),
 })
 export type ReleaseRow = z.infer<typeof ReleaseRow>
+
+/** A row that drips from the shelf. */
+export type ShelfRow = ReleaseRow & { by: FromShelf }
+/** A row that drips a piece when it comes. */
+export type PieceRow = ReleaseRow & { by: FromPiece }
+
+/** Whether a row drips from the shelf. */
+export function isShelfRow(row: ReleaseRow): row is ShelfRow {
+  return row.by.kind === 'shelf'
+}
+
+/** Whether a row drips a piece when it comes. */
+export function isPieceRow(row: ReleaseRow): row is PieceRow {
+  return row.by.kind !== 'shelf'
+}
 
 /** What bounds a pipeline. */
 export const Limits = z.object({

@@ -3,7 +3,7 @@ import { Id, Instant } from './primitives'
 
 /** One thing that a pipeline did with one piece, or did not. */
 export const RunStep = z.object({
-  what: z.enum(['sieve', 'write', 'make anew', 'drip again', 'write ahead', 'follow']),
+  what: z.enum(['sieve', 'write', 'make anew', 'drip again', 'write ahead', 'from the shelf', 'follow']),
   /** Whether it was done, left for later or for good, or failed. */
   came: z.enum(['done', 'skipped', 'failed']),
   piece: Id,

@@ -11,8 +11,7 @@ import type { Recurrence } from './recurrence'
 import type { SheetRow, Source } from './source'
 import { Payload } from './spool'
 import { USUAL_WEIGHTS } from './weights'
-import { USUAL_NOTICES } from './workspace'
-import type { Workspace } from './workspace'
+import { freshWorkspace, type Workspace } from './workspace'
 
 /*
  * One plain record of each kind, whole and consistent with the others, from which tests make what
@@ -29,21 +28,7 @@ export function aPayload(change: Partial<Payload> = {}): Payload {
 }
 
 export function aWorkspace(change: Partial<Workspace> = {}): Workspace {
-  return {
-    id: 'ws',
-    seed: null,
-    held: null,
-    lastBundleAt: null,
-    weeklyBundle: 'off',
-    lastVisitAt: null,
-    visitBefore: null,
-    notices: USUAL_NOTICES,
-    aheadDays: 30,
-    receiptCursor: 0,
-    readingCursor: 0,
-    createdAt: T0,
-    ...change,
-  }
+  return { ...freshWorkspace('ws', null, T0), ...change }
 }
 
 export function aBrand(change: Partial<Brand> = {}): Brand {

@@ -88,3 +88,32 @@ export const SheetRow = z.object({
   trouble: z.string().nullable(),
 })
 export type SheetRow = z.infer<typeof SheetRow>
+
+/** A source is visited every so many minutes, unless somebody says otherwise. */
+const VISIT_EVERY = 180
+
+/** A source as it begins at a moment: one with an address is visited every three hours, the first time after that. */
+export function freshSource(
+  of: Pick<Source, 'id' | 'brand' | 'kind' | 'title' | 'createdAt'> & Partial<Source>,
+): Source {
+  const { visitEveryMinutes: every = typeof of.url === 'string' ? VISIT_EVERY : null } = of
+  const next = every === null ? null : new Date(Date.parse(of.createdAt) + every * 60_000).toISOString()
+  return {
+    url: null,
+    siteUrl: null,
+    group: null,
+    visitEveryMinutes: every,
+    mostNew: 40,
+    backlog: { kind: 'everything' },
+    passedOver: [],
+    nextVisitAt: next,
+    lastVisit: null,
+    failures: 0,
+    etag: null,
+    lastModified: null,
+    movedFrom: null,
+    sheet: null,
+    held: null,
+    ...of,
+  }
+}

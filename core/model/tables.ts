@@ -22,8 +22,9 @@ export const MediaInfo = z.object({
   /** SHA-256 of the bytes, in hexadecimal: its id. */
   id: z.string().regex(/^[0-9a-f]{64}$/),
   type: z.string(),
-  width: z.int().positive(),
-  height: z.int().positive(),
+  /** In pixels; 0 of what is no picture. */
+  width: z.int().min(0),
+  height: z.int().min(0),
   bytes: z.int().positive(),
 })
 export type MediaInfo = z.infer<typeof MediaInfo>

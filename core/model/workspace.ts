@@ -52,3 +52,21 @@ export const Workspace = z.object({
   createdAt: Instant,
 })
 export type Workspace = z.infer<typeof Workspace>
+
+/** A workspace as it begins; `seed` is the demo's, or null. */
+export function freshWorkspace(id: string, seed: string | null, createdAt: string): Workspace {
+  return {
+    id,
+    seed,
+    held: null,
+    lastBundleAt: null,
+    weeklyBundle: 'off',
+    lastVisitAt: null,
+    visitBefore: null,
+    notices: USUAL_NOTICES,
+    aheadDays: 30,
+    receiptCursor: 0,
+    readingCursor: 0,
+    createdAt,
+  }
+}

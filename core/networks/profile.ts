@@ -56,6 +56,10 @@ export const NetworkProfile = z.object({
       .nullable(),
     /** How many clips a post takes; it has either pictures or a clip. */
     clips: z.object({ least: z.int().min(0), most: z.int().min(0) }),
+    /** How many pages a document may have that is leafed through, and the shape of those that are drawn; null where it takes none. */
+    document: z.object({ pages: z.int().min(2), shape: Shape }).nullable(),
+    /** The shape of a story, which shows one picture or clip without words and is gone after a day; null where it has none. */
+    story: z.object({ shape: Shape }).nullable(),
   }),
   hashtags: z.object({ sensible: z.int().min(0), most: z.int().min(0) }),
   link: z.object({ place: LinkPlace, live: z.boolean(), required: z.boolean() }),

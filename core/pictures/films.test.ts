@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { PieceContent } from '../model'
-import { filmPartOf, subtitleFile } from '.'
+import { filmPartOf, movedSubtitles, subtitleFile } from '.'
 
 const text = 'Oak bends. Um, larch will not bend at all, and it splits where you ask it to. Ask for oak.'
 const at = (words: string) => ({ start: text.indexOf(words), end: text.indexOf(words) + words.length })
@@ -54,6 +54,26 @@ describe('the part of a film in which a passage is said', () => {
     expect(subtitles[1]?.from).toBe(3.1)
     expect(subtitles[1]?.to).toBeCloseTo(3.1 + (8 * 27) / 61, 2)
     expect(subtitles[2]?.to).toBe(11.1)
+  })
+})
+
+describe('a part of a film whose ends are moved', () => {
+  const words = (start: number, end: number, standing = 'Larch, by hand') =>
+    movedSubtitles(piece, [{ from: 3.1, to: 11.1, text: standing }], { start, end }).map((s) => s.text)
+
+  it('has subtitles for what is said by then, and keeps those it had as they were changed', () => {
+    expect(words(3, 11.4)).toEqual(['Larch, by hand'])
+    expect(words(0.9, 11.4)).toEqual(['Oak bends.', 'Larch, by hand'])
+    expect(words(0.9, 20.1, '')).toEqual(['Oak bends.', '', 'Ask for oak.'])
+    // What ends as it begins, or begins as it ends, is not heard; what it had comes back when it grows again.
+    expect(words(5, 20)).toEqual(['Larch, by hand'])
+  })
+
+  it('that had none has those of its sentences, each part by its own time', () => {
+    expect(movedSubtitles(piece, [], { start: 0, end: 5 }).map((s) => s.text)).toEqual([
+      'Oak bends.',
+      'Larch will not bend at all,',
+    ])
   })
 })
 

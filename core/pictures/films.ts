@@ -27,12 +27,33 @@ export function filmPartOf(
   const start = Math.max(0, Math.min(first.from, Math.max(before, first.from - BEFORE)))
   const end = Math.max(last.to, Math.min(after, last.to + AFTER))
   if (end - start < least || end - start > most) return null
-  const subtitles = said.flatMap((s) =>
+  const subtitles = subtitlesOf({ sentences: said, text })
+  return { start: thousandths(start), end: thousandths(end), hook, subtitles, filled: false }
+}
+
+/** What sentences say, as subtitles; those without times have none. */
+function subtitlesOf({ sentences, text }: Pick<PieceContent, 'sentences' | 'text'>): Subtitle[] {
+  return sentences.flatMap((s) =>
     s.from === undefined || s.to === undefined
       ? []
       : inParts(withoutFillers(text.slice(s.start, s.end)).replace(/\s+/g, ' ').trim(), s.from, s.to),
   )
-  return { start: thousandths(start), end: thousandths(end), hook, subtitles, filled: false }
+}
+
+/**
+ * The subtitles of a part of a film whose ends were moved, in seconds: those it has, as they were changed, and before and after
+ * them what the film's sentences say there.
+ */
+export function movedSubtitles(
+  { sentences, text }: Pick<PieceContent, 'sentences' | 'text'>,
+  standing: readonly Subtitle[],
+  { start, end }: { start: number; end: number },
+): Subtitle[] {
+  const [first, last] = [standing[0]?.from ?? Infinity, standing.at(-1)?.to ?? -Infinity]
+  const shown = sentences.filter(({ from = Infinity, to = -Infinity }) => from < end && to > start)
+  const said = subtitlesOf({ sentences: shown, text }).filter((s) => s.from < end && s.to > start)
+  if (standing.length === 0) return said
+  return [...said.filter((s) => s.to <= first), ...standing, ...said.filter((s) => s.from >= last)]
 }
 
 const thousandths = (seconds: number): number => Math.round(seconds * 1000) / 1000

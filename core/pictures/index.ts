@@ -1,7 +1,7 @@
 export { proposedAlt } from './alt'
 export { cardsFor } from './cards'
 export { scenesOf, secondsOf } from './scenes'
-export { filmPartOf, subtitleFile } from './films'
+export { filmPartOf, movedSubtitles, subtitleFile } from './films'
 export { slidesOf } from './slides'
 export { choosePictures, rankPictures, type PictureWish } from './choose'
 export { greyOf, PRINT_SIDE, printOf } from './print'

@@ -34,6 +34,13 @@ it('shows the points of a list and steps one by one, what they are of first', ()
   ])
 })
 
+it('shows a code last, with the brand’s line or what there is', () => {
+  const coded = { ...card, code: true }
+  const codes = (line: string) => scenesOf({ card: coded, hook: 'Oak' }, line, WIDE).map((s) => s.card.code)
+  expect(codes('Yard')).toEqual([undefined, undefined, true])
+  expect(codes('')).toEqual([undefined, true])
+})
+
 it('is never shorter nor longer than the network takes a clip, each card in proportion', () => {
   const short = scenesOf({ card: { ...card, text: 'Oak.' }, hook: 'Why' }, '', { least: 12, most: 90 })
   expect(secondsOf(short)).toBeCloseTo(12)

@@ -19,8 +19,9 @@ const FEWEST = 2.4
 
 /**
  * What a moving card shows one after the other: what it opens with, the card itself or, of a list or steps, each point by
- * itself, and the brand's own line last, where it has one. Each shows as long as it takes to be read; where all of them
- * together are shorter or longer than the network takes a clip, each is so much longer or shorter.
+ * itself, and the brand's own line last, where it has one; a code of the card stands on the last. Each shows as long as it
+ * takes to be read; where all of them together are shorter or longer than the network takes a clip, each is so much longer or
+ * shorter.
  */
 export function scenesOf(
   { card, hook }: Pick<MediaSource & { from: 'moving' }, 'card' | 'hook'>,
@@ -29,11 +30,13 @@ export function scenesOf(
 ): Scene[] {
   const title = (text: string): Card => ({ layout: 'title', head: '', text, items: [], speaker: '' })
   const last = line.trim().slice(0, CARD_MOST.text)
-  const cards = [
+  const { code, ...plain } = card
+  const cards: Card[] = [
     ...(hook === '' ? [] : [title(hook)]),
-    ...(slidesOf(card, '', Infinity) ?? [card]),
+    ...(slidesOf(plain, '', Infinity) ?? [plain]),
     ...(last === '' ? [] : [title(last)]),
   ]
+  if (code) cards.push({ ...(cards.pop() as Card), code })
   const scenes = cards.map((shown) => ({ card: shown, seconds: Math.max(FEWEST, readIn(shown)) }))
   const all = secondsOf(scenes)
   const times = Math.min(Math.max(all, least), most) / all

@@ -26,6 +26,15 @@ it('steps are counted, and without a line of the brand the last step is the last
   expect(slides.map((s) => s.head)).toEqual(['', '1', '2'])
 })
 
+it('a code stands on the last of them', () => {
+  expect(slidesOf({ ...list, code: true }, 'x', 10)?.map((s) => s.code ?? false)).toEqual([
+    false,
+    false,
+    false,
+    true,
+  ])
+})
+
 it('there are none of anything else, without a head, nor more than the network takes', () => {
   expect(slidesOf({ ...list, layout: 'words', text: 'A word.' }, 'x', 10)).toBeNull()
   expect(slidesOf({ ...list, head: '' }, 'x', 10)).toBeNull()

@@ -4,7 +4,8 @@ const NONE = { head: '', text: '', items: [], speaker: '' }
 
 /**
  * A list or steps as slides, in order: what it is of, to make readers go on, then a point on each, and the brand's own line
- * last, where it has one. Null for any other card, and where there would be more than `most`.
+ * last, where it has one; a code of the card stands on the last. Null for any other card, and where there would be more than
+ * `most`.
  */
 export function slidesOf(card: Card, line: string, most: number): Card[] | null {
   if ((card.layout !== 'list' && card.layout !== 'steps') || card.head === '') return null
@@ -19,5 +20,6 @@ export function slidesOf(card: Card, line: string, most: number): Card[] | null 
     ...points,
     ...(last ? [{ ...NONE, layout: 'title' as const, text: last }] : []),
   ]
-  return slides.length <= most ? slides : null
+  if (slides.length > most) return null
+  return card.code ? slides.with(-1, { ...(slides.at(-1) as Card), code: true }) : slides
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import type { Card } from '../model'
+import { codedCard, pictureKey, type Card } from '../model'
 import { aPost, aWording } from '../model/samples'
-import { alikeWith, cardMedia, cardPictures, cardShown, clipMedia, formatOf, mediaOf } from './blank'
+import { alikeWith, cardMedia, cardPictures, cardShown, clipMedia, mediaOf } from './blank'
+import { formatOf } from '../networks'
 
 const card: Card = { layout: 'words', head: '', text: 'A word.', items: [], speaker: '' }
 const steps: Card = {
@@ -20,16 +21,40 @@ describe('the pictures that a card becomes', () => {
   })
 
   it('are slides where the network has posts to be leafed through, else one', () => {
-    expect(cardPictures(steps, 'shutterleaf', 'The yard').map((m) => m.alt)).toEqual([
+    expect(cardPictures(steps, 'shutterleaf', { sign: 'The yard' }).map((m) => m.alt)).toEqual([
       'Feeding in March.',
       '1. Boil it.',
       '2. Stir it.',
       'The yard.',
     ])
-    expect(cardPictures(steps, 'rackwell', 'The yard').map((m) => m.alt)).toEqual([
+    expect(cardPictures(steps, 'rackwell', { sign: 'The yard' }).map((m) => m.alt)).toEqual([
       'Feeding in March. Boil it. Stir it.',
     ])
-    expect(cardPictures(card, 'shutterleaf', 'The yard')).toHaveLength(1)
+    expect(cardPictures(card, 'shutterleaf', { sign: 'The yard' })).toHaveLength(1)
+  })
+})
+
+describe('the link as a code', () => {
+  const codes = (of: Card, id: string, look = { sign: 'The yard', codes: true }) =>
+    cardShown(of, 'Oak', id, look).map(({ source }) => codedCard(source))
+
+  it('stands on new cards where links cannot be followed and the brand wishes it, of slides on the last', () => {
+    expect(codes(card, 'shutterleaf')).toEqual([true])
+    expect(codes(steps, 'shutterleaf')).toEqual([false, false, false, true])
+    expect(codes(card, 'loopyard')).toEqual([true])
+    expect(codes(card, 'murmur')).toEqual([false])
+    expect(codes(card, 'shutterleaf', { sign: 'The yard', codes: false })).toEqual([false])
+  })
+
+  it('is told to those who cannot see it, and makes it no other picture', () => {
+    const [{ alt, source } = { alt: '', source: { from: 'card' as const, card } }] = cardShown(
+      card,
+      'Oak',
+      'shutterleaf',
+      { sign: '', codes: true },
+    )
+    expect(alt).toBe('A word. With the link as a QR code.')
+    expect(pictureKey(source)).toBe(pictureKey({ from: 'card', card }))
   })
 })
 
@@ -51,9 +76,9 @@ describe('a card that moves', () => {
   })
 
   it('comes by itself where a network takes nothing else, and goes out as a clip', () => {
-    const media = cardShown(card, 'Oak', 'longwave', 'The yard')
+    const media = cardShown(card, 'Oak', 'longwave', { sign: 'The yard' })
     expect(media.map((m) => m.source.from)).toEqual(['moving'])
-    expect(cardShown(card, 'Oak', 'murmur', 'The yard').map((m) => m.source.from)).toEqual(['card'])
+    expect(cardShown(card, 'Oak', 'murmur', { sign: 'The yard' }).map((m) => m.source.from)).toEqual(['card'])
     const post = aPost({ network: 'longwave', wording: aWording({ format: 'video' }), media })
     expect(formatOf(post)).toBe('clip')
     expect(formatOf({ ...post, network: 'murmur', wording: aWording({ format: 'post' }) })).toBe('post')
@@ -61,7 +86,7 @@ describe('a card that moves', () => {
 })
 
 it('a post of several pictures goes out to be leafed through where the network has that, and no other form is changed', () => {
-  const media = cardPictures(steps, 'shutterleaf', '')
+  const media = cardPictures(steps, 'shutterleaf', { sign: '' })
   const post = aPost({ network: 'shutterleaf', wording: aWording({ format: 'feed' }), media })
   expect(formatOf(post)).toBe('carousel')
   expect(formatOf({ ...post, media: media.slice(0, 1) })).toBe('feed')

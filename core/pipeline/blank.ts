@@ -1,20 +1,19 @@
 import {
   alikeIn,
-  isWholeFilm,
   cardAlt,
   HOOK_MOST,
-  isClip,
   type Account,
   type Brand,
   type Card,
   type Layout,
+  type Look,
   type Make,
   type Piece,
   type Post,
   type PostMedia,
   type WholePiece,
 } from '../model'
-import { chooseShape, clipBound, network, shownOn, type NetworkProfile, type Shape } from '../networks'
+import { cardShape, clipShape, mostSlides, chooseShape, clipBound, network, shownOn } from '../networks'
 import { filmPartOf, proposedAlt, slidesOf } from '../pictures'
 import { chapterLines } from '../setting'
 
@@ -63,6 +62,26 @@ export function blankPost(account: Pick<Account, 'id' | 'network'>, given: Given
   }
 }
 
+/** A wording that only takes the place of one that is still to be written; no two of them may be alike. */
+export function nothingYet(text: string): Post['wording'] {
+  return {
+    by: 'built-in',
+    angle: null,
+    format: 'post',
+    title: null,
+    summary: null,
+    text,
+    parts: [],
+    tags: [],
+    poll: [],
+    firstComment: null,
+    hashtags: [],
+    spans: [],
+    closing: null,
+    score: 0,
+  }
+}
+
 /** A picture of a piece, or of anywhere with an address, as a post on a network shows it. */
 export function mediaOf(
   image: Pick<Piece['images'][number], 'url' | 'alt' | 'caption' | 'width' | 'height' | 'seen'>,
@@ -90,17 +109,15 @@ export function alikeWith(piece: Pick<Piece, 'images'>, posts: readonly Post[]):
   )
 }
 
-/** Where a network takes pictures of any shape, a card is square. */
-const SQUARE = { width: 1, height: 1 }
-
 /** A card as a post on a network shows it: in the tallest shape that the network takes, which fills most of a screen. */
 export function cardMedia(card: Card, networkId: string): PostMedia {
-  const shape = tallestOf(network(networkId).media.shapes) ?? SQUARE
-  return { source: { from: 'card', card }, alt: cardAlt(card), shape, hash: null }
+  return {
+    source: { from: 'card', card },
+    alt: cardAlt(card),
+    shape: cardShape(network(networkId)),
+    hash: null,
+  }
 }
-
-/** Where a network takes clips of any shape but no pictures, one is as tall as a telephone. */
-const TALL = { width: 9, height: 16 }
 
 /**
  * A card as a clip that shows it moving, in the tallest shape that the network takes. It opens with the title of its piece,
@@ -144,51 +161,35 @@ export function filmMedia(
   )
 }
 
-/** The shape of a clip: the tallest that the network takes; where it takes any, tall if it shows nothing still, else square. */
-function clipShape(profile: NetworkProfile): Shape {
-  return tallestOf(profile.media.clip?.shapes ?? []) ?? (shownOn(profile).moving ? TALL : SQUARE)
-}
+/** What of a look decides which cards a post has: the brand's own line, and whether links stand on cards as codes. */
+export type CardLook = Pick<Look, 'sign' | 'codes'>
 
-function tallestOf(shapes: readonly Shape[]): Shape | undefined {
-  return [...shapes].sort((a, b) => b.height / b.width - a.height / a.width)[0]
+/** A card as a post on a network gets it: with the link as a code, where the brand wishes that and links cannot be followed. */
+function coded(card: Card, networkId: string, look: CardLook): Card {
+  return look.codes && !network(networkId).link.live ? { ...card, code: true } : card
 }
 
 /**
  * What a card becomes with a post: a clip where the network takes nothing else that is seen, else pictures (`cardPictures`).
- * `title` is that of its piece, `line` the brand's own.
+ * `title` is that of its piece.
  */
-export function cardShown(card: Card, title: string, networkId: string, line: string): PostMedia[] {
+export function cardShown(card: Card, title: string, networkId: string, look: CardLook): PostMedia[] {
   return shownOn(network(networkId)).moving
-    ? [clipMedia(card, title, networkId)]
-    : cardPictures(card, networkId, line)
+    ? [clipMedia(coded(card, networkId, look), title, networkId)]
+    : cardPictures(card, networkId, look)
 }
 
 /**
- * A card as the pictures of a post: as slides where it is a list or steps and the network shows several pictures as one
- * post to be leafed through, else as it is. `line` is the brand's own, for the last slide.
+ * A card as the pictures of a post: as slides where it is a list or steps and the network shows several pictures, or the
+ * pages of a document, as one post to be leafed through, else as it is.
  */
-export function cardPictures(card: Card, networkId: string, line: string): PostMedia[] {
-  const { formats, media } = network(networkId)
-  const slides = formats.includes(SLIDES) ? slidesOf(card, line, media.pictures.most) : null
-  return (slides ?? [card]).map((slide) => cardMedia(slide, networkId))
-}
-
-/** The format of a post of several pictures that readers leaf through. */
-const SLIDES = 'carousel'
-
-/** The format of a post of one clip. */
-const CLIP = 'clip'
-
-/**
- * The format that a post goes out in: that of its wording; where that is the network's usual one, a clip where it shows one,
- * and slides where it shows several pictures, if the network has such.
- */
-export function formatOf(post: Pick<Post, 'network' | 'media' | 'wording'>): string {
-  const { formats } = network(post.network)
-  const { format } = post.wording
-  if (post.media.some((m) => isClip(m) && !isWholeFilm(m)) && format === formats[0] && formats.includes(CLIP))
-    return CLIP
-  return post.media.length > 1 && format === formats[0] && formats.includes(SLIDES) ? SLIDES : format
+export function cardPictures(card: Card, networkId: string, look: CardLook): PostMedia[] {
+  const { document } = network(networkId).media
+  const whole = coded(card, networkId, look)
+  const slides = slidesOf(whole, look.sign, mostSlides(networkId))
+  if (!slides) return [cardMedia(whole, networkId)]
+  const pages = slides.map((slide) => cardMedia(slide, networkId))
+  return document ? pages.map((page) => ({ ...page, shape: document.shape })) : pages
 }
 
 /** The layouts of the cards that may be made for a brand's posts, by a pipeline's say. */

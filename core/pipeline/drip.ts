@@ -1,11 +1,4 @@
-import {
-  offers,
-  writeDrip,
-  writeInFormat,
-  type EarlierCaption,
-  type WriteRequest,
-  type WrittenPost,
-} from '../drips'
+import { offers, writeDrip, writeInFormat, type WriteRequest, type WrittenPost } from '../drips'
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
 import {
@@ -26,9 +19,19 @@ import {
   type Rhythm,
   type TagFigures,
 } from '../model'
-import { alikeWith, blankPost, cardShown, filmMedia, layoutsFor, mediaOf, withPictures } from './blank'
+import {
+  alikeWith,
+  blankPost,
+  cardShown,
+  filmMedia,
+  layoutsFor,
+  mediaOf,
+  withPictures,
+  type CardLook,
+} from './blank'
+import { earlierCaptions } from './earlier'
 import { placeSoon } from './soon'
-import { addDays, beatDays, clockTime, fromWall, placePosts, startOfDay } from '../planning'
+import { addDays, beatDays, clockTime, instantAt, placePosts } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
 export interface DripRequest {
@@ -64,9 +67,6 @@ export interface DripResult {
   drip: Drip
   posts: Post[]
 }
-
-/** Days for which earlier captions of an account count for likeness. */
-const EARLIER_DAYS = 90
 
 /** Writes and places the posts of one piece on some accounts: a drip. */
 export function makeDrip(request: DripRequest, onProgress?: (done: number, all: number) => void): DripResult {
@@ -186,26 +186,6 @@ function keptPassages(request: DripRequest, usable: readonly Passage[]): Passage
     )
 }
 
-/** The captions of the last 90 days and of those to come, the newest last, as the writer of a piece minds them. */
-export function earlierCaptions(
-  posts: readonly Post[],
-  now: string,
-  piece: string | null = null,
-): EarlierCaption[] {
-  const since = new Date(Date.parse(now) - EARLIER_DAYS * 86_400_000).toISOString()
-  return posts
-    .filter((p) => p.state !== 'set aside' && (p.at ?? p.publishedAt ?? p.wished) >= since)
-    .sort((a, b) => (a.at ?? a.wished).localeCompare(b.at ?? b.wished))
-    .map((p) => ({
-      account: p.account,
-      network: p.network,
-      text: p.wording.text,
-      title: p.wording.title,
-      closing: p.wording.closing,
-      samePiece: piece !== null && p.piece === piece,
-    }))
-}
-
 function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages: readonly Passage[]): Post {
   const account = request.accounts.find((a) => a.id === written.account) as Account
   return writtenPost(
@@ -223,7 +203,7 @@ function toPost(written: WrittenPost, drip: Drip, request: DripRequest, passages
       // What a pipeline makes ends with its piece; a person's drip is placed as it was asked for.
       latest: drip.pipeline ? request.piece.keeps.until : null,
     },
-    request.brand.look.sign,
+    request.brand.look,
   )
 }
 
@@ -234,8 +214,7 @@ export function writtenPost(
   piece: WholePiece,
   passages: readonly Passage[],
   of: Pick<Post, 'id' | 'brand' | 'drip' | 'pipeline' | 'beat' | 'wished' | 'latest'>,
-  /** The brand's own line, for the last of several slides. */
-  line: string,
+  look: CardLook,
 ): Post {
   const wording = written.wording as Post['wording']
   const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
@@ -247,8 +226,8 @@ export function writtenPost(
     passage: passage?.id ?? null,
     wording,
     others: written.others,
-    link: linkOf(wording, piece.url),
-    media: picture ? shownMedia(picture, written.passage, piece, account.network, line) : [],
+    link: linkOf(wording, written.link),
+    media: picture ? shownMedia(picture, written.passage, piece, account.network, look) : [],
     checks: written.checks,
   })
 }
@@ -258,14 +237,14 @@ function shownMedia(
   passage: WrittenPost['passage'],
   piece: WholePiece,
   networkId: string,
-  line: string,
+  look: CardLook,
 ): PostMedia[] {
   if ('film' in picture) {
     const film = filmMedia(piece, passage, networkId)
     return film ? [film] : []
   }
   return 'card' in picture
-    ? cardShown(picture.card, piece.title, networkId, line)
+    ? cardShown(picture.card, piece.title, networkId, look)
     : [mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)]
 }
 
@@ -285,9 +264,7 @@ export function wishedAt(
   const days = Math.floor(later / (24 * 60))
   const minutes = Math.min(noon + (later % (24 * 60)), 23 * 60 + 59)
   const day = addDays(drip.startDay, (drip.days[beat] ?? 0) + days)
-  return new Date(
-    fromWall(day, clockTime(minutes), account.zone) ?? startOfDay(day, account.zone),
-  ).toISOString()
+  return instantAt(day, clockTime(minutes), account.zone)
 }
 
 /** The state in which a gate leaves a post with such checks. Blocks pass no gate. */

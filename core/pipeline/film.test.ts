@@ -3,7 +3,8 @@ import { oakumYard } from '../../demo/content'
 import { webvtt } from '../../world'
 import { findPassages } from '../passages'
 import { readTranscript } from '../reading'
-import { filmMedia, formatOf } from './blank'
+import { filmMedia } from './blank'
+import { formatOf } from '../networks'
 import { aPost, aWording } from '../model/samples'
 
 const films = (oakumYard().films ?? []).map((film) => {

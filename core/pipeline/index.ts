@@ -1,13 +1,6 @@
-export { blankPost, cardPictures, clipMedia, formatOf } from './blank'
-export {
-  earlierCaptions,
-  makeDrip,
-  gateState,
-  isInReach,
-  wishedAt,
-  type DripRequest,
-  type DripResult,
-} from './drip'
+export { blankPost, cardPictures, clipMedia, nothingYet } from './blank'
+export { earlierCaptions } from './earlier'
+export { makeDrip, gateState, isInReach, wishedAt, type DripRequest, type DripResult } from './drip'
 export { handPosts, wordsOf, type HandPost, type HandRequest, type HandRow, type When } from './hand'
 export {
   accountsOf,

@@ -1,4 +1,5 @@
 import {
+  codedCard,
   momentOf,
   LAYOUTS,
   firstPicture,
@@ -16,7 +17,7 @@ import {
 } from '../model'
 import { network, shownOn } from '../networks'
 import { cardsFor, rankPictures } from '../pictures'
-import { alikeWith, cardShown, filmMedia, mediaOf } from './blank'
+import { alikeWith, cardShown, filmMedia, mediaOf, type CardLook } from './blank'
 
 /** A picture that a post may show. */
 export interface PictureOption {
@@ -58,7 +59,7 @@ export function pictureOptions(
     const card = 'card' in choice ? cards[choice.card] : undefined
     const image = 'image' in choice ? piece.images[choice.image] : undefined
     const media = card
-      ? cardShown(card, piece.title, post.network, brand.look.sign)
+      ? cardShown(card, piece.title, post.network, brand.look)
       : image && [mediaOf(image, piece.title, post.network)]
     return media ? [{ media, near: near && { account: near.account, days: near.day } }] : []
   })
@@ -73,17 +74,21 @@ function cardsOf(post: Post, piece: WholePiece, layouts: readonly Layout[]) {
 
 /**
  * The pictures of a post once it has another wording: what was made of the old words becomes what the new ones make, in the
- * same layout where they can; anything else stays. `line` is the brand's own.
+ * same layout where they can, with a code where there was one; anything else stays.
  */
 export function mediaAfter(
   post: Post,
   wording: Post['wording'],
   piece: WholePiece,
-  line: string,
+  { sign }: Pick<CardLook, 'sign'>,
 ): PostMedia[] {
+  // A person may have put a code on the card, or taken it off.
+  const code = post.media.some((m) => codedCard(m.source))
   const keysOf = (media: readonly PostMedia[]): string => media.map((m) => pictureKey(m.source)).join('\n')
   const madeOf = (words: Post['wording']): PostMedia[][] =>
-    cardsFor(words, piece, LAYOUTS).map((card) => cardShown(card, piece.title, post.network, line))
+    cardsFor(words, piece, LAYOUTS).map((card) =>
+      cardShown({ ...card, code }, piece.title, post.network, { sign }),
+    )
   if (!madeOf(post.wording).some((made) => keysOf(made) === keysOf(post.media))) return post.media
   const layout = layoutOf(firstPicture(post) ?? '')
   const made = madeOf(wording)

@@ -169,6 +169,15 @@ describe('a drip', () => {
       expect(shapes).toContainEqual(post.media[0]?.shape)
   })
 
+  it('leads to its page with the house’s tags, also where the words carry no link', () => {
+    const { houseStyle } = aBrand()
+    const linkTags = [{ name: 'from', value: '{network}-{beat}' }]
+    const tagged = make({ brand: aBrand({ houseStyle: { ...houseStyle, linkTags } }) }).posts
+    const links = tagged.flatMap((p) => (p.network === 'shutterleaf' ? [p.link] : []))
+    expect(links.length).toBeGreaterThan(1)
+    for (const link of links) expect(link).toMatch(/\?from=shutterleaf-\d$/)
+  })
+
   it('does not use what was left out or lost its place, and says which cells stay empty', () => {
     const few = passages.map((p, i): Passage => ({
       ...p,

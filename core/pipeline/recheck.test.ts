@@ -35,3 +35,23 @@ describe('the neighbours of a caption', () => {
     expect(left).toBeGreaterThan(1500)
   })
 })
+
+describe('what a caption is held against', () => {
+  const words = 'An old lathe wants a drop of oil every month. Put a cover over it when you leave the shed.'
+  /** The same beginning: seven runs of three words of nineteen and sixteen, a quarter to a half of all. */
+  const alike = 'An old lathe wants a drop of oil every month. So does the vice.'
+  const found = (text: string, daysBefore: number): string[] => {
+    const day = (n: number): string => new Date(Date.UTC(2026, 10, 30) - n * 86_400_000).toISOString()
+    const mine = aPost({ id: 'mine', at: day(0), wording: aWording({ text: words }) })
+    const other = aPost({ id: 'other', at: day(daysBefore), wording: aWording({ text }) })
+    return checkCaption(words, contextFor(mine, aBrand(), null, [mine, other]))
+      .map((c) => c.code)
+      .filter((c) => c === 'too-alike')
+  }
+
+  it('is alike within a season, the same within a year, and nothing after that', () => {
+    expect([90, 91].map((days) => found(alike, days).length)).toEqual([1, 0])
+    expect([-90, -91].map((days) => found(alike, days).length)).toEqual([1, 0])
+    expect([91, 365, 366].map((days) => found(words, days).length)).toEqual([1, 1, 0])
+  })
+})

@@ -1,8 +1,9 @@
 import { houseOf } from '../house'
 import { sourceText, type CheckContext } from '../judging'
-import { creditsOf, mediaCount, type Brand, type Post, type WholePiece } from '../model'
-import { network } from '../networks'
+import { codedCard, creditsOf, type Brand, type Post, type WholePiece } from '../model'
+import { mediaIn, network } from '../networks'
 import { addressesIn, bareWords, trigrams } from '../text'
+import { sinceThen } from './earlier'
 
 /** The address that a post leads to, also where a person only typed it among the words; null where there is none. */
 export function linkedPage(post: Pick<Post, 'piece' | 'link' | 'wording'>): string | null {
@@ -41,14 +42,19 @@ export function contextFor(
     keepsUntil: piece?.keeps.until ?? null,
     goesOut: (post.at ?? post.wished).slice(0, 10),
     linkTrouble: (linkedPage(post) && (piece ?? post).linkCheck?.trouble) ?? null,
-    ...mediaCount(post.media),
+    ...mediaIn(post),
     alts: post.media.map((m) => m.alt),
     credits: creditsOf(post.media),
+    codes: post.media.filter(({ source }) => codedCard(source)).length,
     beside: post.wording,
     others: posts
       .filter((p) => p.id !== post.id && p.network === post.network && p.state !== 'set aside')
       // What comes again by a rule says the same each time, and is meant to.
       .filter((p) => !post.recurrence || p.recurrence !== post.recurrence || p.account !== post.account)
-      .map((p) => ({ text: p.wording.text, sibling: p.account !== post.account })),
+      .flatMap((p) => {
+        const since = sinceThen(p, post.at ?? post.wished)
+        const other = { text: p.wording.text, sibling: p.account !== post.account }
+        return since === 'forgotten' ? [] : [{ ...other, longAgo: since === 'long ago' }]
+      }),
   }
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { PLAIN_MAKE, NO_LIMITS, type Timing } from '../model'
+import { PLAIN_MAKE, NO_LIMITS, type FromPiece } from '../model'
 import { aBrand, anAccount, aPiece, aPipeline, aPost, aRow, aSource } from '../model/samples'
 import { sieveContext } from '../sieve'
 import { houseOf, briefOf } from '../house'
@@ -50,6 +50,15 @@ describe('the rows of a release', () => {
     )
     expect(video?.reason).toBe('It is an article.')
     expect(other?.reason).toBe('Row 2 takes it.')
+    const shelf = aRow({
+      id: 'shelf',
+      by: { kind: 'shelf', posts: 1, per: 'week', order: 'the best first', restDays: 90, earned: null },
+    })
+    const below = rowsFor(piece(), [shelf, aRow({ id: 'all' }), aRow({ id: 'rest', ...rest })], context)
+    expect(below.map((v) => [v.row.id, v.reason])).toEqual([
+      ['all', 'It takes every piece.'],
+      ['rest', 'Row 2 takes it.'],
+    ])
   })
 
   it('go to the accounts they name and to those of their groups, each once, and to none that was ended', () => {
@@ -68,7 +77,7 @@ describe('the rows of a release', () => {
 
 describe('the days of a row', () => {
   const today = '2026-11-24'
-  const days = (by: Timing, change: Parameters<typeof aPiece>[0] = {}): number[] => {
+  const days = (by: FromPiece, change: Parameters<typeof aPiece>[0] = {}): number[] => {
     const { rhythm } = beatsOf(by, aPiece(change), today)
     return 'list' in rhythm ? rhythm.list : []
   }
@@ -107,7 +116,7 @@ describe('the days of a row', () => {
           { kind: 'soon', hours: 5 },
           { kind: 'field', name: 'x', before: [0, 7] },
           { kind: 'rule', rule: 'FREQ=DAILY', posts: 9 },
-        ] as Timing[]
+        ] as FromPiece[]
       ).map(postsEach),
     ).toEqual([8, 4, 1, 2, 9])
   })

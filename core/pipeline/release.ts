@@ -1,13 +1,15 @@
 import {
   Fault,
+  isPieceRow,
   type Account,
+  type FromPiece,
   type Keeps,
   type Pipeline,
   type Piece,
+  type PieceRow,
   type ReleaseRow,
   type Rhythm,
   type SieveRule,
-  type Timing,
 } from '../model'
 import { addDays, beatDays, daysBetween, occurrences, readDate, rhythmWithin, ruleWords } from '../planning'
 import { fieldOf, sieve, type SieveContext, type Sieved } from '../sieve'
@@ -31,26 +33,26 @@ export function releasedTo(pipeline: Pick<Pipeline, 'release'>, accounts: readon
 
 /** Whether a row takes a piece, and why or why not, in a sentence. */
 export interface RowVerdict {
-  row: ReleaseRow
+  row: PieceRow
   takes: boolean
   reason: string
 }
 
-/** What every row of a release says of a piece, in their order. */
+/** What every row of a release says of a piece that has come, in their order; rows that drip from the shelf take none. */
 export function rowsFor(piece: Sieved, rows: readonly ReleaseRow[], context: SieveContext): RowVerdict[] {
   const verdicts: RowVerdict[] = []
-  for (const row of rows) {
+  for (const row of rows.filter(isPieceRow)) {
     const { pieces } = row
     if (pieces.kind === 'all') verdicts.push({ row, takes: true, reason: 'It takes every piece.' })
     else if (pieces.kind === 'that') {
       const { passed, reason } = sieve(piece, pieces.rules, context)
       verdicts.push({ row, takes: passed, reason })
     } else {
-      const taker = verdicts.findIndex((v) => v.takes)
+      const taker = verdicts.find((v) => v.takes)?.row
       verdicts.push(
-        taker < 0
-          ? { row, takes: true, reason: 'No row above takes it.' }
-          : { row, takes: false, reason: `Row ${taker + 1} takes it.` },
+        taker
+          ? { row, takes: false, reason: `Row ${rows.indexOf(taker) + 1} takes it.` }
+          : { row, takes: true, reason: 'No row above takes it.' },
       )
     }
   }
@@ -79,7 +81,7 @@ const RULE_DAYS = 1500
  * The days on which a row's timing puts the posts of a piece that is released on `today` (a local date), none of
  * them after it has aged. Refuses (`bad-request`) with a sentence where no day is left.
  */
-export function beatsOf(by: Timing, piece: Pick<Piece, 'fields' | 'keeps'>, today: string): Beats {
+export function beatsOf(by: FromPiece, piece: Pick<Piece, 'fields' | 'keeps'>, today: string): Beats {
   const beats = daysOf(by, piece, today)
   // Nobody looks, so nothing of it may go out after it has aged.
   const rhythm = rhythmWithin(beats.rhythm, piece.keeps, beats.startDay)
@@ -87,7 +89,7 @@ export function beatsOf(by: Timing, piece: Pick<Piece, 'fields' | 'keeps'>, toda
   return { ...beats, rhythm }
 }
 
-function daysOf(by: Timing, { fields }: Pick<Piece, 'fields'>, today: string): Beats {
+function daysOf(by: FromPiece, { fields }: Pick<Piece, 'fields'>, today: string): Beats {
   const from = (name: string, list: number[]): Beats => ({
     startDay: today,
     rhythm: { name, list },
@@ -131,7 +133,7 @@ const aged = (keeps: Pick<Keeps, 'until'>): Fault =>
   new Fault('bad-request', `it kept until ${keeps.until ?? 'long ago'}, which has passed.`)
 
 /** How many posts a row makes of a piece for each account at most. */
-export function postsEach(by: Timing): number {
+export function postsEach(by: FromPiece): number {
   switch (by.kind) {
     case 'rhythm':
       return beatDays(by.rhythm).length

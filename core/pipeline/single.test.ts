@@ -6,7 +6,7 @@ import { likeness, LIKENESS_BOUND } from '../judging'
 import { firstPicture, PLAIN_MAKE, showings, type Post } from '../model'
 import { aBrand, anAccount, aPost } from '../model/samples'
 import { readFragment } from '../reading'
-import { singlePost, takeWriting, toPassages, type SingleRequest } from '.'
+import { earlierCaptions, singlePost, takeWriting, toPassages, type SingleRequest } from '.'
 
 const article = readArticle(
   readFileSync(join(import.meta.dirname, '../../demo/content/oakum-yard/seven-tools.md'), 'utf8'),
@@ -69,6 +69,23 @@ describe('one more post of a piece', () => {
     expect(likeness(second.wording.text, first.wording.text)).toBeLessThanOrEqual(LIKENESS_BOUND)
   })
 
+  it('never says again what its account said of the piece within a year', () => {
+    const { wording, passage } = one()
+    const ago = (days: number): string => new Date(Date.parse(owner.now) - days * 86_400_000).toISOString()
+    const said = (days: number): Post =>
+      aPost({
+        id: 'was',
+        account: 'hall',
+        network: 'guildhall',
+        piece: piece.id,
+        passage,
+        wording,
+        at: ago(days),
+      })
+    expect(one({ standing: [said(300)] }).wording.text).not.toBe(wording.text)
+    expect(one({ standing: [said(370)] }).wording.text).toBe(wording.text)
+  })
+
   it('shows the picture that the account has not shown about then', () => {
     const pictures = anAccount({ id: 'pictures', network: 'shutterleaf' })
     const shown = (url: string, at: string) =>
@@ -112,4 +129,24 @@ describe('one more post of a piece', () => {
   it('is refused with the reason where no passage is left', () => {
     expect(() => one({ passages: [] })).toThrow(/passage/)
   })
+})
+
+it('minds the captions of a piece for a year, those of a season ago less', () => {
+  const now = '2026-11-24T10:00:00.000Z'
+  const daysAgo = (days: number): Post =>
+    aPost({
+      id: `${days}`,
+      piece: 'piece',
+      state: 'published',
+      at: new Date(Date.parse(now) - days * 86_400_000).toISOString(),
+    })
+  const told = (days: number, piece: string): (boolean | undefined)[] =>
+    earlierCaptions([daysAgo(days)], now, piece).map((c) => c.longAgo)
+  expect([told(90, 'piece'), told(91, 'piece'), told(365, 'piece'), told(366, 'piece')]).toEqual([
+    [false],
+    [true],
+    [true],
+    [],
+  ])
+  expect([told(90, 'other'), told(91, 'other')]).toEqual([[false], []])
 })

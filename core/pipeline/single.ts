@@ -12,7 +12,8 @@ import {
   type Post,
   type WholePiece,
 } from '../model'
-import { earlierCaptions, writtenPost } from './drip'
+import { writtenPost } from './drip'
+import { earlierCaptions } from './earlier'
 import { alikeWith, layoutsFor, withPictures } from './blank'
 import { contextFor } from './recheck'
 
@@ -88,7 +89,7 @@ export function singlePost(request: SingleRequest): Post {
       wished: request.wished,
       latest: pipeline ? piece.keeps.until : null,
     },
-    brand.look.sign,
+    brand.look,
   )
   const checks = checkCaption(post.wording.text, contextFor(post, brand, piece, request.standing))
   return { ...post, checks, state: 'for review' }

@@ -23,6 +23,8 @@ export function timingWords(by: Timing): string {
         .join(', ')}`
     case 'rule':
       return `${ruleWords(by.rule)}, ${by.posts} ${by.posts === 1 ? 'time' : 'times'}`
+    case 'shelf':
+      return `the shelf, ${by.posts} a ${by.per}, ${by.order}`
   }
 }
 

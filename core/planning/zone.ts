@@ -55,6 +55,11 @@ export function fromWall(date: string, time: string, zone: string): number | nul
   return momentAt(dayNumber(date), clockMinutes(time), zone)
 }
 
+/** The same as an instant (ISO 8601 in UTC); a time that does not exist gives the beginning of its day. */
+export function instantAt(date: string, time: string, zone: string): string {
+  return new Date(fromWall(date, time, zone) ?? startOfDay(date, zone)).toISOString()
+}
+
 /** The same of a day's number and minutes since its midnight. */
 export function momentAt(day: number, minutes: number, zone: string): number | null {
   const wall = day * DAY + minutes * MINUTE

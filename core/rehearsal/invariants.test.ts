@@ -96,6 +96,8 @@ const workspace = fc
       to: day(80),
       pieces: [60].map((n) => aPiece({ id: `x${n}`, publishedAt: `${day(-n)}T10:00:00.000Z` })),
       sources: [aSource()],
+      passages: [],
+      worth: new Map(),
     }
     // Quiet for no day: the planner looks at every post once, and places it.
     const placed = rehearse({

@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest'
-import type { Account, Post } from '../model'
-import { aBrand, aDrip, anAccount, aPiece, aPipeline, aPost, aRow, aSource, aWording } from '../model/samples'
+import { USUAL_WEIGHTS, type Account, type Post } from '../model'
+import {
+  aBrand,
+  aDrip,
+  anAccount,
+  aPassage,
+  aPiece,
+  aPipeline,
+  aPost,
+  aRow,
+  aSource,
+  aWording,
+} from '../model/samples'
 import { rehearse, thinnedSlots, type Change, type RehearsalRequest } from '.'
 
 const now = '2026-11-23T06:00:00.000Z'
@@ -54,6 +65,8 @@ const base: RehearsalRequest = {
   arrivals: false,
   pieces: [],
   sources: [aSource()],
+  passages: [],
+  worth: new Map(),
 }
 const played = (changes: Change[], change: Partial<RehearsalRequest> = {}) =>
   rehearse({ ...base, changes, ...change })
@@ -180,5 +193,64 @@ describe('slots that are thinned', () => {
     expect(thinnedSlots(daily, 1).map((s) => s.weekday)).toEqual([4])
     expect(thinnedSlots(daily, 0)).toEqual([])
     expect(thinnedSlots(daily, 9)).toEqual(daily)
+  })
+})
+
+describe('the shelf in a rehearsal', () => {
+  const shelf = {
+    kind: 'shelf',
+    posts: 1,
+    per: 'week',
+    order: 'the oldest first',
+    restDays: 30,
+    earned: null,
+  } as const
+  const pipelines = [aPipeline({ release: [aRow({ id: 'again', accounts: ['two'], by: shelf })] })]
+  const out = post(-100, {
+    account: 'two',
+    network: 'guildhall',
+    piece: 'piece',
+    state: 'published',
+    publishedAt: at(-100),
+  })
+  const passages = [
+    aPassage({ id: 'a', start: 0, end: 10 }),
+    aPassage({ id: 'b', start: 20, end: 30 }),
+    aPassage({ id: 'c', start: 40, end: 50 }),
+  ]
+  const again = (change: Partial<RehearsalRequest> = {}): Post[] =>
+    played([], { pipelines, passages, pieces: [aPiece()], posts: [out], ...change }).before.posts.filter(
+      (p) => p.shelf,
+    )
+
+  it('goes on with what rests, so often as its row asks', () => {
+    const brands = [aBrand({ quiet: [], weights: { ...USUAL_WEIGHTS, passageDays: 20 } })]
+    const posts = again({ brands })
+    // Eight weeks from Monday 23 November; three passages, each of which rests for 30 days.
+    expect(posts.map((p) => p.passage)).toEqual(['a', 'b', 'c', 'a', 'b', 'c'])
+    expect(posts.map((p) => p.at?.slice(0, 10))).toEqual([
+      day(3),
+      day(10),
+      day(17),
+      day(38),
+      day(45),
+      day(52),
+    ])
+  })
+
+  it('gets no day on which no opening is free, and stops with its pipeline', () => {
+    const taken = Array.from({ length: 56 }, (_, n) =>
+      post(n, { account: 'two', network: 'guildhall', piece: null, passage: null, pinned: true }),
+    )
+    expect(again({ posts: [out, ...taken] })).toEqual([])
+    expect(
+      played([], { pipelines, passages, pieces: [aPiece()], posts: [out, ...taken] }).before.pressure
+        .unplaced,
+    ).toBe(0)
+    expect(again({ pipelines: pipelines.map((p) => ({ ...p, on: false })) })).toEqual([])
+    // With the first week full, what it wanted is not made up for in the second.
+    const brands = [aBrand({ quiet: [], weights: { ...USUAL_WEIGHTS, passageDays: 20 } })]
+    const rest = again({ posts: [out, ...taken.slice(0, 7)], brands })
+    expect(rest.map((p) => p.at?.slice(0, 10))).toEqual([day(10), day(17), day(38), day(45), day(52)])
   })
 })

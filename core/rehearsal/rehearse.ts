@@ -3,13 +3,14 @@ import {
   type Account,
   type Brand,
   type Drip,
+  type Passage,
   type Piece,
+  type PieceRow,
   type Pipeline,
   type Post,
-  type ReleaseRow,
   type Source,
 } from '../model'
-import { accountsOf, beatsOf, blankPost, rowsFor, wishedAt, type Beats } from '../pipeline'
+import { accountsOf, beatsOf, blankPost, nothingYet, rowsFor, wishedAt, type Beats } from '../pipeline'
 import {
   addDays,
   beatCount,
@@ -25,6 +26,7 @@ import {
   type LaneFigures,
 } from '../planning'
 import { sieveContext, isFor } from '../sieve'
+import { fromShelf } from './fromShelf'
 import { followsRhythm, inRhythm, toAccount, withRhythm, type Change } from './change'
 
 /** What a rehearsal is played with. */
@@ -45,6 +47,9 @@ export interface RehearsalRequest {
   /** The pieces there are: when they were published, and what the sieves said of them. */
   pieces: readonly Piece[]
   sources: readonly Source[]
+  /** What may come from the shelf, and how many times its account's usual each passage earned. */
+  passages: readonly Passage[]
+  worth: ReadonlyMap<string, number>
 }
 
 /** The months to come as they would be played. */
@@ -94,7 +99,8 @@ const DAY = 86_400_000
  * legally stay, in both; with changes only what they touch is placed anew, by the planner. Nothing is
  * kept. Where pieces are let come in, each pipeline that is on gets as many as its sources published
  * in the last twelve weeks and its sieve lets through of them, evenly spaced, each like one that came before,
- * with a drip by every row that would take it (rules about words see the title alone).
+ * with a drip by every row that would take it (rules about words see the title alone). Rows that drip from the shelf go on
+ * with what stands on it now.
  */
 export function rehearse(request: RehearsalRequest): Comparison {
   const before = playing(request, [])
@@ -127,7 +133,8 @@ function playing(request: RehearsalRequest, changes: readonly Change[]): Played 
   const fresh = request.arrivals
     ? arriving(request, world.pipelines, world.accounts)
     : { posts: [], drips: [] }
-  const moving = [...world.moving, ...fresh.posts]
+  const shelved = fromShelf(request, world.pipelines, world.accounts, [...world.standing, ...world.moving])
+  const moving = [...world.moving, ...fresh.posts, ...shelved]
   const placed = moving.length
     ? placePosts({
         now: request.now,
@@ -139,7 +146,9 @@ function playing(request: RehearsalRequest, changes: readonly Change[]): Played 
         moving,
       })
     : []
-  const posts = [...world.standing, ...placed].filter((p) => p.brand === request.brand)
+  // A day without a free opening gets nothing from the shelf.
+  const stand = placed.filter((p) => p.at !== null || p.shelf === undefined || !p.id.startsWith(' '))
+  const posts = [...world.standing, ...stand].filter((p) => p.brand === request.brand)
   const published = new Map([
     ...request.pieces.flatMap((p) => (p.publishedAt ? [[p.id, p.publishedAt] as const] : [])),
     ...fresh.drips.map((d) => [d.piece, `${d.startDay}T00:00:00.000Z`] as const),
@@ -323,7 +332,7 @@ function passedOf(pipeline: Pipeline, { pieces, sources }: RehearsalRequest): Pi
 }
 
 /** The beats of a row for a piece, which is taken to keep; null where its timing leaves none. */
-function beatsOrNone(row: ReleaseRow, piece: Piece, startDay: string): Beats | null {
+function beatsOrNone(row: PieceRow, piece: Piece, startDay: string): Beats | null {
   try {
     return beatsOf(row.by, { fields: piece.fields, keeps: { ...piece.keeps, until: null } }, startDay)
   } catch {
@@ -393,25 +402,6 @@ function daysApart(pipeline: Pipeline, { now, pieces, sources }: RehearsalReques
   const first = appeared.reduce((a, b) => (b < a ? b : a))
   const days = Math.min(LATELY_DAYS, Math.max(7, (Date.parse(now) - Date.parse(first)) / DAY))
   return days / (lately * passing)
-}
-
-function nothingYet(text: string): Post['wording'] {
-  return {
-    by: 'built-in',
-    angle: null,
-    format: 'post',
-    title: null,
-    summary: null,
-    text,
-    parts: [],
-    tags: [],
-    poll: [],
-    firstComment: null,
-    hashtags: [],
-    spans: [],
-    closing: null,
-    score: 0,
-  }
 }
 
 function told(

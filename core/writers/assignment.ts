@@ -39,7 +39,7 @@ export interface Assignment {
 /** The piece's address with the house's tags, for one post. */
 export function linkFor(
   { order, account, beat }: Pick<Assignment, 'order' | 'account' | 'beat'>,
-  angle: Angle,
+  angle: Angle | null,
 ): string | null {
   const { link, house, pipeline = '' } = order
   if (link === null) return null
@@ -47,7 +47,7 @@ export function linkFor(
     brand: house.brand,
     network: account.network,
     pipeline,
-    angle,
+    angle: angle ?? '',
     account: account.id,
     beat: beat + 1,
   })

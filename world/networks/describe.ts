@@ -33,10 +33,10 @@ export function describe(profile: ServedNetwork, origin: string): unknown {
       '/tags': path('get', 'How often tags (name, repeated) were posted with in the last seven days', {
         '200': 'The figures by tag',
       }),
-      '/media': path('post', 'Upload a picture or a clip', {
+      '/media': path('post', 'Upload a picture, a clip or a document', {
         '201': 'Its id',
         '413': 'Too large',
-        '415': 'Neither a picture nor a clip',
+        '415': 'None of these',
       }),
       '/posts': {
         ...(path('get', 'Find a post by its Idempotency-Key, the parameter key', {

@@ -84,16 +84,19 @@ function show(
   post: WorldPost,
   account: WorldAccount,
   profile: ServedNetwork,
-  store: Pick<NetworkParts['store'], 'isClip'>,
+  store: Pick<NetworkParts['store'], 'kindOf'>,
 ): string {
   const base = profile.service.path
   const target = account.targets.find((t) => t.id === post.target)
   const words = [post.text, ...post.parts].map((p) => `<p>${linked(p, profile)}</p>`).join('')
   const media = post.media
-    .map(({ id, alt }) =>
-      store.isClip(id)
-        ? `<video controls playsinline src="${base}/media/${id}" aria-label="${escape(alt)}"></video>`
-        : `<img src="${base}/media/${id}" alt="${escape(alt)}">`,
+    .map(
+      ({ id, alt }) =>
+        ({
+          clip: `<video controls playsinline src="${base}/media/${id}" aria-label="${escape(alt)}"></video>`,
+          document: `<p><a href="${base}/media/${id}" type="application/pdf" title="${escape(alt)}">The document, to be leafed through</a></p>`,
+          picture: `<img src="${base}/media/${id}" alt="${escape(alt)}">`,
+        })[store.kindOf(id)],
     )
     .join('')
   const link =

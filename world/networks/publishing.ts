@@ -6,9 +6,9 @@ import type { Measures } from '../../core/model'
 import { bareWords } from '../../core/text'
 import { audienceOf, measuresOf } from '../audience'
 import type { Draft, WorldPost } from '../posts'
-import type { WorldAccount } from '../state'
+import { kindOf, type WorldAccount } from '../state'
 import type { NetworkParts } from './parts'
-import { postFaults } from './rules'
+import { postFaults, STORY } from './rules'
 
 const DAY = 86_400_000
 /** How long a group's moderator takes. */
@@ -83,8 +83,9 @@ function faultOf(
   }
   const fault = postFaults(profile, {
     ...draft,
-    pictures: found.filter((m) => !m.type.startsWith('video/')),
-    clips: found.filter((m) => m.type.startsWith('video/')),
+    pictures: found.filter((m) => kindOf(m.type) === 'picture'),
+    clips: found.filter((m) => kindOf(m.type) === 'clip'),
+    documents: found.filter((m) => kindOf(m.type) === 'document'),
   })[0]
   if (fault) return refusal(422, 'invalid', fault.reason, fault.field)
   const today = store.posts.of(account.id).filter((p) => !p.gone && now - p.at < DAY)
@@ -108,14 +109,14 @@ function faultOf(
     : null
 }
 
-/** Takes a picture or a clip in; null where it is neither. */
+/** Takes a picture, a clip or a document in; null where it is none of them. */
 export async function takeMedia(
   profile: NetworkProfile,
   { store }: Pick<NetworkParts, 'store'>,
   bytes: Buffer,
   type: string,
 ): Promise<{ id: string; width: number; height: number } | null> {
-  const told = type.startsWith('video/') ? await clipSize(bytes) : pictureSize(bytes)
+  const told = await { picture: pictureSize, clip: clipSize, document: documentSize }[kindOf(type)](bytes)
   if (!told) return null
   const id = randomUUID()
   store.putMedia({ id, network: profile.id, type, ...told, bytes: bytes.length }, bytes)
@@ -125,14 +126,16 @@ export async function takeMedia(
 interface Told {
   width: number
   height: number
-  /** How long it plays; a picture does not. */
+  /** How long it plays; only a clip does. */
   seconds: number
+  /** How many pages it has; only a document does. */
+  pages: number
 }
 
 function pictureSize(bytes: Buffer): Told | null {
   try {
     const { width, height } = imageSize(bytes)
-    return { width, height, seconds: 0 }
+    return { width, height, seconds: 0, pages: 0 }
   } catch {
     return null
   }
@@ -144,11 +147,22 @@ async function clipSize(bytes: Buffer): Promise<Told | null> {
   try {
     const track = await input.getPrimaryVideoTrack()
     const seconds = await input.computeDuration()
-    return track && { width: track.displayWidth, height: track.displayHeight, seconds }
+    return track && { width: track.displayWidth, height: track.displayHeight, seconds, pages: 0 }
   } catch {
     return null
   } finally {
     input.dispose()
+  }
+}
+
+/** How many pages a PDF has, and the size of the first; null where it is none. */
+async function documentSize(bytes: Buffer): Promise<Told | null> {
+  try {
+    const { PDFDocument } = await import('@cantoo/pdf-lib')
+    const [first, ...others] = (await PDFDocument.load(bytes)).getPages()
+    return first ? { ...first.getSize(), seconds: 0, pages: 1 + others.length } : null
+  } catch {
+    return null
   }
 }
 
@@ -160,11 +174,11 @@ export async function measure(
   { store, clock }: Pick<NetworkParts, 'store' | 'clock'>,
 ): Promise<Measures> {
   const audience = audienceOf(store.state.seed, account)
-  const isClip = (id: string): boolean => store.isClip(id)
+  const isClip = (id: string): boolean => store.kindOf(id) === 'clip'
   return measuresOf(audience, profile, post, store.posts.of(account.id), isClip, await clock.now())
 }
 
 /** Whether readers see a post at a moment: a group's moderator let it through, and a story is not over. */
 export function isShown(post: WorldPost, now: number): boolean {
-  return !post.gone && post.visibleFrom <= now && (post.format !== 'story' || now - post.at < DAY)
+  return !post.gone && post.visibleFrom <= now && (post.format !== STORY || now - post.at < DAY)
 }

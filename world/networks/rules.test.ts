@@ -5,6 +5,8 @@ import { postFaults, type SentPost } from './rules'
 const fields = (id: string, post: Partial<SentPost>): string[] =>
   postFaults(network(id), { text: 'Green oak bends.', pictures: [], ...post }).map((f) => f.field)
 const rack = { width: 800, height: 1200, bytes: 1000 }
+const pdf = { pages: 50, bytes: 100_000 }
+const tall = { width: 1080, height: 1920, bytes: 1000 }
 const clip = { width: 720, height: 1280, bytes: 900_000, seconds: 20 }
 const wide = { ...clip, width: 1280, height: 720 }
 const talk = { clips: [{ ...clip, seconds: 300 }], title: 'Paying a seam', format: 'video' }
@@ -58,6 +60,19 @@ describe('the rules of the networks', () => {
     ['shutterleaf', { clips: [clip] }, []],
     ['shutterleaf', { clips: [wide] }, ['media']],
     ['rackwell', { title: 'Seams', link: 'https://a.example', clips: [clip] }, ['media']],
+    ['guildhall', { format: 'document', documents: [pdf] }, []],
+    ['guildhall', { format: 'document', documents: [{ ...pdf, pages: 51 }] }, ['media']],
+    ['guildhall', { format: 'document', documents: [{ ...pdf, bytes: 8_000_001 }] }, ['media']],
+    ['guildhall', { format: 'document', documents: [pdf, pdf] }, ['media']],
+    ['guildhall', { format: 'document', documents: [pdf], pictures: [rack] }, ['media']],
+    ['guildhall', { format: 'document', pictures: [rack] }, ['media']],
+    ['guildhall', { documents: [pdf] }, ['media']],
+    ['shutterleaf', { format: 'story', text: '', pictures: [tall] }, []],
+    ['shutterleaf', { format: 'story', text: '', clips: [clip] }, []],
+    ['shutterleaf', { format: 'story', pictures: [tall] }, ['text']],
+    ['hearthside', { format: 'story', text: '', pictures: [tall, tall] }, ['media']],
+    ['hearthside', { format: 'story', text: '', pictures: [rack] }, ['media']],
+    ['shutterleaf', { format: 'story', text: '', pictures: [{ ...tall, bytes: 8_000_001 }] }, ['media']],
     ['longwave', { ...talk, text: 'Oak.\n\n0:00 Why\n1:00 How\n1:10 When' }, []],
     ['longwave', { ...talk, text: 'Oak.\n\n0:00 Why\n1:00 How' }, ['media']],
     ['longwave', { ...talk, text: 'Oak.\n\n0:00 Why\n1:00 How\n1:09 When' }, ['media']],

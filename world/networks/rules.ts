@@ -30,6 +30,7 @@ export interface SentPost {
   link?: string | null
   pictures: readonly { width: number; height: number; bytes: number }[]
   clips?: readonly { width: number; height: number; bytes: number; seconds: number }[]
+  documents?: readonly { pages: number; bytes: number }[]
 }
 
 /** What a stand-in network refuses about a post, by its profile. What the app checks before is written apart from this. */
@@ -52,7 +53,7 @@ export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[]
       field: 'media',
       reason: `There are ${post.pictures.length} pictures; ${profile.name} takes at most ${most}.`,
     })
-  faults.push(...clipFaults(profile, post))
+  faults.push(...clipFaults(profile, post), ...documentFaults(profile, post), ...storyFaults(profile, post))
   if (!post.text.trim() && post.pictures.length === 0 && clips.length === 0)
     faults.push({ field: 'text', reason: 'There is neither text nor a picture.' })
   for (const picture of post.pictures) {
@@ -61,10 +62,9 @@ export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[]
         field: 'media',
         reason: `A picture has ${Math.ceil(picture.bytes / 1e6)} MB; ${profile.name} takes ${profile.media.maxBytes / 1e6} MB.`,
       })
-    const fits =
-      profile.media.shapes.length === 0 ||
-      profile.media.shapes.some((s) => Math.abs(picture.width / picture.height - s.width / s.height) < 0.02)
-    if (!fits)
+    // What shape a story has is a rule of its own.
+    const shapes = post.format === STORY ? [] : profile.media.shapes
+    if (shapes.length > 0 && !shapes.some((shape) => isOf(picture, shape)))
       faults.push({
         field: 'media',
         reason: `The picture is ${picture.width} by ${picture.height}; ${profile.name} takes ${profile.media.shapes.map((s) => `${s.width}:${s.height}`).join(' or ')}.`,
@@ -76,6 +76,60 @@ export function postFaults(profile: NetworkProfile, post: SentPost): PostFault[]
       field: 'hashtags',
       reason: `There are ${tags} hashtags; ${profile.name} takes at most ${profile.hashtags.most}.`,
     })
+  return faults
+}
+
+/** Whether a picture or clip has a shape. */
+function isOf(of: { width: number; height: number }, shape: { width: number; height: number }): boolean {
+  return Math.abs(of.width / of.height - shape.width / shape.height) < 0.02
+}
+
+/** The format that is gone after a day. */
+export const STORY = 'story'
+
+/** What is wrong with a story: it shows one tall picture or clip, and says nothing beside it. */
+function storyFaults(
+  { name, media: { story } }: NetworkProfile,
+  { format, text, pictures, clips = [] }: SentPost,
+): PostFault[] {
+  if (format !== STORY || !story) return []
+  const shown = [...pictures, ...clips]
+  const faults: PostFault[] = []
+  if (text.trim()) faults.push({ field: 'text', reason: `A story on ${name} has no words beside it.` })
+  if (shown.length !== 1)
+    faults.push({
+      field: 'media',
+      reason: `A story on ${name} shows one picture or clip, not ${shown.length}.`,
+    })
+  const { width, height } = story.shape
+  for (const one of shown)
+    if (!isOf(one, story.shape))
+      faults.push({
+        field: 'media',
+        reason: `It is ${one.width} by ${one.height}; a story on ${name} is ${width}:${height}.`,
+      })
+  return faults
+}
+
+/** What is wrong with the documents: how many there are, of how many pages, and what stands beside them. */
+function documentFaults(
+  { name, media: { document, maxBytes } }: NetworkProfile,
+  { format, documents = [], pictures, clips = [] }: SentPost,
+): PostFault[] {
+  const faults: PostFault[] = []
+  const add = (reason: string): void => void faults.push({ field: 'media', reason })
+  if (documents.length > (document ? 1 : 0))
+    add(`${name} takes ${document ? 'one document' : 'no documents'}.`)
+  if (documents.length > 0 && pictures.length + clips.length > 0)
+    add(`${name} takes a document or pictures or a clip, not several of them.`)
+  if ((format === 'document') !== documents.length > 0)
+    add(`A document on ${name} is one file of pages in the format “document”.`)
+  for (const { pages, bytes } of documents) {
+    if (pages > (document?.pages ?? 0))
+      add(`The document has ${pages} pages; ${name} takes ${document?.pages ?? 0}.`)
+    if (bytes > maxBytes)
+      add(`The document has ${Math.ceil(bytes / 1e6)} MB; ${name} takes ${maxBytes / 1e6} MB.`)
+  }
   return faults
 }
 
@@ -100,7 +154,7 @@ function clipFaults(
     if (bound && (seconds < bound.least || seconds > bound.most))
       add(`The clip is ${seconds.toFixed(1)} s long; ${name} takes ${bound.least} to ${bound.most} s.`)
     const shapes = bound?.shapes ?? []
-    if (shapes.length > 0 && !shapes.some((s) => Math.abs(width / height - s.width / s.height) < 0.02))
+    if (shapes.length > 0 && !shapes.some((shape) => isOf({ width, height }, shape)))
       add(
         `The clip is ${width} by ${height}; ${name} takes ${shapes.map((s) => `${s.width}:${s.height}`).join(' or ')}.`,
       )

@@ -66,7 +66,12 @@ export function standInRoutes(
     const taken = Buffer.isBuffer(bytes) ? await takeMedia(profile, parts, bytes, type) : null
     return taken
       ? reply.status(201).send(taken)
-      : refuse(reply, 415, 'media_type', 'Send a picture as PNG, JPEG or WebP, or a clip as MP4 or WebM.')
+      : refuse(
+          reply,
+          415,
+          'media_type',
+          'Send a picture as PNG, JPEG or WebP, a clip as MP4 or WebM, or a document as PDF.',
+        )
   })
 
   app.post(`${base}/posts`, async (request, reply) => {
@@ -120,8 +125,9 @@ export function standInRoutes(
           parts: post.parts,
           poll: post.poll,
           firstComment: post.firstComment,
-          pictures: post.media.filter((m) => !store.isClip(m.id)).length,
-          clips: post.media.filter((m) => store.isClip(m.id)).length,
+          pictures: post.media.filter((m) => store.kindOf(m.id) === 'picture').length,
+          clips: post.media.filter((m) => store.kindOf(m.id) === 'clip').length,
+          documents: post.media.filter((m) => store.kindOf(m.id) === 'document').length,
           at: new Date(post.at).toISOString(),
           visibility: visibilityOf(post, await clock.now()),
         }

@@ -1,16 +1,7 @@
 import { nanoid } from 'nanoid'
-import { freshPipeline, renamed } from '../../../core/formats'
-import {
-  usualLook,
-  asEdited,
-  HouseStyle,
-  recipeOf,
-  USUAL_WEIGHTS,
-  type Brand,
-  type Pipeline,
-} from '../../../core/model'
+import { HouseStyle, USUAL_WEIGHTS, usualLook, type Brand } from '../../../core/model'
 import { nowIso } from '../clock'
-import { all, commit, must, put } from '../store'
+import { commit, patch, put } from '../store'
 import { commitRecalled } from './life'
 import { writesOf, type Move } from './plan'
 
@@ -38,57 +29,13 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
 export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Promise<void> {
   const posts = moves.map((m) => m.post)
   await commitRecalled({ brand: brand.id, label: `Change ${brand.name}` }, posts, [
-    put('brands', brand),
+    // What was learned meanwhile stays: whoever changes a brand says nothing of that.
+    patch('brands', brand.id, ({ learned }) => ({ ...brand, ...(learned ? { learned } : {}) })),
     ...writesOf(moves),
   ])
 }
 
-/**
- * Makes a brand that begins with what another one has: house style, briefs, quiet days, slots, word lists, and its
- * pipelines, switched off and without accounts and sources, which are each brand's own. Gives the new brand's id.
- */
+/** Makes a brand that begins with what another one has (`brandLike`); what does so is loaded when it is first wanted. */
 export async function copyBrand(of: string, name: string): Promise<string> {
-  const [brand, lists, pipelines] = await Promise.all([
-    must('brands', of),
-    all('wordLists', 'brand', of),
-    all('pipelines', 'brand', of),
-  ])
-  const id = nanoid()
-  const now = nowIso()
-  const newLists = new Map(lists.map((l) => [l.id, nanoid()]))
-  const kept = pipelines.filter((p) => p.endedAt === null)
-  const newPipelines = new Map(kept.map((p) => [p.id, nanoid()]))
-  const copied = { ...brand, id, name: name.trim(), held: null, endedAt: null, createdAt: now }
-  await commit({ brand: id, label: `Make the brand ${copied.name} like ${brand.name}` }, [
-    put('brands', copied),
-    ...lists.map((l) => put('wordLists', { ...l, id: newLists.get(l.id) ?? l.id, brand: id })),
-    ...kept.map((p) => put('pipelines', pipelineFor(id, p, newPipelines, newLists, now))),
-  ])
-  return id
-}
-
-function pipelineFor(
-  brand: string,
-  pipeline: Pipeline,
-  pipelines: ReadonlyMap<string, string>,
-  lists: ReadonlyMap<string, string>,
-  now: string,
-): Pipeline {
-  const other = (ids: ReadonlyMap<string, string>) => (id: string) => [ids.get(id) ?? []].flat()
-  // A rule about sources of the other brand catches everything until a person says which are meant.
-  const recipe = renamed(recipeOf(asEdited(pipeline)), {
-    account: () => [],
-    source: () => [],
-    list: other(lists),
-    pipeline: other(pipelines),
-  })
-  const { name, hue } = pipeline
-  return freshPipeline(recipe, {
-    id: pipelines.get(pipeline.id) ?? nanoid(),
-    brand,
-    name,
-    hue,
-    now,
-    newId: nanoid,
-  })
+  return (await import('./copyBrand')).brandLike(of, name)
 }

@@ -5,71 +5,38 @@ import {
   type Card,
   type Cut,
   type FilmPart,
-  type Look,
-  type MediaSource,
   type Post,
   type PostMedia,
 } from '../../../core/model'
 import { clipBound, network } from '../../../core/networks'
-import type { MadePicture } from '../../workers/blobs'
 import type { Cards, ClipOrder } from '../../workers/cards'
-import { cards, heavy } from '../../workers'
-import { must, one } from '../store'
+import { heavy } from '../../workers'
+import { must, one, wholePiece } from '../store'
+import { cardsFor } from './drawing'
+import type { OfFilm } from './madeClip'
 import { showPictures } from './postPictures'
-
-/** What a clip is made of. */
-type Moving = MediaSource & { from: 'moving' }
-type OfFilm = MediaSource & { from: 'film' }
-
-/** What a moving card of a post is made of. */
-export function clipOrder(source: Moving, shape: PostMedia['shape'], look: Look, id: string): ClipOrder {
-  const { card, hook } = source
-  return { card, hook, look, shape, bound: clipBound(network(id)) }
-}
-
-/** The address under which the server gives a film of the web in parts. */
-export function filmAddress(url: string): string {
-  return `/api/intake/film?url=${encodeURIComponent(url)}`
-}
-
-/** A clip of a post, made. Throws (`bad-answer`) with a sentence what cannot be cut out of its film. */
-export async function madeClip(post: Post, media: PostMedia, source: Moving | OfFilm): Promise<MadePicture> {
-  const { look } = await must('brands', post.brand)
-  const { shape, cut = null } = media
-  const { maxBytes } = network(post.network).media
-  if (source.from === 'moving') return cards().film(clipOrder(source, shape, look, post.network), maxBytes)
-  // A worker of this page asks the page's own server.
-  const address = new URL(filmAddress(source.url), location.href).href
-  const { part } = source
-  try {
-    return part
-      ? await cards().cut({ address, part, shape, cut, look, maxBytes })
-      : await cards().whole(address, maxBytes)
-  } catch (error) {
-    if (error instanceof Error && error.name === 'CannotCut') throw new Fault('bad-answer', error.message)
-    throw error
-  }
-}
 
 /** How long a moving card plays, in seconds. */
 export async function clipLasts(order: ClipOrder): Promise<number> {
-  return cards().lasts(order)
+  return (await cardsFor(order.look)).lasts(order)
 }
 
 /** What a moving card shows at a moment, in seconds, so many pixels wide. */
 export async function clipFrame(order: ClipOrder, at: number, width: number): Promise<ImageBitmap> {
-  return cards().frame(order, at, width)
+  return (await cardsFor(order.look)).frame(order, at, width)
 }
 
 /** What stands about a part of a film, as an image element shows it, and where the film stands in it. */
 export async function clipPlate(...asked: Parameters<Cards['plate']>) {
-  const { svg, plate } = await cards().plate(...asked)
+  const { svg, plate } = await (await cardsFor(asked[1])).plate(...asked)
   return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), plate }
 }
 
 /** What is said over a plate, as an image element shows it. */
 export async function clipSaid(...asked: Parameters<Cards['said']>): Promise<string> {
-  return URL.createObjectURL(new Blob([await cards().said(...asked)], { type: 'image/svg+xml' }))
+  return URL.createObjectURL(
+    new Blob([await (await cardsFor(asked[2])).said(...asked)], { type: 'image/svg+xml' }),
+  )
 }
 
 /** Lets a post's card move: a clip takes the place of all its pictures. Refuses it where the network takes no clips. */
@@ -88,7 +55,7 @@ export async function keepStill(id: string): Promise<void> {
   const { name, media } = network(post.network)
   if (media.pictures.most === 0) throw new Fault('bad-request', `${name} takes nothing but clips.`)
   const { look } = await must('brands', post.brand)
-  const still = await heavy().cardPictures(firstCard(post), post.network, look.sign)
+  const still = await heavy().cardPictures(firstCard(post), post.network, look)
   await showPictures(id, still, 'Keep a card still')
 }
 
@@ -128,11 +95,12 @@ export async function fillClip(id: string, index: number, filled: boolean, cut: 
 }
 
 /**
- * Lets a part of a film begin and end at other moments, in seconds of the film. Refuses (`bad-request`) what ends before it
+ * Lets a part of a film begin and end at other moments, in seconds of the film; what is said there by then is subtitled. Refuses (`bad-request`) what ends before it
  * begins, or is shorter or longer than the network takes clips.
  */
 export async function moveClip(id: string, index: number, start: number, end: number): Promise<void> {
-  const profile = network((await must('posts', id)).network)
+  const post = await must('posts', id)
+  const profile = network(post.network)
   const { least, most } = clipBound(profile)
   if (!(start >= 0 && end > start))
     throw new Fault('bad-request', 'A clip ends after it begins. Give the later moment second.')
@@ -141,9 +109,18 @@ export async function moveClip(id: string, index: number, start: number, end: nu
       'bad-request',
       `This would be ${(end - start).toFixed(1)} s long; ${profile.name} takes clips of ${least} to ${most} s.`,
     )
+  const { movedSubtitles } = await import('../../../core/pictures')
+  const piece = post.piece ? await wholePiece(post.piece, post.revision) : { sentences: [], text: '' }
   await changeMedia(id, index, 'Move the ends of a clip', ({ source, ...media }) => ({
     ...media,
-    source: source.from === 'film' ? partly(source, { start, end }) : source,
+    source:
+      source.from === 'film' && source.part
+        ? partly(source, {
+            start,
+            end,
+            subtitles: movedSubtitles(piece, source.part.subtitles, { start, end }),
+          })
+        : source,
   }))
 }
 

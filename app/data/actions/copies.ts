@@ -9,6 +9,8 @@ import { keepHandPosts, tryHandPosts } from './hand'
 import { commitRecalled, happens } from './life'
 import { tryPlaces } from './plan'
 
+const DAY = 86_400_000
+
 /**
  * Copies a post to an account: what is from a piece is worded anew for its network, from the same
  * passage where that account does not say it yet; what was written by hand keeps its words. The copy
@@ -61,6 +63,25 @@ export async function copyPost(
         ]
       : []),
   ])
+  return placed
+}
+
+/**
+ * Lets a post that was published come again in other words: from its passage, or where nothing else can be said of that from the
+ * best that is left of its piece; for review, at the first place that no rule forbids. Refuses (`bad-request`) what was written by hand, whose words nobody but a person changes. Gives the new post.
+ */
+export async function dripAgain(id: string): Promise<Post> {
+  const post = await must('posts', id)
+  if (!post.piece)
+    throw new Fault(
+      'bad-request',
+      'This post was written by hand, so its words are yours to change. Copy it on the Horizon and write it anew.',
+    )
+  const wished = new Date(Date.parse(nowIso()) + DAY).toISOString()
+  const revision = post.pieceRevision
+  const worded = await oneMore(post, post.piece, post.account, post.passage, { revision, drip: null, wished })
+  const [placed = worded] = await tryPlaces([{ ...worded, state: 'for review' }])
+  await commit({ brand: post.brand, label: 'Drip a post again' }, [put('posts', placed)])
   return placed
 }
 

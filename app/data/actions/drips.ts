@@ -15,6 +15,7 @@ import type { DripResult } from '../../../core/pipeline'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, wholePiece, type Actor, type Write } from '../store'
 import { tagFiguresFor } from '../services'
+import { gaveWay, givingWay } from './giveWay'
 import { commitRecalled, happensIfMay } from './life'
 import { surroundings } from './plan'
 import { seenPiece } from './seeing'
@@ -74,17 +75,19 @@ export async function startDrip(
         )
       : result.posts
   const by = request.pipeline?.name ?? 'you'
+  const { touched, writes: shelved } = await gaveWay(request.accounts, posts)
   const writes: Write[] = [
     ...instead.map((p) => happensIfMay(p.id, 'set aside')),
     put('drips', result.drip),
     ...posts.map((p) => put('posts', p)),
+    ...shelved,
     patch('pieces', request.piece, (p) => ({
       ...p,
       dealt: { by, at: result.drip.createdAt },
       trouble: null,
     })),
   ]
-  await commitRecalled(request.actor, instead, writes)
+  await commitRecalled(request.actor, [...instead, ...touched], writes)
   return result.drip.id
 }
 
@@ -115,8 +118,9 @@ export async function tryDrip(
   if (!given) await seenPiece(request.piece)
   const piece = given?.piece ?? (await wholePiece(request.piece))
   const brand = await must('brands', piece.brand)
-  const [around, passages] = await Promise.all([
+  const [around, yielding, passages] = await Promise.all([
     surroundings(),
+    givingWay(request.accounts),
     given ? [...given.passages] : all('passages', 'piece', piece.id),
   ])
   const accounts = request.accounts.flatMap(
@@ -124,6 +128,7 @@ export async function tryDrip(
   )
   if (accounts.length === 0)
     throw new Fault('bad-request', 'A drip wants at least one account. Link one under Dispatch.')
+  const away = new Set(yielding.map((p) => p.id))
   const now = nowIso()
   const tagFigures = await tagFiguresFor(
     piece,
@@ -147,7 +152,7 @@ export async function tryDrip(
       gate: request.gate,
       allAccounts: around.accounts,
       allBrands: around.brands,
-      standing: [...around.posts.filter(standing), ...beside],
+      standing: [...around.posts.filter((p) => standing(p) && !away.has(p.id)), ...beside],
       tagFigures,
     },
     proxy(onProgress),

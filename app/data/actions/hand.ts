@@ -3,7 +3,9 @@ import type { HandPost, HandRow, When } from '../../../core/pipeline'
 import type { PostField, PostSheetReading, readPostSheet, SheetTable } from '../../../core/formats'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, put, type Actor } from '../store'
+import { all, put, type Actor } from '../store'
+import { gaveWay, givingWay } from './giveWay'
+import { commitRecalled } from './life'
 import { surroundings } from './plan'
 
 /**
@@ -20,6 +22,9 @@ export async function tryHandPosts(
   const brand = around.brands.find((b) => b.id === brandId)
   if (!brand) throw new Fault('not-found', 'This brand is no longer there.', brandId)
   const { accounts, brands, drips, pipelines } = around
+  // What is from the shelf gives way to what a person writes (`keepHandPosts`); what comes again by a rule goes around it.
+  const yielding = recurrence === null ? await givingWay(accounts.map((a) => a.id)) : []
+  const away = new Set([...(without ?? []), ...yielding.map((p) => p.id)])
   return heavy().handPosts({
     now: nowIso(),
     brand,
@@ -30,7 +35,7 @@ export async function tryHandPosts(
     brands,
     drips,
     pipelines,
-    standing: without ? around.posts.filter((p) => !without.has(p.id)) : around.posts,
+    standing: around.posts.filter((p) => !away.has(p.id)),
   })
 }
 
@@ -38,10 +43,15 @@ export async function tryHandPosts(
 export async function keepHandPosts(brand: string, made: readonly HandPost[], actor?: Actor): Promise<void> {
   const now = nowIso()
   const what = made.length === 1 ? 'a post' : `${made.length} posts`
-  await commit(
-    actor ?? { brand, label: `Write ${what} by hand` },
-    made.map(({ post }) => put('posts', post.at && post.at < now ? { ...post, at: now } : post)),
+  const posts = made.map(({ post }) => (post.at && post.at < now ? { ...post, at: now } : post))
+  const { touched, writes } = await gaveWay(
+    posts.map((p) => p.account),
+    posts,
   )
+  await commitRecalled(actor ?? { brand, label: `Write ${what} by hand` }, touched, [
+    ...posts.map((p) => put('posts', p)),
+    ...writes,
+  ])
 }
 
 /** A sheet of posts that was opened: its table, and which column is thought to be which. */

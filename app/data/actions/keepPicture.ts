@@ -15,11 +15,18 @@ const TYPES: Readonly<Record<string, string>> = {
   svg: 'image/svg+xml',
 }
 
-/**
- * Keeps the bytes of a picture out of a file in the workspace, once however often it comes: turned upright, without what a camera wrote into it, an SVG as the pixels that it shows. Refuses with a sentence
- * what is no picture, or is too large.
- */
+/** Keeps a picture out of a file in the workspace (`openPicture`), once however often it comes. */
 export async function keepPicture(file: Blob): Promise<SeenPicture> {
+  const picture = await openPicture(file)
+  await storePicture(picture)
+  return picture
+}
+
+/**
+ * A picture out of a file: turned upright, without what a camera wrote into it, an SVG as the pixels that it shows. Refuses
+ * with a sentence (`bad-request`) what is no picture, or is too large.
+ */
+export async function openPicture(file: Blob): Promise<SeenPicture> {
   if (file.size > LARGEST)
     throw new Fault(
       'bad-request',
@@ -43,19 +50,16 @@ export async function keepPicture(file: Blob): Promise<SeenPicture> {
       'bad-request',
       `This picture has ${told.width} by ${told.height} pixels; ${MOST_PIXELS / 1e6} million are the most. Make it smaller first.`,
     )
-  let picture: SeenPicture
   try {
     // The bytes alone, without the file they came out of.
     const alone = new Blob([content], { type })
-    picture = await pictures().look(type === TYPES['svg'] ? await pixelsOf(alone) : alone)
+    return await pictures().look(type === TYPES['svg'] ? await pixelsOf(alone) : alone)
   } catch {
     throw new Fault(
       'bad-request',
       'This file calls itself a picture and cannot be read as one: it may be cut off. Choose another.',
     )
   }
-  await storePicture(picture)
-  return picture
 }
 
 /** What the first bytes of a file tell of it; all is nought where they tell nothing. */

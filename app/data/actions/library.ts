@@ -11,11 +11,10 @@ import {
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import { picturesIn } from '../../../core/formats'
+import { filesIn } from '../../../core/formats'
 import { database } from '../database'
 import { nowIso } from '../clock'
 import { all, announceRows, commit, must, one, patch, put, remove } from '../store'
-import { keepPicture } from './keepPicture'
 import { checksOf, doubted } from './posts'
 import { dropSmall, keepSmall } from './seeing'
 
@@ -36,6 +35,7 @@ export async function takePicture(
   file: Blob,
   { origin, title, alt = '', credit = null }: Brought,
 ): Promise<LibraryPicture> {
+  const { keepPicture } = await import('./keepPicture')
   const { blob, hash, width, height, print, moves } = await keepPicture(file)
   const url = ownPicture(hash)
   const before = await one('pictures', pictureId(brand, url))
@@ -157,17 +157,18 @@ export async function clearing(brand: string): Promise<Clearing> {
     all('media'),
   ])
   // A post that is set aside may be brought back, and wants its picture then.
-  const shown = picturesIn({ posts, recurrences, pieces, pictures: [] })
+  const shown = filesIn({ posts, recurrences, pieces, pictures: [], brands: [] })
   const unused = pictures.filter((p) => p.brand === brand && !shown.has(ownPictureHash(p.url) ?? ''))
   const gone = new Set(unused.map((p) => p.id))
   const done = posts.filter((p) => p.state === 'published' || p.state === 'set aside')
   const doing = posts.filter((p) => p.state !== 'published' && p.state !== 'set aside')
-  const kept = picturesIn({
+  const kept = filesIn({
     // Of what is done only the sources stay.
     posts: [...doing, ...done.map((p) => ({ ...p, media: p.media.map((m) => ({ ...m, hash: null })) }))],
     recurrences,
     pieces,
     pictures: pictures.filter((p) => !gone.has(p.id)),
+    brands: [],
   })
   const infos = new Map(media.map((m) => [m.id, m]))
   const ours = done.filter((p) => p.brand === brand)

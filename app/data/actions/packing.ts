@@ -1,17 +1,17 @@
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 import { asFault, Fault, type Account, type Post } from '../../../core/model'
-import { awayCaption, awayCredits, awayPosts, awaySheet, pictureName } from '../../../core/formats'
+import { awayCaption, awayCredits, awayPosts, awaySheet, fileNames } from '../../../core/formats'
 import { shapedPictures } from './pictures'
 
 /**
  * Posts with all that is needed to use them elsewhere, as one zip: by account their captions as text and their pictures in
  * the network's shape, a sheet of all, whose the pictures are, and which could not be made. Written piece by piece, a post
- * at a time. Refuses (`bad-request`) where there is nothing to take, and what was cancelled by `signal`.
+ * at a time; `onProgress` is told how many there are of all, and while a clip is made how much of it, a part of 1. Refuses (`bad-request`) where there is nothing to take, and what was cancelled by `signal`.
  */
 export async function packed(
   posts: readonly Post[],
   accounts: readonly Account[],
-  onProgress: (done: number, all: number) => void = () => undefined,
+  onProgress: (done: number, all: number, ofClip?: number) => void = () => undefined,
   signal?: AbortSignal,
 ): Promise<Blob> {
   const away = awayPosts(posts, accounts)
@@ -34,17 +34,16 @@ export async function packed(
     const { post, folder, stem } = one
     text(`${folder}/${stem}.txt`, awayCaption(post))
     try {
-      const made = await shapedPictures(post)
-      names.set(
-        post.id,
-        made.map(({ blob }, i) => pictureName(one, i, blob.type)),
+      const far = (part: number): void => onProgress(done, away.length, part)
+      const made = await shapedPictures(post, undefined, { far, ...(signal ? { signal } : {}) })
+      const called = fileNames(
+        one,
+        made.map(({ blob }) => blob.type),
       )
+      names.set(post.id, called)
       for (const [i, { blob }] of made.entries())
         // Pictures are packed already.
-        add(
-          new ZipPassThrough(`${folder}/${pictureName(one, i, blob.type)}`),
-          new Uint8Array(await blob.arrayBuffer()),
-        )
+        add(new ZipPassThrough(`${folder}/${called[i]}`), new Uint8Array(await blob.arrayBuffer()))
     } catch (error) {
       missing.push(`${folder}/${stem}: ${asFault(error).message}`)
     }

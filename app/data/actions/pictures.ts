@@ -1,18 +1,23 @@
 import {
+  codedCard,
+  drawnCard,
   Fault,
+  isClip,
+  linkShown,
   ownPictureHash,
   type Cut,
   type MediaInfo,
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import type { Shape } from '../../../core/networks'
+import { isDocument, type Shape } from '../../../core/networks'
 import type { MadePicture } from '../../workers/blobs'
-import { cards, pictures } from '../../workers'
+import { pictures } from '../../workers'
 import { bytes } from '../api'
 import { database } from '../database'
 import { announceRows, commit, must, patch, sameContent } from '../store'
-import { madeClip } from './clips'
+import { madeClip, type Making } from './madeClip'
+import { cardsFor } from './drawing'
 
 /** Keeps a picture's bytes and what is known of them. */
 export async function storePicture({ blob, hash, type, width, height }: MadePicture): Promise<void> {
@@ -38,22 +43,78 @@ export async function pictureBytes(url: string): Promise<Blob | null> {
   return stored.blob
 }
 
-/** The pictures and clips of a post in the shape its network takes, in order, each made once and kept by the hash of its bytes. */
-export async function shapedPictures(post: Post): Promise<{ hash: string; blob: Blob }[]> {
-  const made: { hash: string; blob: Blob }[] = []
-  for (const media of post.media) made.push(await shapedPicture(post, media))
+/** What is sent of a post's pictures or clips. */
+export interface MadeMedia {
+  hash: string
+  blob: Blob
+  /** What is told of it to those who cannot see it. */
+  alt: string
+}
+
+/**
+ * The pictures and clips of a post in the shape its network takes, in order, each made once and kept by the hash of its bytes;
+ * cards that go out as a document as one file. `link` is what a code on them leads to; `making` is told of clips and can stop
+ * them.
+ */
+export async function shapedPictures(
+  post: Post,
+  link = linkShown(post),
+  making: Making = {},
+): Promise<MadeMedia[]> {
+  if (isDocument(post)) return [await madeDocument(post, link)]
+  const made: MadeMedia[] = []
+  for (const media of post.media)
+    made.push({ ...(await shapedPicture(post, media, link, making)), alt: media.alt })
   return made
 }
 
-async function shapedPicture(post: Post, media: PostMedia): Promise<{ hash: string; blob: Blob }> {
+/** The cards of a post as the pages of one file; it is drawn anew each time, and only its pages are kept. */
+async function madeDocument(post: Post, link: string | null): Promise<MadeMedia> {
+  const { look } = await must('brands', post.brand)
+  const pages = post.media.flatMap(({ source, shape }) => {
+    const card = drawnCard(source)
+    return card ? [{ card, shape }] : []
+  })
+  const [first] = pages
+  const { hash, blob } = await (await cardsFor(look)).document(pages, look, link, first?.card.text ?? '')
+  return { hash, blob, alt: post.media.map((m, i) => `Page ${i + 1}: ${m.alt}`).join(' ') }
+}
+
+/** The first picture or clip of a post in the shape its network takes; null where it has none. */
+export async function firstShaped(post: Post): Promise<Blob | null> {
+  const [first] = post.media
+  return first ? (await shapedPicture(post, first, linkShown(post), {})).blob : null
+}
+
+/**
+ * A clip of a post as it goes out, made now and kept; `making` is told how far it is and can stop it. Throws (`bad-answer`) with
+ * a sentence what cannot be made or was stopped.
+ */
+export async function makeClip(id: string, index: number, making: Making): Promise<Blob> {
+  const post = await must('posts', id)
+  const media = post.media[index]
+  if (!media || !isClip(media))
+    throw new Fault('not-found', 'This post shows something else by now. Look at it again.')
+  return (await shapedPicture(post, media, linkShown(post), making)).blob
+}
+
+async function shapedPicture(
+  post: Post,
+  media: PostMedia,
+  link: string | null,
+  making: Making,
+): Promise<{ hash: string; blob: Blob }> {
   const { hash, source } = media
-  const stored = hash ? await (await database()).get('blobs', hash) : undefined
-  if (hash && stored) return { hash, blob: stored.blob }
+  // Which link a code leads to is known as the post goes out.
+  const asMade = hash !== null && !codedCard(source)
+  const stored = asMade ? await (await database()).get('blobs', hash) : undefined
+  if (asMade && stored) return { hash, blob: stored.blob }
+  const { look } = await must('brands', post.brand)
   const made =
     source.from === 'card'
-      ? await cards().paint(source.card, (await must('brands', post.brand)).look, media.shape)
+      ? await (await cardsFor(look)).paint(source.card, look, media.shape, link)
       : source.from !== 'address'
-        ? await madeClip(post, media, source)
+        ? await madeClip(post, media, source, link, making)
         : await pictures().crop(await sourceBytes(source.url), media.shape, media.cut ?? null)
   await storePicture(made)
   await commit('machine', [

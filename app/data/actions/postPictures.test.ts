@@ -18,11 +18,11 @@ import {
   exampleCards,
   nextPicture,
   pictureOptions,
-  saveLook,
   showFile,
   showOwn,
   showPictures,
 } from './postPictures'
+import { saveLook } from './look'
 import { approve } from './posts'
 import { openFile, takeWriting } from './writing'
 
@@ -169,6 +169,10 @@ describe('a card', () => {
     if (source?.from !== 'card') throw new Error('no card')
     expect(source.card.text).not.toBe(post.media[0]?.source.from === 'card' && post.media[0].source.card.text)
     expect(after.wording.text.startsWith(source.card.text.slice(0, 20))).toBe(true)
+    // A code that was put on it by hand stays on what the next words make.
+    await changeCard(post.id, 0, { ...source.card, code: true })
+    await nextWording(post.id)
+    expect((await must('posts', post.id)).media[0]?.source).toMatchObject({ card: { code: true } })
     await changeCard(post.id, 0, { ...source.card, text: 'Ours.' })
     await nextWording(post.id)
     expect((await must('posts', post.id)).media[0]?.source).toMatchObject({ card: { text: 'Ours.' } })
@@ -221,6 +225,24 @@ describe('a card', () => {
     expect(anew?.hash).not.toBe(first?.hash)
     await undo('brand')
     expect((await must('brands', 'brand')).look.accent).toBe(look.accent)
+  })
+
+  it('with a code is drawn anew for the link with which it goes out', async () => {
+    const [post] = leaf
+    const link = 'https://yard.example/ice?utm_source=shutterleaf'
+    await commit('machine', [put('posts', { ...post!, link })])
+    const { source } = post!.media[0]!
+    const words = source.from === 'card' ? source.card : null
+    const plain = await shapedPictures(await must('posts', post!.id))
+    expect(await shapedPictures(await must('posts', post!.id), 'https://tiny.example/a')).toMatchObject([
+      { hash: plain[0]?.hash },
+    ])
+    await changeCard(post!.id, 0, { ...words!, code: true })
+    const [long] = await shapedPictures(await must('posts', post!.id))
+    const [short] = await shapedPictures(await must('posts', post!.id), 'https://tiny.example/a')
+    expect(short?.hash).not.toBe(long?.hash)
+    expect((await must('posts', post!.id)).media[0]?.hash).toBe(short?.hash)
+    await undo('brand')
   })
 
   it('of each of the best passages is shown to whoever sees to the look, in the layouts that are used', async () => {

@@ -1,10 +1,8 @@
 import {
   cardAlt,
   cardLacks,
-  drawnCard,
   Fault,
   firstPicture,
-  mediaCount,
   next,
   ownPictureHash,
   withCredits,
@@ -12,14 +10,13 @@ import {
   type Cut,
   type Layout,
   type LibraryPicture,
-  type Look,
   type Post,
   type PostMedia,
 } from '../../../core/model'
 import type { ExampleCards, PictureOption } from '../../../core/pipeline'
-import { chooseShape, network, type Shape } from '../../../core/networks'
-import { cards, heavy } from '../../workers'
-import { all, commit, must, one, patch, wholePiece } from '../store'
+import { mediaIn, noStory, shownIn, STORY, chooseShape, network, type Shape } from '../../../core/networks'
+import { heavy } from '../../workers'
+import { all, must, one, wholePiece } from '../store'
 import { changePost } from './life'
 import { libraryMedia, takePicture, titleOfFile } from './library'
 import { aroundPost, checksOf, doubted } from './posts'
@@ -46,16 +43,17 @@ export async function showPictures(
 ): Promise<void> {
   const post = await must('posts', id)
   const { most } = network(post.network).media.pictures
-  if (mediaCount(media).pictures > most)
+  const shown = shownIn(post, media)
+  if (mediaIn({ ...post, media: shown }).pictures > most)
     throw new Fault(
       'bad-request',
       `${network(post.network).name} takes ${most === 0 ? 'no pictures' : `at most ${most}`}. Take one away first.`,
     )
-  const wording = { ...post.wording, text: withCredits(post.wording.text, post.media, media) }
-  const checks = await checksOf({ ...post, media, wording })
+  const wording = { ...post.wording, text: withCredits(post.wording.text, post.media, shown) }
+  const checks = await checksOf({ ...post, media: shown, wording })
   await changePost(post, label, 'edit', (p) => {
-    const shown = doubted({ ...p, media, wording, checks })
-    return unseen && shown.state === 'approved' ? next(shown, 'doubt') : shown
+    const changed = doubted({ ...p, media: shown, wording, checks })
+    return unseen && changed.state === 'approved' ? next(changed, 'doubt') : changed
   })
 }
 
@@ -136,15 +134,29 @@ export async function asSlides(id: string): Promise<void> {
   const { look } = await must('brands', post.brand)
   const [first] = post.media
   const slides =
-    first?.source.from === 'card'
-      ? await heavy().cardPictures(first.source.card, post.network, look.sign)
-      : []
+    first?.source.from === 'card' ? await heavy().cardPictures(first.source.card, post.network, look) : []
   if (slides.length < 2)
     throw new Fault(
       'bad-request',
-      'Slides are made of a list or steps with a heading, where the network takes several pictures to be leafed through.',
+      'Slides are made of a list or steps with a heading, where the network takes several to be leafed through.',
     )
   await showPictures(id, slides, 'Make slides')
+}
+
+/**
+ * Lets a post go out as a story, which shows its first picture or clip alone and tall, or as the network's usual post again.
+ * Refuses it (`bad-request`) where the network has no stories.
+ */
+export async function asStory(id: string, story: boolean): Promise<void> {
+  const post = await must('posts', id)
+  const { name, formats, media } = network(post.network)
+  if (!media.story) throw new Fault('bad-request', `${name} has no stories.`)
+  const wording = { ...post.wording, format: story ? STORY : (formats[0] ?? '') }
+  const shown = story ? shownIn({ ...post, wording }, post.media) : noStory(post.media, post.network)
+  const checks = await checksOf({ ...post, wording, media: shown })
+  await changePost(post, story ? 'Make it a story' : 'Make it a post again', 'edit', (p) =>
+    doubted({ ...p, wording, media: shown, checks }),
+  )
 }
 
 /** The cards that a piece's best passages make, and for each layout one of them; nothing is kept. */
@@ -154,30 +166,3 @@ export async function exampleCards(piece: string, layouts: readonly Layout[]): P
   usable.sort((a, b) => Number(b.choice === 'kept') - Number(a.choice === 'kept') || b.score - a.score)
   return heavy().exampleCards(whole, usable, layouts)
 }
-
-/** The colours of a logo or another picture, as a look could have them. Refuses what cannot be read as a picture. */
-export async function coloursOfFile(file: Blob): Promise<Pick<Look, 'ground' | 'ink' | 'accent'>> {
-  try {
-    return await cards().colours(new Blob([await file.arrayBuffer()], { type: file.type }))
-  } catch {
-    throw new Fault('bad-request', 'This file cannot be read as a picture. Choose a PNG, JPEG, WebP or GIF.')
-  }
-}
-
-/** Keeps how a brand's cards look. Those of posts that are still to go out are drawn anew when they are needed. */
-export async function saveLook(brand: string, look: Look): Promise<void> {
-  const posts = (await all('posts', 'brand', brand)).filter((p) => p.media.some(isDrawn))
-  await commit({ brand, label: 'Change the look of cards' }, [
-    patch('brands', brand, (b) => ({ ...b, look })),
-    ...posts.map(({ id }) =>
-      patch('posts', id, (p) =>
-        OPEN.has(p.state)
-          ? { ...p, media: p.media.map((m) => (isDrawn(m) ? { ...m, hash: null } : m)) }
-          : undefined,
-      ),
-    ),
-  ])
-}
-
-const OPEN: ReadonlySet<Post['state']> = new Set(['draft', 'for review', 'approved'])
-const isDrawn = (media: PostMedia): boolean => drawnCard(media.source) !== null && media.hash !== null

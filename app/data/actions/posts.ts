@@ -15,6 +15,7 @@ import {
   type Wording,
   openFlagsOf,
 } from '../../../core/model'
+import { STORY, network } from '../../../core/networks'
 import { linkedPage, neighboursOf } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { get, post as send } from '../api'
@@ -87,7 +88,7 @@ export function doubted(post: Post): Post {
 export function withWording(post: Post, wording: Wording, others: Wording[]): Post {
   return {
     ...post,
-    wording,
+    wording: asBefore(post, wording),
     others,
     link: linkOf(wording, post.link),
     shortLink: null,
@@ -95,6 +96,11 @@ export function withWording(post: Post, wording: Wording, others: Wording[]): Po
     edited: false,
     accepted: [],
   }
+}
+
+/** A wording in the format of its post, where a person let that be a story. */
+function asBefore({ network: id, wording: { format } }: Post, wording: Wording): Wording {
+  return format === STORY && wording.format === network(id).formats[0] ? { ...wording, format } : wording
 }
 
 /** Takes the next wording there is; the present one goes to the end of the others. It asks for review again. */
@@ -120,7 +126,7 @@ export async function anotherWording(id: string, choice = 0): Promise<void> {
 export async function mediaWith(post: Post, wording: Wording): Promise<Post['media']> {
   if (!post.piece || !post.media.some((m) => drawnCard(m.source))) return post.media
   const { look } = await must('brands', post.brand)
-  return heavy().mediaAfter(post, wording, await wholePiece(post.piece, post.pieceRevision), look.sign)
+  return heavy().mediaAfter(post, wording, await wholePiece(post.piece, post.pieceRevision), look)
 }
 
 /** What approving did: how many went through, how many of them moved, and which were left and why. */

@@ -10,6 +10,7 @@ import {
 } from '../../../core/rehearsal'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
+import { passageWorth } from '../results'
 import { all, newAction, patch, type Write } from '../store'
 import { copyPost } from './copies'
 import { commitRecalled, happensIfMay } from './life'
@@ -21,7 +22,12 @@ export async function tryRehearsal(
   asked: Pick<RehearsalRequest, 'from' | 'to' | 'changes' | 'arrivals'>,
 ): Promise<Comparison> {
   const around = await surroundings()
-  const [pieces, sources] = await Promise.all([all('pieces', 'brand', brand), all('sources', 'brand', brand)])
+  const [pieces, sources, passages, worth] = await Promise.all([
+    all('pieces', 'brand', brand),
+    all('sources', 'brand', brand),
+    all('passages', 'brand', brand),
+    passageWorth(brand),
+  ])
   return heavy().rehearse({
     ...around,
     ...asked,
@@ -29,6 +35,8 @@ export async function tryRehearsal(
     now: nowIso(),
     pieces,
     sources,
+    passages,
+    worth,
   })
 }
 

@@ -4,7 +4,7 @@ import { flagName, reviewPrint, type Decisions, type PacketPost } from '../../..
 import { toWall } from '../../../core/planning'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { shapedPictures } from './pictures'
+import { firstShaped } from './pictures'
 import { all, commit, newAction, one, patch } from '../store'
 import { approve, setAside } from './posts'
 
@@ -48,12 +48,12 @@ export async function makePacket(
 }
 
 async function pictureOf(post: Post): Promise<string | null> {
-  const [made] = await shapedPictures(post)
+  const made = await firstShaped(post)
   if (!made) return null
-  const bytes = new Uint8Array(await made.blob.arrayBuffer())
+  const bytes = new Uint8Array(await made.arrayBuffer())
   let binary = ''
   for (let i = 0; i < bytes.length; i += 8192) binary += String.fromCharCode(...bytes.subarray(i, i + 8192))
-  return `data:${made.blob.type};base64,${btoa(binary)}`
+  return `data:${made.type};base64,${btoa(binary)}`
 }
 
 /** What became of a file of decisions. */

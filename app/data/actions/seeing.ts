@@ -1,5 +1,5 @@
 import { asFault, type Piece, type PieceImage, type Post, type PostMedia } from '../../../core/model'
-import { chooseShape, network } from '../../../core/networks'
+import { shownIn, chooseShape, network } from '../../../core/networks'
 import type { SeenPicture } from '../../workers/blobs'
 import { pictures } from '../../workers'
 import { database } from '../database'
@@ -119,14 +119,17 @@ function printFor({ source, print }: PostMedia, found: ReadonlyMap<string, Found
 function toldOf(post: Post, found: ReadonlyMap<string, Found>): Write {
   return patch('posts', post.id, (p) => ({
     ...p,
-    media: p.media.map((m) => {
-      const print = printFor(m, found)
-      if (!print) return m
-      // Its shape was chosen without knowing its size.
-      const size = m.source.from === 'address' ? (found.get(m.source.url)?.size ?? null) : null
-      const shape = m.cut || m.hash ? m.shape : chooseShape(size, network(p.network).media.shapes)
-      return { ...m, shape, print }
-    }),
+    media: shownIn(
+      p,
+      p.media.map((m) => {
+        const print = printFor(m, found)
+        if (!print) return m
+        // Its shape was chosen without knowing its size.
+        const size = m.source.from === 'address' ? (found.get(m.source.url)?.size ?? null) : null
+        const shape = m.cut || m.hash ? m.shape : chooseShape(size, network(p.network).media.shapes)
+        return { ...m, shape, print }
+      }),
+    ),
   }))
 }
 

@@ -1,12 +1,11 @@
 import { nanoid } from 'nanoid'
 import type { Feed, ListedFeed } from '../../../core/feeds'
-import { Fault, type Backlog, type FetchAnswer, type Source } from '../../../core/model'
+import { Fault, freshSource, type Backlog, type FetchAnswer, type Source } from '../../../core/model'
 import { heavy } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, patch, put, remove } from '../store'
 
-const EVERY = 180
 const MINUTE = 60_000
 
 /** A feed found at an address, to be added as a source. */
@@ -99,32 +98,9 @@ function describe(feed: Feed, url: string): FoundFeed {
   return { url, title: feed.title, items: feed.items.length, newest: dates[dates.length - 1] ?? null }
 }
 
-/** What every new source begins with. */
+/** What every new source begins with; whoever adds it makes the first visit. */
 export function newSource(brand: string, change: Pick<Source, 'kind' | 'title'> & Partial<Source>): Source {
-  const now = nowIso()
-  const visited = change.url !== null && change.url !== undefined
-  return {
-    id: nanoid(),
-    brand,
-    url: null,
-    siteUrl: null,
-    group: null,
-    visitEveryMinutes: visited ? EVERY : null,
-    mostNew: 40,
-    backlog: { kind: 'everything' },
-    passedOver: [],
-    // The first visit is made by whoever adds it.
-    nextVisitAt: visited ? later(now, EVERY) : null,
-    lastVisit: null,
-    failures: 0,
-    etag: null,
-    lastModified: null,
-    movedFrom: null,
-    sheet: null,
-    held: null,
-    createdAt: now,
-    ...change,
-  }
+  return freshSource({ id: nanoid(), brand, createdAt: nowIso(), ...change })
 }
 
 export function later(from: string, minutes: number): string {

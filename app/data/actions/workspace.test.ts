@@ -1,8 +1,7 @@
-import { beforeEach, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase } from '../testing/browser'
+import { beforeEach, expect, it } from 'vitest'
+import { connectTo, emptyDatabase, setClock } from '../testing/browser'
 import { USUAL_NOTICES } from '../../../core/model'
 import { aWorkspace } from '../../../core/model/samples'
-import { readClock } from '../clock'
 import { commit, must, put } from '../store'
 import { claimNotices, claimSummary, noteVisit, saveNotices } from './workspace'
 
@@ -10,16 +9,7 @@ const BEGAN = Date.parse('2026-11-24T10:00:00.000Z')
 const at = (hours: number): string => new Date(BEGAN + hours * 3_600_000).toISOString()
 
 /** Sets the shared clock to some hours after it began. */
-async function moveTo(hours: number): Promise<void> {
-  const answer = {
-    now: at(hours),
-    offsetMilliseconds: BEGAN + hours * 3_600_000 - Date.now(),
-    demo: true,
-    worldUrl: null,
-  }
-  vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(answer))))
-  await readClock()
-}
+const moveTo = (hours: number): Promise<void> => setClock(at(hours))
 
 beforeEach(async () => {
   connectTo(null)

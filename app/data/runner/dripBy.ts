@@ -1,4 +1,11 @@
-import type { Account, Brand, Piece, Pipeline, Source } from '../../../core/model'
+import {
+  isPieceRow,
+  type Account,
+  type Brand,
+  type Piece,
+  type Pipeline,
+  type Source,
+} from '../../../core/model'
 import { accountsOf, beatsOf } from '../../../core/pipeline'
 import { startDrip } from '../actions/drips'
 import { all, must } from '../store'
@@ -23,7 +30,7 @@ export async function dripBy(
   today: string,
   { accounts }: Around,
 ): Promise<{ message: string; posts: number; drip: string }> {
-  const row = pipeline.release.find((r) => r.id === rowId)
+  const row = pipeline.release.filter(isPieceRow).find((r) => r.id === rowId)
   if (!row) throw new Error(`${pipeline.name} has no row ${rowId}.`)
   const { startDay, rhythm, hours } = beatsOf(row.by, piece, today)
   const drip = await during(`${pipeline.name} writes “${piece.title}”`, (show) =>

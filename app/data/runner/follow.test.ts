@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase } from '../testing/browser'
-import { openServers } from '../../../e2e/servers'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { emptyDatabase } from '../testing/browser'
+import { withServers } from '../testing/servers'
 import { PLAIN_MAKE, type Follow, type Pipeline, type Post } from '../../../core/model'
 import {
   aBrand,
@@ -18,7 +18,6 @@ import { takeWriting, toPassages } from '../../../core/pipeline'
 import { readFragment } from '../../../core/reading'
 import { readArticle } from '../../../demo/content'
 import { savePipeline } from '../actions/pipelines'
-import { setWorkspace } from '../api'
 import { nowIso, readClock } from '../clock'
 import { connectChat, disconnectChat } from '../services'
 import { all, commit, must, patch, put, putPiece } from '../store'
@@ -42,17 +41,11 @@ const piece = {
 }
 const passages = toPassages(piece, () => `passage ${made++}`)
 
-let servers: Awaited<ReturnType<typeof openServers>>
-beforeAll(async () => {
-  servers = await openServers()
-  connectTo(servers.port)
-  setWorkspace('ws')
-})
-afterAll(() => servers.close())
+const servers = withServers()
 
 const hoursAgo = (hours: number): string => new Date(Date.parse(nowIso()) - hours * 3_600_000).toISOString()
 const heard = async (): Promise<string[]> => {
-  const { messages } = (await (await fetch(`${servers.worldUrl}/chat/messages`)).json()) as {
+  const { messages } = (await (await fetch(`${servers().worldUrl}/chat/messages`)).json()) as {
     messages: { text: string }[]
   }
   return messages.map((m) => m.text).slice(already)
@@ -101,7 +94,7 @@ const next = aPipeline({
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
-  await connectChat({ address: `${servers.worldUrl}/chat/hooks/workshop` })
+  await connectChat({ address: `${servers().worldUrl}/chat/hooks/workshop` })
   already = 0
   already = (await heard()).length
   await commit('machine', [
@@ -186,20 +179,20 @@ describe('the team chat', () => {
     expect((await all('runs'))[0]?.steps).toMatchObject([
       { came: 'failed', message: 'No team chat is connected. Connect one under Services.' },
     ])
-    await fetch(`${servers.worldUrl}/control/chat`, {
+    await fetch(`${servers().worldUrl}/control/chat`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: '{"refuses":1}',
     })
-    await connectChat({ address: `${servers.worldUrl}/chat/hooks/workshop` })
+    await connectChat({ address: `${servers().worldUrl}/chat/hooks/workshop` })
     await followUp()
-    const state = await servers.call<{ waiting: number; trouble: string }>('GET', '/api/chat')
+    const state = await servers().call<{ waiting: number; trouble: string }>('GET', '/api/chat')
     expect(state.body).toMatchObject({
       waiting: 1,
       trouble: expect.stringContaining('answered 503') as string,
     })
     expect(JSON.stringify(state.body)).not.toContain('workshop')
-    await servers.call('POST', '/api/clock/advance', {
+    await servers().call('POST', '/api/clock/advance', {
       to: new Date(Date.parse(nowIso()) + 60_000).toISOString(),
     })
     await vi.waitFor(async () => expect(await heard()).toEqual(['Oars']), { timeout: 5000 })
@@ -270,7 +263,7 @@ describe('another pipeline', () => {
 describe('a feed of what went out', () => {
   const served = async (): Promise<string> => {
     const { documents } = (
-      await servers.call<{ documents: { id: string; url: string }[] }>('GET', '/api/documents')
+      await servers().call<{ documents: { id: string; url: string }[] }>('GET', '/api/documents')
     ).body
     const url = documents.find((d) => d.id === 'pipeline.feed')?.url
     return url ? (await fetch(url)).text() : ''
@@ -291,7 +284,7 @@ describe('a feed of what went out', () => {
   it('shows a post that was handed over from the moment it goes out, while the app is closed', async () => {
     await setPipeline({ follows: [feed] })
     const dueAt = new Date(Date.parse(nowIso()) + 60_000).toISOString()
-    await servers.call('POST', '/api/spool/posts', {
+    await servers().call('POST', '/api/spool/posts', {
       posts: [
         {
           id: 'later',
@@ -314,7 +307,9 @@ describe('a feed of what went out', () => {
     await setPost({ id: 'later', state: 'handed over', publishedAt: null, publicUrl: null, at: dueAt })
     await publishDocuments()
     expect(await served()).not.toContain('later')
-    await servers.call('POST', '/api/clock/advance', { to: new Date(Date.parse(dueAt) + 1000).toISOString() })
+    await servers().call('POST', '/api/clock/advance', {
+      to: new Date(Date.parse(dueAt) + 1000).toISOString(),
+    })
     expect(await served()).toMatch(/<guid[^>]*>later[^]*<pubDate>/)
   })
 })

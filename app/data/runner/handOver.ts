@@ -12,7 +12,7 @@ import {
   type Post,
   type Trial,
 } from '../../../core/model'
-import { formatOf } from '../../../core/pipeline'
+import { formatOf, STORY } from '../../../core/networks'
 import { alone, happensIfMay, isInDoubt, recall, settled } from '../actions/life'
 import { heldBy, readHolds } from '../actions/holds'
 import { post as send } from '../api'
@@ -127,7 +127,7 @@ async function packed(
   shortLink: string | null,
 ): Promise<Parcel | null> {
   try {
-    const hashes = await readyPictures(post)
+    const media = await readyPictures(post, shortLink ?? post.link)
     const entry: HandOver = {
       id: post.id,
       generation: post.generation,
@@ -136,7 +136,7 @@ async function packed(
       dueAt: post.at as string,
       // Where a person put a post, the gap does not move it.
       gapMinutes: post.pinned ? 0 : (account?.gapMinutes ?? 0),
-      payload: payloadOf(post, hashes, shortLink),
+      payload: payloadOf(post, media, shortLink),
     }
     return { post, entry, shortLink }
   } catch (error) {
@@ -152,13 +152,30 @@ async function packed(
   }
 }
 
-/** What the network is sent of a post: its words with the link as it goes out, and its pictures by the hashes of their bytes. */
-function payloadOf(post: Post, pictures: readonly string[], shortLink: string | null): Payload {
+/** A post without words. */
+const WORDLESS = {
+  target: null,
+  title: null,
+  summary: null,
+  tags: [],
+  text: '',
+  parts: [],
+  poll: [],
+  firstComment: null,
+}
+
+/**
+ * What the network is sent of a post: its words with the link as it goes out, and its pictures by the hashes of their bytes.
+ * A story has no words.
+ */
+function payloadOf(post: Post, media: Payload['media'], shortLink: string | null): Payload {
   const short = (text: string): string =>
     post.link && shortLink ? text.split(post.link).join(shortLink) : text
   const { title, summary, tags, text, parts, poll, firstComment } = post.wording
+  const format = formatOf(post)
+  if (format === STORY) return { ...WORDLESS, format, link: shortLink ?? post.link, media }
   return {
-    format: formatOf(post),
+    format,
     // The server knows which place of its login the account stands for.
     target: null,
     title,
@@ -169,7 +186,7 @@ function payloadOf(post: Post, pictures: readonly string[], shortLink: string | 
     poll,
     firstComment: firstComment && short(firstComment),
     link: shortLink ?? post.link,
-    media: pictures.map((hash, i) => ({ hash, alt: post.media[i]?.alt ?? '' })),
+    media,
   }
 }
 
@@ -183,7 +200,7 @@ export async function deliverTrial(post: Post): Promise<Trial> {
   const body = {
     id: nanoid(),
     account: post.account,
-    payload: payloadOf(post, await readyPictures(post), null),
+    payload: payloadOf(post, await readyPictures(post, post.link), null),
   }
   return send<Trial>('/api/spool/trials', body)
 }

@@ -1,11 +1,20 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import { connectTo, emptyDatabase } from '../testing/browser'
-import { openServers } from '../../../e2e/servers'
+import { Resvg } from '@resvg/resvg-js'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { emptyDatabase } from '../testing/browser'
+import { withServers } from '../testing/servers'
 import { aBrand, aPost, aWorkspace } from '../../../core/model/samples'
-import type { Account, LinkedAccount, Post } from '../../../core/model'
+import {
+  ownPicture,
+  type Account,
+  type Card,
+  type LinkedAccount,
+  type Post,
+  type PostMedia,
+} from '../../../core/model'
 import { adoptAccount, chooseTargets, linkPlainly } from '../actions/accounts'
+import { keepPicture } from '../actions/keepPicture'
+import { asStory } from '../actions/postPictures'
 import { sayItIsOut, standingOf, takeDown } from '../actions/posts'
-import { setWorkspace } from '../api'
 import { clockNow, readClock } from '../clock'
 import { all, commit, must, patch, put } from '../store'
 import { jump } from '.'
@@ -14,13 +23,7 @@ import { tick } from './tick'
 /* From an approved post to the public page, by every way an account can be reached. */
 
 const HOUR = 3_600_000
-let servers: Awaited<ReturnType<typeof openServers>>
-beforeAll(async () => {
-  servers = await openServers()
-  connectTo(servers.port)
-  setWorkspace('ws')
-})
-afterAll(() => servers.close())
+const servers = withServers()
 beforeEach(async () => {
   await emptyDatabase()
   await readClock()
@@ -29,12 +32,12 @@ beforeEach(async () => {
 
 /** Links a login on the network's own page, as a person would, and takes it into the brand. */
 async function link(network: string, login: string): Promise<Account> {
-  const start = await servers.call('GET', `/api/link/${network}/start?brand=brand`)
+  const start = await servers().call('GET', `/api/link/${network}/start?brand=brand`)
   const page = new URL(start.headers.get('location') ?? '')
   const form = new URLSearchParams({ account: login, allow: 'yes' })
   for (const name of ['redirect_uri', 'state', 'code_challenge'])
     form.set(name, page.searchParams.get(name) ?? '')
-  const allowed = await fetch(`${servers.worldUrl}${page.pathname}`, {
+  const allowed = await fetch(`${servers().worldUrl}${page.pathname}`, {
     method: 'POST',
     body: form,
     redirect: 'manual',
@@ -68,7 +71,7 @@ async function approvedPost(
   ])
   return post
 }
-const page = async (path: string): Promise<string> => (await fetch(`${servers.worldUrl}${path}`)).text()
+const page = async (path: string): Promise<string> => (await fetch(`${servers().worldUrl}${path}`)).text()
 const state = async (id: string): Promise<Post['state']> => (await must('posts', id)).state
 
 describe('accounts', () => {
@@ -122,6 +125,59 @@ describe('accounts', () => {
     expect(await all('readings')).toHaveLength(12)
   })
 
+  it('take the cards of a post as the pages of one document', async () => {
+    const account = await link('guildhall', 'guildhall-one')
+    const post = await approvedPost(account, 1, { format: 'post' })
+    const card = (text: string): Card => ({ layout: 'words', head: '', text, items: [], speaker: '' })
+    const media = ['A seam.', 'A strand.', 'A mallet.'].map((text): PostMedia => ({
+      source: { from: 'card', card: card(text) },
+      alt: text,
+      shape: null,
+      hash: null,
+    }))
+    await commit('machine', [patch('posts', post.id, (p) => ({ ...p, media }))])
+    await jump(2 * HOUR)
+    expect(await must('posts', post.id)).toMatchObject({ state: 'published', failure: null })
+    const shown = await page('/networks/guildhall/@guildhall.one')
+    const [, told = '', address = ''] =
+      /<a href="((?:[^"]*)\/media\/[^"]+)" type="application\/pdf"/.exec(shown) ?? []
+    expect([told !== '', address]).toEqual([true, ''])
+    expect(shown).toContain('Page 1: A seam. Page 2: A strand. Page 3: A mallet.')
+    const file = await fetch(`${servers().worldUrl}${told}`)
+    expect(file.headers.get('content-type')).toBe('application/pdf')
+    expect(
+      Buffer.from(await file.arrayBuffer())
+        .subarray(0, 5)
+        .toString(),
+    ).toBe('%PDF-')
+  })
+
+  it('show a story for a day, tall and without its words', async () => {
+    const account = await link('shutterleaf', 'shutterleaf-one')
+    const post = await approvedPost(account, 1, { format: 'feed' })
+    const drawn = '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="160"/>'
+    const tall = new Blob([new Uint8Array(new Resvg(drawn).render().asPng())], { type: 'image/png' })
+    const { hash } = await keepPicture(tall)
+    const source = { from: 'address' as const, url: ownPicture(hash) }
+    const picture: PostMedia = { source, alt: 'A mast', shape: { width: 1, height: 1 }, hash: null }
+    await commit('machine', [
+      patch('posts', post.id, (p) => ({ ...p, piece: null, media: [picture, picture] })),
+    ])
+    await asStory(post.id, true)
+    const { wording, media } = await must('posts', post.id)
+    expect([wording.format, media.map((m) => m.shape)]).toEqual(['story', [{ width: 9, height: 16 }]])
+    await jump(2 * HOUR)
+    expect(await must('posts', post.id)).toMatchObject({ state: 'published', failure: null })
+    const shown = await page('/networks/shutterleaf/@shutterleaf.one')
+    expect([shown.includes('alt="A mast"'), shown.includes(post.wording.text)]).toEqual([true, false])
+    expect(await standingOf(post.id)).toMatchObject({ there: true, same: true })
+    await jump(24 * HOUR)
+    expect(await page('/networks/shutterleaf/@shutterleaf.one')).not.toContain('A mast')
+    await expect(
+      asStory((await approvedPost(await link('murmur', 'murmur-one'), 1)).id, true),
+    ).rejects.toThrow('Murmur has no stories.')
+  })
+
   it('of a site that speaks Micropub get title, summary and tags', async () => {
     const site = await link('broadside', 'broadside-two')
     expect(site).toMatchObject({ connector: 'micropub', handle: 'broadside.two' })
@@ -158,9 +214,9 @@ describe('accounts', () => {
       network: 'courier',
       name: 'The intranet',
       zone: 'UTC',
-      address: `${servers.worldUrl}/webhook`,
+      address: `${servers().worldUrl}/webhook`,
     })
-    await fetch(`${servers.worldUrl}/control/webhook`, {
+    await fetch(`${servers().worldUrl}/control/webhook`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ secret }),
@@ -206,14 +262,14 @@ describe('accounts', () => {
       held: null,
       publicUrl: 'https://board.example/7',
     })
-    expect(await servers.call('POST', '/api/spool/held', { posts: [post.id] })).toMatchObject({
+    expect(await servers().call('POST', '/api/spool/held', { posts: [post.id] })).toMatchObject({
       body: { held: [] },
     })
   })
 
   it('that broke hold their posts, send what is due when they are back, and place anew what would be late', async () => {
     const account = await link('guildhall', 'guildhall-two')
-    await fetch(`${servers.worldUrl}/control/trouble`, {
+    await fetch(`${servers().worldUrl}/control/trouble`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ network: 'guildhall', kind: 'withdraw', account: 'guildhall-two' }),
@@ -234,7 +290,7 @@ describe('accounts', () => {
 
   it('are asked once a day how they are, and their secrets never come to the browser', async () => {
     const account = await link('courier', 'courier-one')
-    await fetch(`${servers.worldUrl}/control/trouble`, {
+    await fetch(`${servers().worldUrl}/control/trouble`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ network: 'courier', kind: 'expire', account: 'courier-one' }),
@@ -246,7 +302,7 @@ describe('accounts', () => {
       state: 'expired',
       message: 'Courier: The token has expired.',
     })
-    const told = await servers.call<{ accounts: LinkedAccount[] }>('GET', '/api/accounts')
+    const told = await servers().call<{ accounts: LinkedAccount[] }>('GET', '/api/accounts')
     expect(JSON.stringify(told.body)).not.toMatch(/secret|token"/)
   })
 })

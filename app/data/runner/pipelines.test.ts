@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase } from '../testing/browser'
+import { connectTo, emptyDatabase, setClock } from '../testing/browser'
 import { aBrand, aPipeline, aRow, aSource, aWorkspace, anAccount } from '../../../core/model/samples'
 import { NO_LIMITS, PLAIN_MAKE, type Pipeline, type ReleaseRow } from '../../../core/model'
 import { takeWriting, toPassages } from '../../../core/pipeline'
@@ -10,7 +10,7 @@ import { readArticle } from '../../../demo/content'
 import { startDrip } from '../actions/drips'
 import { repeatRun, switchOff, switchOn } from '../actions/pipelines'
 import { setWorkspace } from '../api'
-import { nowIso, readClock } from '../clock'
+import { nowIso } from '../clock'
 import { all, commit, must, patch, put, putPiece } from '../store'
 import { undo } from '../undo'
 import { nextRunAt, runPipelines } from './pipelines'
@@ -52,20 +52,7 @@ const pieces = NAMES.map((name, i) => {
 const passages = pieces.flatMap((p) => toPassages(p, () => `passage ${made++}`))
 
 /** Sets the shared clock so many days on from the system's. */
-async function moveTo(days: number): Promise<void> {
-  const answer = {
-    now: new Date(Date.now() + days * DAY).toISOString(),
-    offsetMilliseconds: days * DAY,
-    demo: true,
-    worldUrl: null,
-  }
-  vi.stubGlobal('fetch', (path: string) =>
-    path === '/api/clock'
-      ? Promise.resolve(new Response(JSON.stringify(answer)))
-      : Promise.reject(new TypeError('fetch failed')),
-  )
-  await readClock()
-}
+const moveTo = (days: number): Promise<void> => setClock(new Date(Date.now() + days * DAY).toISOString())
 
 const daily = [1, 2, 3, 4, 5, 6, 7].flatMap((weekday) =>
   ['09:00', '12:00', '17:00'].map((at) => ({ weekday, at })),

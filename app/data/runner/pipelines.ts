@@ -1,4 +1,13 @@
-import { asFault, quotable, textId, type Drip, type Piece, type Pipeline } from '../../../core/model'
+import {
+  asFault,
+  isPieceRow,
+  isShelfRow,
+  quotable,
+  textId,
+  type Drip,
+  type Piece,
+  type Pipeline,
+} from '../../../core/model'
 import { releasedTo, rowsFor, rulesOf } from '../../../core/pipeline'
 import { isFor, judge, readsText, sieveContext, sourcesOf, type SieveContext } from '../../../core/sieve'
 import { toWall } from '../../../core/planning'
@@ -6,7 +15,6 @@ import { dripBy, type Around } from './dripBy'
 import { readHolds } from '../actions/holds'
 import { nowIso } from '../clock'
 import { all, commit, one, patch, type Write } from '../store'
-import { dripAgain, makeChangedAnew, writeAhead } from './later'
 import { RunLog } from './runLog'
 
 const DAY = 86_400_000
@@ -46,11 +54,17 @@ export async function runPipelines(): Promise<void> {
     const log = new RunLog(pipeline)
     try {
       if (pipeline.on && takesInNow(pipeline, around)) {
-        await takeIn(pipeline, around, log)
-        if (pipeline.takeIn.changed) await makeChangedAnew(pipeline, log)
-        await dripAgain(pipeline, around, log)
+        if (pipeline.release.some(isPieceRow)) await takeIn(pipeline, around, log)
+        // Not every pipeline has what comes later: what does it is loaded only then.
+        if (pipeline.takeIn.changed || pipeline.release.some((r) => r.again !== null)) {
+          const { dripAgain, makeChangedAnew } = await import('./later')
+          if (pipeline.takeIn.changed) await makeChangedAnew(pipeline, log)
+          await dripAgain(pipeline, around, log)
+        }
+        if (pipeline.release.some(isShelfRow))
+          await (await import('./shelf')).dripFromShelf(pipeline, around, log)
       }
-      await writeAhead(pipeline, around, log)
+      if (pipeline.limits.ahead !== null) await (await import('./later')).writeAhead(pipeline, around, log)
       await log.end()
     } catch (error) {
       fault ??= error

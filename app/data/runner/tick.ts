@@ -10,7 +10,6 @@ import {
 } from '../../../core/model'
 import { happensIfMay } from '../actions/life'
 import { tryPlaces } from '../actions/plan'
-import { extendRecurrences } from '../actions/recurring'
 import { seePictures } from '../actions/seeing'
 import { visitSource } from '../actions/visit'
 import { addDays } from '../../../core/planning'
@@ -20,12 +19,12 @@ import { all, commit, one, onWrite, patch, put, type Write } from '../store'
 import { during } from './activity'
 import { publishCalendars } from './calendars'
 import { publishDocuments } from './documents'
-import { followUp } from './follow'
 import { handOver, nextHandOverAt, recallHeld, reconcile } from './handOver'
 import { mindLinks } from './links'
 import { publishPages } from './pages'
 import { sendNotices } from './notices'
 import { sendWatched } from './watch'
+import { learnSome } from './learn'
 import { nextRunAt, runPipelines } from './pipelines'
 
 /** Tables written since they were last worked through, in whichever tab; at first all of them. */
@@ -74,7 +73,8 @@ export async function tick(): Promise<void> {
     dirty.clear()
     const due = (nextRunAt() ?? '9') <= nowIso()
     if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
-    await step(extendRecurrences)
+    await step(learnSome)
+    await step(extendSome)
     if (touched.has('pieces')) await step(seeSome)
     const near = (nextHandOverAt() ?? '9') <= nowIso()
     if (near || FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
@@ -84,7 +84,7 @@ export async function tick(): Promise<void> {
         publishPages,
         publishCalendars,
         publishDocuments,
-        followUp,
+        followSome,
         sendNotices,
       ])
         await step(work)
@@ -146,6 +146,16 @@ function collectReceipts(): Promise<void> {
     })
   }
   return collect('receipts', 'receiptCursor', keep, ({ receipts }) => placeAfterBreak(receipts))
+}
+
+/** Makes the next posts of what comes again, if anything does; what makes them is loaded only then. */
+async function extendSome(): Promise<void> {
+  if ((await all('recurrences')).length > 0) await (await import('../actions/recurring')).extendRecurrences()
+}
+
+/** Does what follows pipelines, if any has something that follows; what does it is loaded only then. */
+async function followSome(): Promise<void> {
+  if ((await all('pipelines')).some((p) => p.follows.length > 0)) await (await import('./follow')).followUp()
 }
 
 /** Keeps what the server read of published posts; of posts that are no longer there it is of no use. */

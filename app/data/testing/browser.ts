@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto'
 import { vi } from 'vitest'
 import { TABLE_NAMES } from '../../../core/model'
+import { readClock } from '../clock'
 import { database } from '../database'
 import { forget } from '../kept'
 
@@ -45,4 +46,20 @@ export async function emptyDatabase(): Promise<void> {
   for (const store of [...TABLE_NAMES, 'blobs'] as const) await tx.objectStore(store).clear()
   await tx.done
   forget(TABLE_NAMES)
+}
+
+/** Sets the shared clock to a moment (ISO 8601), while every other request to the server fails. */
+export async function setClock(moment: string): Promise<void> {
+  const answer = {
+    now: moment,
+    offsetMilliseconds: Date.parse(moment) - Date.now(),
+    demo: true,
+    worldUrl: null,
+  }
+  vi.stubGlobal('fetch', (path: string) =>
+    path === '/api/clock'
+      ? Promise.resolve(new Response(JSON.stringify(answer)))
+      : Promise.reject(new TypeError('fetch failed')),
+  )
+  await readClock()
 }

@@ -30,7 +30,7 @@ function copying(tasks: Tasks): Remoted {
   })
 }
 
-/** The work of the web workers in the test's own process; pictures stay as they are, for want of a canvas. */
+/** The work of the web workers in the test's own process; pictures stay as they are, and the pages of documents empty, for want of a canvas. */
 export async function inProcess() {
   const { tasks } = await import('../../workers/tasks')
   const heavy = copying(tasks)
@@ -38,7 +38,22 @@ export async function inProcess() {
     heavy: () => heavy,
     pictures: () => ({ crop: asItIs, look: asItIs, small: async (blob: Blob) => blob }),
     cards: () => ({
+      know: () => Promise.resolve(),
+      mark: asItIs,
+      font: async (bytes: Uint8Array) => {
+        const { FontFile } = await import('../../../core/cards')
+        try {
+          return FontFile.open(bytes).told
+        } catch (error) {
+          return { refused: asFault(error).message }
+        }
+      },
       paint: (...card: unknown[]) => asItIs(new Blob([JSON.stringify(card)], { type: 'image/png' })),
+      document: async (pages: readonly unknown[], _look: unknown, _link: unknown, title: string) => {
+        const { toPdf } = await import('../../../core/cards')
+        const blank = pages.map(() => ({ width: 1080, height: 1350, strokes: [] }))
+        return asItIs(new Blob([await toPdf(blank, title)], { type: 'application/pdf' }))
+      },
     }),
     proxy: (x: unknown) => x,
   }

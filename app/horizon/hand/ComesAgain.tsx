@@ -3,14 +3,14 @@ import { useState } from 'react'
 import useSWR from 'swr'
 import { asFault, type Account, type Brand, type HandWords, type Recurrence } from '../../../core/model'
 import { recurringOf, ruleOf, ruleWords, type Recurring } from '../../../core/planning'
+import { useRows } from '../../data'
 import {
   changeRecurrence,
   startRecurrence,
   tryRecurrence,
-  useRows,
   type Changed,
   type RecurrenceDraft,
-} from '../../data'
+} from '../../data/more'
 import { Holding } from '../../shell'
 import {
   attempt,

@@ -1,5 +1,12 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { Account, ReleaseRow, SieveRule, Source, WordList } from '../../../core/model'
+import {
+  isShelfRow,
+  type Account,
+  type ReleaseRow,
+  type SieveRule,
+  type Source,
+  type WordList,
+} from '../../../core/model'
 import { FORMATS } from '../../../core/drips'
 import { accountsOf } from '../../../core/pipeline'
 import { network } from '../../../core/networks'
@@ -8,6 +15,7 @@ import { Bound, Choice, toggled } from '../rules/fields'
 import { FRESH } from '../rules/fresh'
 import { RuleSentence } from '../rules/RuleSentence'
 import { Check, named, Sentence, Several } from './parts'
+import { FromTheShelf } from './FromTheShelf'
 import { TimingFields } from './TimingFields'
 
 /** The fields of one row of a release. */
@@ -45,7 +53,7 @@ export function RowEditor({
           options={[
             ['all', 'every piece'],
             ['that', 'pieces of which all of this holds'],
-            ...(first && row.pieces.kind !== 'rest'
+            ...((first || isShelfRow(row)) && row.pieces.kind !== 'rest'
               ? []
               : ([['rest', 'pieces that no row above takes']] as const)),
           ]}
@@ -143,41 +151,59 @@ export function RowEditor({
           </>
         )}
       </Sentence>
-      <TimingFields by={row.by} onChange={(by) => onChange({ by })} />
-      <Sentence>
-        Once a piece is through, it
-        <Choice
-          label="Again"
-          value={row.again ? 'again' : 'no'}
-          options={[
-            ['no', 'is done with'],
-            ['again', 'is dripped again'],
-          ]}
-          onChange={(v) => onChange({ again: v === 'again' ? { days: 180, times: 1 } : null })}
-        />
-        {row.again && (
-          <>
-            after
-            <Bound
-              label="Days until it comes again"
-              value={row.again.days}
-              onChange={(n) =>
-                row.again && onChange({ again: { ...row.again, days: within(n ?? 180, 7, 1500) } })
-              }
-            />
-            days,
-            <Bound
-              label="How many times"
-              value={row.again.times}
-              onChange={(n) =>
-                row.again && onChange({ again: { ...row.again, times: within(n ?? 1, 1, 50) } })
-              }
-            />
-            {row.again.times === 1 ? 'time' : 'times'}, in other words.
-          </>
-        )}
-      </Sentence>
+      <TimingFields
+        by={row.by}
+        onChange={(by) =>
+          onChange(
+            by.kind === 'shelf'
+              ? { by, again: null, ...(row.pieces.kind === 'rest' ? { pieces: { kind: 'all' } } : {}) }
+              : { by },
+          )
+        }
+      />
+      {isShelfRow(row) ? (
+        <FromTheShelf row={row} accounts={accounts} />
+      ) : (
+        <Again row={row} onChange={onChange} />
+      )}
     </Box>
+  )
+}
+
+/** Whether a piece that is through comes again. */
+function Again({ row, onChange }: { row: ReleaseRow; onChange: (change: Partial<ReleaseRow>) => void }) {
+  return (
+    <Sentence>
+      Once a piece is through, it
+      <Choice
+        label="Again"
+        value={row.again ? 'again' : 'no'}
+        options={[
+          ['no', 'is done with'],
+          ['again', 'is dripped again'],
+        ]}
+        onChange={(v) => onChange({ again: v === 'again' ? { days: 180, times: 1 } : null })}
+      />
+      {row.again && (
+        <>
+          after
+          <Bound
+            label="Days until it comes again"
+            value={row.again.days}
+            onChange={(n) =>
+              row.again && onChange({ again: { ...row.again, days: within(n ?? 180, 7, 1500) } })
+            }
+          />
+          days,
+          <Bound
+            label="How many times"
+            value={row.again.times}
+            onChange={(n) => row.again && onChange({ again: { ...row.again, times: within(n ?? 1, 1, 50) } })}
+          />
+          {row.again.times === 1 ? 'time' : 'times'}, in other words.
+        </>
+      )}
+    </Sentence>
   )
 }
 

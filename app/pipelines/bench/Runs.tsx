@@ -16,6 +16,7 @@ const WHAT: Record<RunStep['what'], string> = {
   'make anew': 'made anew',
   'drip again': 'dripped again',
   'write ahead': 'written ahead',
+  'from the shelf': 'taken from the shelf',
   follow: 'followed',
 }
 

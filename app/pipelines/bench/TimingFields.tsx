@@ -1,5 +1,5 @@
 import { Box } from '@chakra-ui/react'
-import type { Timing } from '../../../core/model'
+import { SHELF_ORDERS, type FromShelf, type ShelfOrder, type Timing } from '../../../core/model'
 import { readDayRule, ruleWords, TRICKLE } from '../../../core/planning'
 import { RhythmPicker, say } from '../../ui'
 import { Bound, Choice, Typed } from '../rules/fields'
@@ -13,6 +13,17 @@ const FRESH: Record<Timing['kind'], { words: string; by: Timing }> = {
   rule: {
     words: 'on the days of a rule',
     by: { kind: 'rule', rule: 'FREQ=WEEKLY;BYDAY=TU', posts: 4 },
+  },
+  shelf: {
+    words: 'from the shelf',
+    by: {
+      kind: 'shelf',
+      posts: 1,
+      per: 'week',
+      order: 'the longest unseen first',
+      restDays: 120,
+      earned: null,
+    },
   },
 }
 
@@ -98,6 +109,7 @@ export function TimingFields({ by, onChange }: { by: Timing; onChange: (by: Timi
             </Box>
           </>
         )}
+        {by.kind === 'shelf' && <ShelfFields by={by} onChange={onChange} />}
       </Sentence>
       {by.kind === 'rhythm' && (
         <Box maxW="400px" py="1">
@@ -107,3 +119,53 @@ export function TimingFields({ by, onChange }: { by: Timing; onChange: (by: Timi
     </>
   )
 }
+
+/** How often the shelf gives something to each account, and what comes first. */
+function ShelfFields({ by, onChange }: { by: FromShelf; onChange: (by: FromShelf) => void }) {
+  return (
+    <>
+      :
+      <Bound
+        label="How many posts from the shelf"
+        value={by.posts}
+        onChange={(n) => onChange({ ...by, posts: within(n, 20) })}
+      />
+      {by.posts === 1 ? 'post' : 'posts'} a
+      <Choice
+        label="A day or a week"
+        value={by.per}
+        options={[
+          ['day', 'day'],
+          ['week', 'week'],
+        ]}
+        onChange={(per) => onChange({ ...by, per: per as FromShelf['per'] })}
+      />
+      on each account:
+      <Choice
+        label="What comes first"
+        value={by.order}
+        options={SHELF_ORDERS.map((o) => [o, o])}
+        onChange={(order) => onChange({ ...by, order: order as ShelfOrder })}
+      />
+      and nothing that was seen there within
+      <Bound
+        label="Days of rest"
+        value={by.restDays}
+        onChange={(n) => onChange({ ...by, restDays: Math.max(7, within(n, 1500)) })}
+      />
+      days;
+      <Choice
+        label="What it must have earned"
+        value={by.earned === null ? '' : String(by.earned)}
+        options={EARNED}
+        onChange={(earned) => onChange({ ...by, earned: earned === '' ? null : Number(earned) })}
+      />
+    </>
+  )
+}
+
+const EARNED = [
+  ['', 'whatever it earned'],
+  ['1', 'only what earned its account’s usual or more'],
+  ['1.2', 'only what earned a fifth more than usual'],
+] as const

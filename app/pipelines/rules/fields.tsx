@@ -1,4 +1,5 @@
-import { Button, SelectField, TextField, useTyped } from '../../ui'
+import type { ComponentProps } from 'react'
+import { Button, Choice as AnyChoice, TextField, useTyped } from '../../ui'
 
 /** How a field looks that is a word of a sentence. */
 const INLINE = {
@@ -17,32 +18,8 @@ export const toggled = <T,>(list: readonly T[], value: T): T[] =>
   list.includes(value) ? list.filter((x) => x !== value) : [...list, value]
 
 /** A word of a sentence that is chosen from a few. */
-export function Choice({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string
-  value: string
-  options: readonly (readonly [string, string])[]
-  onChange: (value: string) => void
-}) {
-  return (
-    <SelectField
-      aria-label={label}
-      {...INLINE}
-      maxW="full"
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      {options.map(([v, words]) => (
-        <option key={v} value={v}>
-          {words}
-        </option>
-      ))}
-    </SelectField>
-  )
+export function Choice(props: ComponentProps<typeof AnyChoice>) {
+  return <AnyChoice {...INLINE} maxW="full" {...props} />
 }
 
 /** A word of a sentence that is in it or not. */

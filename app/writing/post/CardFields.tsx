@@ -1,6 +1,8 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import {
+  hasCode,
+  linkShown,
   CARD_FIELDS,
   cardLacks,
   LAYOUTS,
@@ -9,11 +11,12 @@ import {
   type Layout,
   type Post,
 } from '../../../core/model'
-import { changeCard, useCard, useRow } from '../../data'
+import { useCard, useRow } from '../../data'
+import { changeCard } from '../../data/more'
 import { attempt, Labelled, Notice, SelectField, TextArea, TextField } from '../../ui'
 
 const isSameCard = (a: Card, b: Card): boolean =>
-  pictureKey({ from: 'card', card: a }) === pictureKey({ from: 'card', card: b })
+  pictureKey({ from: 'card', card: a }) === pictureKey({ from: 'card', card: b }) && hasCode(a) === hasCode(b)
 
 /** The words and the layout of a card of a post. What is whole is kept when its field is left. */
 export function CardFields({ post, index, card }: { post: Post; index: number; card: Card }) {
@@ -26,7 +29,7 @@ export function CardFields({ post, index, card }: { post: Post; index: number; c
     if (!isSameCard(sent, card)) setDraft(card)
   }
   const look = useRow('brands', post.brand)?.look
-  const drawn = useCard(card, look, post.media[index]?.shape ?? null)
+  const drawn = useCard(card, look, post.media[index]?.shape ?? null, linkShown(post))
   const lacks = cardLacks(draft)
   const fields = CARD_FIELDS[draft.layout]
   const keep = (changed: Card): void => {
@@ -92,6 +95,16 @@ export function CardFields({ post, index, card }: { post: Post; index: number; c
         </Labelled>
       )}
       {text('speaker')}
+      {draft.layout !== 'code' && (
+        <chakra.label display="flex" gap="2" fontSize="13px" alignItems="center">
+          <input
+            type="checkbox"
+            checked={draft.code ?? false}
+            onChange={(e) => keep({ ...draft, code: e.target.checked })}
+          />
+          The link as a code in its corner
+        </chakra.label>
+      )}
       {lacks && <Notice tone="amber">{lacks}</Notice>}
       {drawn && drawn.missing.length > 0 && (
         <Notice tone="amber">

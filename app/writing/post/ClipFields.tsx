@@ -1,12 +1,72 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { HOOK_MOST, type FilmPart, type Post, type PostMedia } from '../../../core/model'
+import { useRef, useState } from 'react'
+import { HOOK_MOST, isClip, type FilmPart, type Post, type PostMedia } from '../../../core/model'
 import { movedCut } from '../../../core/networks'
 import { subtitleFile } from '../../../core/pictures'
-import { changeHook, changeSubtitles, download, fillClip, moveClip } from '../../data'
-import { attempt, Button, Labelled, Segments, TextArea, TextField, useTyped } from '../../ui'
+import { download, useRow } from '../../data'
+import { changeHook, changeSubtitles, fillClip, makeClip, moveClip } from '../../data/more'
+import { attempt, Button, fileName, Labelled, Mono, Segments, TextArea, TextField, useTyped } from '../../ui'
+
+/** What is chosen of a clip, and the making of it. */
+export function ClipFields({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
+  if (!isClip(media)) return null
+  return (
+    <>
+      <Choices post={post} index={index} media={media} />
+      <Making key={JSON.stringify(media.source)} post={post} index={index} hash={media.hash} />
+    </>
+  )
+}
+
+/** Makes the file of a clip before its post goes out, shows how far it is, and saves it; it can be cancelled. */
+function Making({ post, index, hash }: { post: Post; index: number; hash: string | null }) {
+  const [far, setFar] = useState<number | null>(null)
+  const stop = useRef<AbortController | null>(null)
+  const made = useRow('media', hash)
+  const make = (): void =>
+    void attempt(async () => {
+      stop.current = new AbortController()
+      setFar(0)
+      try {
+        const file = await makeClip(post.id, index, { far: setFar, signal: stop.current.signal })
+        const ending = file.type === 'video/webm' ? 'webm' : 'mp4'
+        download(file, `${fileName(`${post.network} ${post.wording.hashtags[0] ?? 'clip'}`)}.${ending}`)
+      } finally {
+        setFar(null)
+      }
+    })
+  if (far !== null)
+    return (
+      <Flex mt="2" align="center" gap="2" role="status">
+        <chakra.progress
+          aria-label="How much of the clip is made"
+          value={far}
+          max={1}
+          flex="1"
+          css={{ accentColor: 'var(--chakra-colors-water)' }}
+        />
+        <Mono>{Math.round(far * 100)} %</Mono>
+        <Button size="sm" look="quiet" onClick={() => stop.current?.abort()}>
+          Cancel
+        </Button>
+      </Flex>
+    )
+  return (
+    <Flex mt="2" align="center" gap="2" wrap="wrap" fontSize="13px" color="soft">
+      <Button size="sm" onClick={make}>
+        {made ? 'Save the file' : 'Make the file now'}
+      </Button>
+      <span>
+        {made
+          ? `${made.width} × ${made.height}, ${(made.bytes / 1e6).toFixed(1)} MB`
+          : 'By itself it is made when the post goes out.'}
+      </span>
+    </Flex>
+  )
+}
 
 /** What is chosen of a clip: the words it opens with, and of a film how it stands in its clip. */
-export function ClipFields({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
+function Choices({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
   const { source } = media
   if (source.from === 'moving')
     return (
@@ -153,10 +213,7 @@ function Subtitles({ post, index, part, name }: { post: Post; index: number; par
   const kept = part.subtitles.map((s) => s.text).join('\n')
   const [lines, setLines] = useTyped(kept)
   const take = (format: 'vtt' | 'srt'): void =>
-    download(
-      new Blob([subtitleFile(part, format)], { type: 'text/plain' }),
-      `${name.replace(/\W+/g, '-')}.${format}`,
-    )
+    download(new Blob([subtitleFile(part, format)], { type: 'text/plain' }), `${fileName(name)}.${format}`)
   if (part.subtitles.length === 0) return null
   return (
     <Box mt="2">

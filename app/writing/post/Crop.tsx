@@ -1,8 +1,9 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Cut, Post, PostMedia } from '../../../core/model'
-import { movedCut, network, type Shape } from '../../../core/networks'
-import { cutPicture, useCut, useMedia } from '../../data'
+import { STORY, movedCut, network, type Shape } from '../../../core/networks'
+import { useCut, useMedia } from '../../data'
+import { cutPicture } from '../../data/more'
 import { attempt, Button, Segments } from '../../ui'
 
 /** How far an arrow moves the frame, as a part of the picture, and with Shift; how much plus and minus change its size. */
@@ -24,7 +25,8 @@ export function Crop({
   media: PostMedia
   onDone: () => void
 }) {
-  const { shapes } = network(post.network).media
+  const { story, shapes: usual } = network(post.network).media
+  const shapes = story && post.wording.format === STORY ? [story.shape] : usual
   const url = useMedia(media, post.brand)
   const [size, setSize] = useState<{ width: number; height: number } | null>(null)
   const [shape, setShape] = useState(media.shape)

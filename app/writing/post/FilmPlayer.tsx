@@ -3,7 +3,7 @@ import { useEffect, useRef, useState, type CSSProperties } from 'react'
 import useSWRImmutable from 'swr/immutable'
 import type { Cut, FilmPart, Look, PostMedia } from '../../../core/model'
 import { cropAboutCentre } from '../../../core/networks'
-import { clipPlate, clipSaid, filmAddress } from '../../data'
+import { clipPlate, clipSaid, filmAddress } from '../../data/more'
 import { Notice } from '../../ui'
 import { PlayerControls } from './PlayerControls'
 

@@ -2,6 +2,7 @@ import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
 import {
+  linkShown,
   firstPicture,
   isClip,
   isWholeFilm,
@@ -11,9 +12,11 @@ import {
   type PostMedia,
 } from '../../../core/model'
 import { houseOf } from '../../../core/house'
-import { network, shownOn } from '../../../core/networks'
+import { isDocument, mostSlides, STORY, network, shownOn } from '../../../core/networks'
+import { takeFromStock, useRow } from '../../data'
 import {
   asSlides,
+  asStory,
   keepStill,
   letMove,
   describePicture,
@@ -22,10 +25,8 @@ import {
   showFile,
   showOwn,
   showPictures,
-  takeFromStock,
-  useRow,
-} from '../../data'
-import { attempt, Button, count, FileButton, Labelled, TextArea, useTyped } from '../../ui'
+} from '../../data/more'
+import { attempt, Button, count, FileButton, Labelled, Segments, TextArea, useTyped } from '../../ui'
 import { Picker } from '../library/Picker'
 import { StockPicker } from '../library/StockPicker'
 import { CardFields } from './CardFields'
@@ -40,6 +41,7 @@ export function Pictures({ post }: { post: Post }) {
   const { least, most } = profile.media.pictures
   const { any, moving } = shownOn(profile)
   const editable = may(post, 'edit')
+  const story = post.wording.format === STORY
   const [picked, setPicked] = useState(0)
   const [open, setOpen] = useState<'crop' | 'library' | 'stock' | 'order' | null>(null)
   const toggle = (what: typeof open): void => setOpen(open === what ? null : what)
@@ -66,7 +68,7 @@ export function Pictures({ post }: { post: Post }) {
   // What a person chose that is none of the piece's stands first.
   const own = key !== null && data && !data.some((o) => firstPicture(o) === key)
   const options = [...(own ? [{ media: post.media, near: null }] : []), ...(data ?? [])]
-  const room = post.media.length < most
+  const room = !story && post.media.length < most
   /** After what stands there already, where several do. */
   const before = room && post.media.length > 1 ? post.media : []
   const take = (file: File): void => void attempt(() => showFile(post.id, file, before))
@@ -86,8 +88,18 @@ export function Pictures({ post }: { post: Post }) {
         if (pasted && editable) take(pasted)
       }}
     >
+      {profile.media.story && shown && editable && (
+        <Flex mb="2">
+          <Segments
+            label="Goes out as"
+            choices={['post', 'story'] as const}
+            value={story ? 'story' : 'post'}
+            onChange={(as) => void attempt(() => asStory(post.id, as === 'story'))}
+          />
+        </Flex>
+      )}
       <Heading as="h3" fontSize="14px" fontWeight="600">
-        {nameOf(post.media, moving)}
+        {nameOf(post, moving)}
       </Heading>
       {editable && (
         <Flex align="center" gap="1" mt="1" mb="1.5" wrap="wrap">
@@ -195,7 +207,7 @@ export function Pictures({ post }: { post: Post }) {
             brief: houseOf(brand, pipeline?.make).briefs.find((b) => b.network === post.network)?.picture,
             look: brand.look,
           }}
-          shape={network(post.network).media.shapes[0] ?? null}
+          shape={(story ? profile.media.story?.shape : profile.media.shapes[0]) ?? null}
           onMade={async (picture) => {
             await showOwn(post.id, picture, before)
             setOpen(null)
@@ -209,6 +221,7 @@ export function Pictures({ post }: { post: Post }) {
               key={firstPicture(option)}
               option={option}
               brand={post.brand}
+              link={linkShown(post)}
               chosen={firstPicture(option) === key}
               onChoose={() => void attempt(() => showPictures(post.id, option.media))}
             />
@@ -236,11 +249,13 @@ function mayBeSlides({ network: id, media }: Post): boolean {
   const [first, more] = media
   if (more || first?.source.from !== 'card') return false
   const { layout } = first.source.card
-  return (layout === 'list' || layout === 'steps') && network(id).formats.includes('carousel')
+  return (layout === 'list' || layout === 'steps') && mostSlides(id) > 0
 }
 
 /** What a post shows, in a word or two. */
-function nameOf(media: readonly PostMedia[], moving: boolean): string {
+function nameOf(post: Post, moving: boolean): string {
+  const { media } = post
+  if (isDocument(post)) return `Document of ${count(media.length, 'page')}`
   if (media.length > 1) return count(media.length, 'picture')
   const [first] = media
   if (first ? isClip(first) : moving) return first && isWholeFilm(first) ? 'Film' : 'Clip'

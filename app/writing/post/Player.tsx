@@ -1,8 +1,9 @@
 import { Box } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import useSWRImmutable from 'swr/immutable'
-import type { Look, Post, PostMedia } from '../../../core/model'
-import { clipFrame, clipLasts, clipOrder, useRow } from '../../data'
+import { linkShown, type Look, type Post, type PostMedia } from '../../../core/model'
+import { useRow } from '../../data'
+import { clipFrame, clipLasts, clipOrder } from '../../data/more'
 import { FilmPlayer, type FilmMedia } from './FilmPlayer'
 import { PlayerControls } from './PlayerControls'
 
@@ -18,7 +19,7 @@ export function Player({
   post,
   media,
 }: {
-  post: Pick<Post, 'brand' | 'network'>
+  post: Pick<Post, 'brand' | 'network' | 'link' | 'shortLink'>
   media: ClipMedia | FilmMedia
 }) {
   const look = useRow('brands', post.brand)?.look
@@ -28,18 +29,29 @@ export function Player({
   ) : (
     <Played
       // What is drawn anew begins anew.
-      key={JSON.stringify([media.source, media.shape, look])}
+      key={JSON.stringify([media.source, media.shape, look, linkShown(post)])}
       media={media}
       look={look}
       network={post.network}
+      link={linkShown(post)}
     />
   )
 }
 
 const isFilm = (media: PostMedia): media is FilmMedia => media.source.from === 'film'
 
-function Played({ media, look, network }: { media: ClipMedia; look: Look; network: string }) {
-  const [order] = useState(() => clipOrder(media.source, media.shape, look, network))
+function Played({
+  media,
+  look,
+  network,
+  link,
+}: {
+  media: ClipMedia
+  look: Look
+  network: string
+  link: string | null
+}) {
+  const [order] = useState(() => clipOrder(media.source, media.shape, look, network, link))
   const { data: seconds } = useSWRImmutable(['clip lasts', order], ([, of]) => clipLasts(of))
   const [at, setAt] = useState(0)
   const [playing, setPlaying] = useState(false)

@@ -1,7 +1,7 @@
 import { chakra, Flex } from '@chakra-ui/react'
-import { clip, Mono } from '../../ui'
+import { Button, clip, Mono } from '../../ui'
 
-/** Plays a clip and holds it, and tells and takes its place, in seconds from its beginning. */
+/** Plays a clip and pauses it, and tells and takes its place, in seconds from its beginning. */
 export function PlayerControls({
   playing,
   at,
@@ -18,22 +18,9 @@ export function PlayerControls({
 }) {
   return (
     <Flex align="center" gap="2" mt="1.5">
-      <chakra.button
-        type="button"
-        onClick={onToggle}
-        aria-label={playing ? 'Hold the clip' : 'Play the clip'}
-        fontSize="13px"
-        px="2"
-        py="0.5"
-        borderWidth="1px"
-        borderColor="hairline"
-        borderRadius="sm"
-        cursor="pointer"
-        bg="raised"
-        _hover={{ borderColor: 'water' }}
-      >
-        {playing ? 'Hold' : 'Play'}
-      </chakra.button>
+      <Button size="sm" onClick={onToggle} aria-label={playing ? 'Pause the clip' : 'Play the clip'}>
+        {playing ? 'Pause' : 'Play'}
+      </Button>
       <chakra.input
         type="range"
         flex="1"

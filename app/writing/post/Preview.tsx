@@ -1,15 +1,12 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { Account, Post, PostMedia } from '../../../core/model'
-import { network, sliceGraphemes } from '../../../core/networks'
+import { linkShown, type Account, type Post, type PostMedia } from '../../../core/model'
+import { formatOf, STORY, network, sliceGraphemes } from '../../../core/networks'
 import { useClicks, useCut, useMedia } from '../../data'
 import { count, Mono, NetworkMark } from '../../ui'
 import { isPlayed, Player } from './Player'
 
 export function Preview({ post, account }: { post: Post; account: Account | undefined }) {
   const profile = network(post.network)
-  const fold = profile.text.fold
-  const head = fold === null ? post.wording.text : sliceGraphemes(post.wording.text, fold)
-  const rest = post.wording.text.slice(head.length)
   return (
     <Box borderWidth="1px" borderColor="hairline" borderRadius="md" p="3" bg="raised">
       <Flex align="center" gap="2" mb="2">
@@ -21,6 +18,54 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
           </Box>
         </Box>
       </Flex>
+      {formatOf(post) === STORY ? (
+        <Box fontSize="13px" color="soft">
+          A story: readers see the picture alone, for a day. These words stay here.
+        </Box>
+      ) : (
+        <Words post={post} />
+      )}
+      {post.media.length > 0 && (
+        <Flex
+          overflowX="auto"
+          gap="2"
+          mt="2"
+          {...(post.media.length > 1 && {
+            tabIndex: 0,
+            role: 'group',
+            'aria-label': 'Pictures, to be leafed through',
+          })}
+        >
+          {post.media.map((media, i) =>
+            isPlayed(media) ? (
+              <Player key={i} post={post} media={media} />
+            ) : (
+              <Picture key={i} media={media} post={post} part={post.media.length > 1 ? '86%' : 'full'} />
+            ),
+          )}
+        </Flex>
+      )}
+      {post.shortLink && <ShortLinkLine short={post.shortLink} />}
+      {post.publicUrl && post.state === 'published' && (
+        <Box mt="2" fontSize="13px">
+          <a href={post.publicUrl} target="_blank" rel="noreferrer">
+            <chakra.span color="waterText" textDecoration="underline">
+              See it on {profile.name}
+            </chakra.span>
+          </a>
+        </Box>
+      )}
+    </Box>
+  )
+}
+
+/** The words of a post, with the place from which readers have to ask for more. */
+function Words({ post }: { post: Post }) {
+  const { fold } = network(post.network).text
+  const head = fold === null ? post.wording.text : sliceGraphemes(post.wording.text, fold)
+  const rest = post.wording.text.slice(head.length)
+  return (
+    <>
       <Box
         fontFamily="reading"
         fontSize="15px"
@@ -79,48 +124,13 @@ export function Preview({ post, account }: { post: Post; account: Account | unde
           First comment: {post.wording.firstComment}
         </Box>
       )}
-      {post.media.length > 0 && (
-        <Flex
-          overflowX="auto"
-          gap="2"
-          mt="2"
-          {...(post.media.length > 1 && {
-            tabIndex: 0,
-            role: 'group',
-            'aria-label': 'Pictures, to be leafed through',
-          })}
-        >
-          {post.media.map((media, i) =>
-            isPlayed(media) ? (
-              <Player key={i} post={post} media={media} />
-            ) : (
-              <Picture
-                key={i}
-                media={media}
-                brand={post.brand}
-                part={post.media.length > 1 ? '86%' : 'full'}
-              />
-            ),
-          )}
-        </Flex>
-      )}
-      {post.shortLink && <ShortLinkLine short={post.shortLink} />}
-      {post.publicUrl && post.state === 'published' && (
-        <Box mt="2" fontSize="13px">
-          <a href={post.publicUrl} target="_blank" rel="noreferrer">
-            <chakra.span color="waterText" textDecoration="underline">
-              See it on {profile.name}
-            </chakra.span>
-          </a>
-        </Box>
-      )}
-    </Box>
+    </>
   )
 }
 
 /** A picture of a post in the shape and of the part in which readers see it. */
-function Picture({ media, brand, part }: { media: PostMedia; brand: string; part: string }) {
-  const url = useMedia(media, brand)
+function Picture({ media, post, part }: { media: PostMedia; post: Post; part: string }) {
+  const url = useMedia(media, post.brand, linkShown(post))
   const cut = useCut(media)
   const { shape } = media
   return (

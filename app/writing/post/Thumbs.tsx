@@ -1,8 +1,9 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import type { Post, PostMedia } from '../../../core/model'
+import { linkShown, type Post, type PostMedia } from '../../../core/model'
 import { network } from '../../../core/networks'
 import type { PictureOption } from '../../../core/pipeline'
-import { showPictures, useMedia, useRow } from '../../data'
+import { useMedia, useRow } from '../../data'
+import { showPictures } from '../../data/more'
 import { attempt, Button, count } from '../../ui'
 
 /** Several pictures in order: one is picked to be described or worded, moved forward, or taken away. */
@@ -34,6 +35,7 @@ export function Slides({
             key={i}
             media={media}
             brand={post.brand}
+            link={linkShown(post)}
             chosen={i === picked}
             label={`${i + 1}: ${media.alt || 'without a description'}`}
             onChoose={() => onPick(i)}
@@ -62,11 +64,14 @@ export function Slides({
 export function Option({
   option: { media, near },
   brand,
+  link,
   chosen,
   onChoose,
 }: {
   option: PictureOption
   brand: string
+  /** What a code on it leads to. */
+  link: string | null
   chosen: boolean
   onChoose: () => void
 }) {
@@ -88,6 +93,7 @@ export function Option({
     <Thumb
       media={first}
       brand={brand}
+      link={link}
       chosen={chosen}
       label={told.filter(Boolean).join('; ')}
       mark={
@@ -102,6 +108,7 @@ export function Option({
 function Thumb({
   media,
   brand,
+  link,
   chosen,
   label,
   mark = null,
@@ -110,6 +117,7 @@ function Thumb({
 }: {
   media: PostMedia
   brand: string
+  link: string | null
   chosen: boolean
   label: string
   /** A few words under it. */
@@ -117,7 +125,7 @@ function Thumb({
   faint?: boolean
   onChoose: () => void
 }) {
-  const url = useMedia(media, brand)
+  const url = useMedia(media, brand, link)
   return (
     <chakra.button
       type="button"

@@ -40,7 +40,7 @@ export function contrast(stage: Stage): void {
   const centre = (side: Area, block: Block): number => side.y + (side.height - block.height) / 2
   if (a) stage.block(a, sides[0].x, centre(sides[0], a), first.ink, first)
   if (b) stage.block(b, sides[1].x, centre(sides[1], b), second.ink, second)
-  stage.sign(isWide ? first : second)
+  stage.sign(isWide ? first : second, second)
 }
 
 const SINGLE = { gap: 0, indent: 0 }

@@ -1,5 +1,6 @@
 import type { Layout } from '../../model'
 import type { Stage } from '../stage'
+import { code } from './code'
 import { contrast } from './contrast'
 import { definition } from './definition'
 import { number } from './number'
@@ -20,4 +21,5 @@ export const DRAWN: Readonly<Record<Layout, (stage: Stage) => void>> = {
   question,
   definition,
   title,
+  code,
 }

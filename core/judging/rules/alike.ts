@@ -1,5 +1,5 @@
 import { bareWords } from '../../text'
-import { likeness, LIKENESS_BOUND } from '../likeness'
+import { likeness, LIKENESS_BOUND, LONG_AGO_BOUND } from '../likeness'
 import { when, type CheckContext, type Rule } from '../rule'
 
 /** Whether another account says the very same bare words, which is but for links and tags. */
@@ -34,9 +34,10 @@ export const tooAlike: Rule = {
     const mine = bareWords(text)
     const near = others.reduce((top, o) => {
       const alike = likeness(text, o.text)
-      return alike > top && !isRepeated(mine, o) ? alike : top
+      const counts = alike > (o.longAgo ? LONG_AGO_BOUND : LIKENESS_BOUND) && !isRepeated(mine, o)
+      return counts ? Math.max(top, alike) : top
     }, 0)
-    return when(near > LIKENESS_BOUND, () => ({
+    return when(near > 0, () => ({
       severity: 'flag',
       message: `${Math.round(near * 100)} % like another caption of this account or a sibling. Take another wording.`,
     }))

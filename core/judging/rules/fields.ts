@@ -73,7 +73,7 @@ export const media: Rule = {
   code: 'no-media',
   english: false,
   blocks: true,
-  finds: (_, { profile, pictures, clips = 0, alts, source }) => [
+  finds: (_, { profile, pictures, clips = 0, pages = 0, alts, source, beside = {} }) => [
     ...when(clips === 0 && pictures < profile.media.pictures.least, () => ({
       severity: 'block',
       message: `${profile.name} wants a picture and this ${source === null ? 'post has none' : 'piece has none to give'}. Add one, or set the post aside.`,
@@ -91,6 +91,16 @@ export const media: Rule = {
       code: 'too-many-clips',
       severity: 'block',
       message: `${profile.name} takes ${profile.media.clips.most ? 'one clip' : 'no clips'} and this post has ${clips}. Take ${clips - profile.media.clips.most === 1 ? 'one' : 'some'} away.`,
+    })),
+    ...when(pages > (profile.media.document?.pages ?? 0), () => ({
+      code: 'too-many-pages',
+      severity: 'block',
+      message: `A document on ${profile.name} has at most ${profile.media.document?.pages ?? 0} pages and this one has ${pages}. Take some away.`,
+    })),
+    ...when(beside.format === 'story' && pictures + clips !== 1, () => ({
+      code: 'story',
+      severity: 'block',
+      message: `A story on ${profile.name} shows one picture or clip and nothing else; this one shows ${pictures + clips || 'none'}.`,
     })),
     ...when(clips > 0 && pictures > 0, () => ({
       code: 'clip-and-pictures',

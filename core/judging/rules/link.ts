@@ -6,10 +6,16 @@ export const link: Rule = {
   code: 'no-link',
   english: false,
   blocks: true,
-  finds: (_, { profile, link: address, linkTrouble, source }) => [
+  finds: (_, { profile, link: address, linkTrouble, source, codes = 0 }) => [
     ...when(profile.link.required && address === null, () => ({
       severity: 'block',
       message: `${profile.name} wants a link and the ${source === null ? 'post has none' : 'piece has no address'}. Give it one, or set the post aside.`,
+    })),
+    ...when(codes > 0 && !address, () => ({
+      code: 'code-without-link',
+      severity: 'flag',
+      message:
+        'A card is to carry the link as a code, and this post has no link. Give it one, or take the code off.',
     })),
     ...when(linkTrouble, () => ({
       code: 'link-broken',

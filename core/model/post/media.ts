@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Card } from '../card'
+import { Card, hasCode } from '../card'
 import { alikeAmong, Credit, creditLine, Cut, Print, type KnownPicture } from '../picture'
 
 /** The address of a picture that lies in the workspace itself, by the SHA-256 of its bytes in hexadecimal. */
@@ -80,6 +80,12 @@ export function mediaCount(media: readonly PostMedia[]): { pictures: number; cli
 /** The card that is drawn, still or moving; null where nothing is. */
 export function drawnCard(source: MediaSource): Card | null {
   return source.from === 'card' || source.from === 'moving' ? source.card : null
+}
+
+/** Whether a card with a code on it is drawn. */
+export function codedCard(source: MediaSource): boolean {
+  const card = drawnCard(source)
+  return card !== null && hasCode(card)
 }
 
 /** The card that stands for what is shown where it is not played; null of what is a picture itself. */

@@ -60,6 +60,8 @@ export const Post = z.object({
   /** The revision of the piece whose words it quotes. */
   pieceRevision: z.int().min(1),
   beat: z.int().min(0),
+  /** The row of its pipeline that took it from the shelf, and for which day; absent where none did. */
+  shelf: z.object({ row: Id, day: LocalDate }).optional(),
   /** What it comes back by, where it is one of a recurring post. */
   recurrence: Id.nullable(),
   /** The day of the recurring post's rule that it stands for, also once it was moved. */
@@ -108,6 +110,11 @@ export const Post = z.object({
   followed: z.array(z.string()),
 })
 export type Post = z.infer<typeof Post>
+
+/** The link that readers of a post follow: the short one, once it was made. */
+export function linkShown({ shortLink, link }: Pick<Post, 'shortLink' | 'link'>): string | null {
+  return shortLink ?? link
+}
 
 /** When a post goes out or went out (ISO 8601 in UTC), or null. */
 export function momentOf({ publishedAt, at }: Pick<Post, 'publishedAt' | 'at'>): string | null {

@@ -19,8 +19,21 @@ export class CannotCut extends Error {
   override name = 'CannotCut'
 }
 
-/** A film that is about to be written. */
-export interface FilmFile {
+/** The making of one clip, watched: how much of it is done, from 0 to 1, and whether it is to stop. */
+export interface Watch {
+  far: (part: number) => void
+  stop: AbortSignal
+}
+
+/** A clip that nobody wanted any more. */
+export class Stopped extends CannotCut {
+  constructor() {
+    super('It was cancelled; the post is as it was.')
+  }
+}
+
+/** A clip that is about to be written. */
+export interface ClipFile {
   output: Output
   codec: VideoCodec
   width: number
@@ -33,10 +46,10 @@ export interface FilmFile {
 }
 
 /**
- * A film of the shape of a drawing, 720 pixels on its shorter side: MP4 (H.264), or WebM where this browser cannot write that.
+ * A clip of the shape of a drawing, 720 pixels on its shorter side: MP4 (H.264), or WebM where this browser cannot write that.
  * Throws `CannotCut` where it writes none.
  */
-export async function newFilm(drawing: Pick<Drawing, 'width' | 'height'>): Promise<FilmFile> {
+export async function newClip(drawing: Pick<Drawing, 'width' | 'height'>): Promise<ClipFile> {
   const scale = SIDE / Math.min(drawing.width, drawing.height)
   const [width, height] = [even(drawing.width * scale), even(drawing.height * scale)]
   const codec = await getFirstEncodableVideoCodec(['avc', 'vp9', 'vp8'], { width, height })

@@ -1,0 +1,40 @@
+/** The second face of this folder: what only some screens need, so that the first one does not load it. */
+export {
+  changeHook,
+  changeSubtitles,
+  clipFrame,
+  clipLasts,
+  clipPlate,
+  clipSaid,
+  fillClip,
+  keepStill,
+  letMove,
+  moveClip,
+} from './actions/clips'
+export { makeClip } from './actions/pictures'
+export { clipOrder, filmAddress } from './actions/madeClip'
+export { addFace, removeFace, setMark } from './actions/faces'
+export { coloursOfFile, saveLook } from './actions/look'
+export {
+  asSlides,
+  asStory,
+  changeCard,
+  exampleCards,
+  describePicture,
+  nextPicture,
+  pictureOptions,
+  showFile,
+  showOwn,
+  cutPicture,
+  showPictures,
+} from './actions/postPictures'
+export {
+  changeRecurrence,
+  startRecurrence,
+  tryRecurrence,
+  type Changed,
+  type RecurrenceDraft,
+} from './actions/recurring'
+export { learnedTimes, useEffects, useResults } from './results'
+export { dripAgain } from './actions/copies'
+export { shelve, useShelf, useShelfFor } from './shelf'

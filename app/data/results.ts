@@ -1,0 +1,118 @@
+import useSWR from 'swr'
+import type { Account, Leaning, Post, Row } from '../../core/model'
+import type { Asked, BestTimes, Estimate, FactPost, Results } from '../../core/results'
+import { heavy } from '../workers'
+import { clockNow } from './clock'
+import { numberOf, useRows } from './hooks'
+import { all } from './store'
+
+interface Known {
+  posts: Post[]
+  readings: Row<'readings'>[]
+  accounts: Account[]
+}
+
+/** Which lists the worker has of each brand, or is being given. */
+const sent = new Map<string, { key: string; there: Promise<void> }>()
+
+/** Hands the worker what is known of a brand, once. */
+function handOver(brand: string, { posts, readings, accounts }: Known): Promise<void> {
+  const key = [posts, readings, accounts].map(numberOf).join(' ')
+  const known = sent.get(brand)
+  if (known?.key === key) return known.there
+  const out = posts.filter((p) => p.state === 'published').map(slim)
+  const there = heavy().keepFacts(brand, out, readings, accounts)
+  sent.set(brand, { key, there })
+  return there
+}
+
+function slim(post: Post): FactPost {
+  const { id, account, network, piece, pipeline, passage, state, publishedAt, generation, media } = post
+  const { angle, format, text, hashtags, tags } = post.wording
+  return {
+    id,
+    account,
+    network,
+    piece,
+    pipeline,
+    passage,
+    state,
+    publishedAt,
+    generation,
+    media,
+    wording: { angle, format, text, hashtags, tags },
+  }
+}
+
+/** All that is known of a brand's published posts; null while that is read. */
+function useKnown(brand: string): Known | null {
+  const posts = useRows('posts', 'brand', brand)
+  const readings = useRows('readings', 'brand', brand)
+  const accounts = useRows('accounts', 'brand', brand)
+  if (!posts || !readings || !accounts) return null
+  return { posts, readings, accounts }
+}
+
+async function handOverBrand(brand: string): Promise<void> {
+  const [posts, readings, accounts] = await Promise.all([
+    all('posts', 'brand', brand),
+    all('readings', 'brand', brand),
+    all('accounts', 'brand', brand),
+  ])
+  await handOver(brand, { posts, readings, accounts })
+}
+
+/** Better times for an account's slots, learned from what its brand's posts earned (`bestTimes`). */
+export async function learnedTimes(account: Account): Promise<BestTimes> {
+  await handOverBrand(account.brand)
+  const { id, network, slots, gapMinutes } = account
+  return heavy().bestTimes(account.brand, { id, network, slots, gapMinutes }, clockNow())
+}
+
+/** How many times as much as is usual for their accounts the posts of each passage of a brand earned, by its id (`worthOf`). */
+export async function passageWorth(brand: string): Promise<Map<string, number>> {
+  await handOverBrand(brand)
+  return heavy().worth(brand, clockNow())
+}
+
+/** What a brand's captions are to lean to, by its results (`leaningsOf`). */
+export async function learnedFrom(
+  brand: string,
+  before: readonly Leaning[],
+  today: string,
+): Promise<Leaning[]> {
+  await handOverBrand(brand)
+  return heavy().learn(brand, before, today, clockNow())
+}
+
+/** What the worker says of a brand's published posts, once it has them; undefined while that is worked out. */
+function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T | undefined {
+  const have = useKnown(brand)
+  return useSWR(
+    have && ['results', brand, Object.values(have).map(numberOf).join(' '), JSON.stringify(question)],
+    async () => {
+      if (have) await handOver(brand, have)
+      return ask()
+    },
+    { revalidateOnFocus: false, keepPreviousData: true },
+  ).data
+}
+
+/** What a brand's published posts say, as it is asked; undefined while that is worked out. */
+export function useResults(brand: string, asked: Asked): Results | undefined {
+  return useTold(brand, asked, () => heavy().results(brand, asked, clockNow())) ?? undefined
+}
+
+/** What was told apart of a brand's posts, as it is asked, and what holds some of them back; undefined while that is worked out. */
+export function useEffects(
+  brand: string,
+  asked: Asked,
+  posts: readonly string[],
+): Awaited<ReturnType<ReturnType<typeof heavy>['effects']>> | undefined {
+  return useTold(brand, [asked, posts], () => heavy().effects(brand, asked, posts, clockNow()))
+}
+
+/** How many times as much the mean post of the last 28 days earned as that of the 28 before; null where nobody can say. */
+export function useLineChange(brand: string): Estimate | null {
+  return useTold(brand, 'line change', () => heavy().lineChange(brand, clockNow())) ?? null
+}

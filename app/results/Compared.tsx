@@ -1,0 +1,85 @@
+import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
+import { Link } from 'react-router'
+import { resultsSheet } from '../../core/formats'
+import { GROUPINGS, type Asked, type Results } from '../../core/results'
+import { download } from '../data'
+import { useWork } from '../shell'
+import { Button, Choice, count, fileName } from '../ui'
+import { GroupTable } from './GroupTable'
+import { Intervals } from './Intervals'
+import type { Question } from './useAsked'
+import { groupName, inWords, type Names } from './words'
+
+/** So many groups are in the picture; the table has all. */
+const PICTURED = 16
+
+/** Posts put together by what they have in common: the picture, the table, and what is in neither. */
+export function Compared({
+  results: { answer },
+  question: { asked, set },
+  names,
+}: {
+  results: Results
+  question: Question
+  names: Names
+}) {
+  const { brand } = useWork()
+  const called = answer.groups.map((g) => groupName(asked.by, g.key, names))
+  const own = asked.by === 'account' || asked.by === 'network'
+  const save = (): void =>
+    download(
+      new Blob([resultsSheet(answer.groups, called, asked)], { type: 'text/csv' }),
+      `${fileName(`${brand.name} results by ${asked.by}`)}.csv`,
+    )
+  return (
+    <Box as="section" aria-label="Compared" flex="1 1 560px" minW="0">
+      <Flex align="center" gap="3" mb="2" wrap="wrap">
+        <Heading as="h2" fontSize="15px" fontWeight="600">
+          By
+        </Heading>
+        <Choice
+          label="By what posts are put together"
+          value={asked.by}
+          options={GROUPINGS.map((g) => [g, g])}
+          onChange={(v) => set('by', v)}
+        />
+        <Button size="sm" look="quiet" onClick={save}>
+          CSV
+        </Button>
+        {asked.account !== null && (
+          <chakra.span color="waterText" fontSize="13px">
+            <Link to={`/horizon?lane=${asked.account}`}>Its slots and best times, on the Horizon</Link>
+          </chakra.span>
+        )}
+      </Flex>
+      <Intervals groups={answer.groups.slice(0, PICTURED)} names={called} />
+      <GroupTable
+        groups={answer.groups}
+        names={called}
+        by={asked.by}
+        counted={asked.counted}
+        against={own ? 'Against the span before' : 'Against what is usual'}
+      />
+      <Left answer={answer} asked={asked} />
+    </Box>
+  )
+}
+
+/** Which posts are not in the figures, and why. */
+function Left({ answer, asked: { counted, age } }: { answer: Results['answer']; asked: Asked }) {
+  const { young, missing, uncounted, responses } = answer
+  const left = [
+    young > 0 && `${count(young, 'post is', 'posts are')} not yet ${age} old`,
+    missing > 0 && `${count(missing, 'reading')} at that age ${missing === 1 ? 'is' : 'are'} missing`,
+    uncounted > 0 &&
+      `${count(uncounted, 'post is', 'posts are')} on networks that do not count this, or nobody saw ${uncounted === 1 ? 'it' : 'them'}`,
+  ].filter(Boolean)
+  return (
+    <Box color="soft" fontSize="13px" mt="2" maxW="72ch">
+      {counted === 'response' &&
+        responses.length > 0 &&
+        `The response is the share of those who saw a post and left ${inWords(responses)}, which all networks here count. `}
+      {left.length > 0 && `Not in these figures: ${left.join('; ')}.`}
+    </Box>
+  )
+}

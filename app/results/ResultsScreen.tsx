@@ -1,0 +1,106 @@
+import { Box, Flex } from '@chakra-ui/react'
+import { useMemo } from 'react'
+import { GROUPINGS, type Asked, type Results } from '../../core/results'
+import { useAccounts, useRows } from '../data'
+import { useEffects, useResults } from '../data/more'
+import { useWork } from '../shell'
+import { count, Empty, Page, PageHead, useKeys } from '../ui'
+import { Choices } from './Choices'
+import { Compared } from './Compared'
+import { Effects } from './Effects'
+import { Hours } from './Hours'
+import { Ranking } from './Ranking'
+import { next, SPANS, useAsked, type Span } from './useAsked'
+import { bounds, COUNTED_WORDS, figure, isCertain, more } from './words'
+
+/** So many posts are shown at the head and at the foot of their order. */
+const RANKED = 5
+
+/** What published posts earned, put together and told apart, and how sure that is. */
+export function ResultsScreen() {
+  const { brand } = useWork()
+  const question = useAsked()
+  const { asked, span, set } = question
+  const accounts = useAccounts(brand.id)
+  const pieces = useRows('pieces', 'brand', brand.id)
+  const pipelines = useRows('pipelines', 'brand', brand.id)
+  const results = useResults(brand.id, asked)
+  useKeys({
+    g: () => set('by', next(GROUPINGS, asked.by)),
+    s: () => set('span', next(Object.keys(SPANS) as Span[], span)),
+  })
+  if (!accounts || !pieces || !pipelines || !results) return <Page>{null}</Page>
+  const names = { accounts, pieces, pipelines }
+  return (
+    <Page>
+      <PageHead title="Results" note={headline(results, asked, SPANS[span])}>
+        <Choices question={question} names={names} />
+      </PageHead>
+      {results.answer.posts === 0 ? (
+        <Nothing young={results.answer.young} age={asked.age} />
+      ) : (
+        <Flex direction="column" gap="7" px="6" pb="8">
+          <Flex gap="8" wrap="wrap" align="flex-start">
+            <Compared results={results} question={question} names={names} />
+            <Told brand={brand.id} asked={asked} />
+          </Flex>
+          {results.hours.length > 0 && <Hours cells={results.hours} />}
+          <Best results={results} asked={asked} brand={brand.id} />
+        </Flex>
+      )}
+    </Page>
+  )
+}
+
+/** What is told apart, beside what is compared. */
+function Told({ brand, asked }: { brand: string; asked: Asked }) {
+  const told = useEffects(brand, asked, [])
+  return (
+    <Box flex="1 1 380px" minW="0">
+      {told && <Effects effects={told.effects} />}
+    </Box>
+  )
+}
+
+/** The posts that earned most and those that fell behind, and what holds these back. */
+function Best({ results: { ranked }, asked, brand }: { results: Results; asked: Asked; brand: string }) {
+  const posts = useRows('posts', 'brand', brand)
+  const accounts = useAccounts(brand)
+  const worst = ranked.slice(RANKED).slice(-RANKED).reverse()
+  const told = useEffects(
+    brand,
+    asked,
+    worst.map((r) => r.post),
+  )
+  const byId = useMemo(() => new Map((posts ?? []).map((p) => [p.id, p])), [posts])
+  const zones = new Map((accounts ?? []).map((a) => [a.id, a.zone]))
+  const both = { posts: byId, zones, counted: asked.counted }
+  return (
+    <Flex gap="8" wrap="wrap">
+      <Ranking label="Earned most, for its account" ranked={ranked.slice(0, RANKED)} {...both} />
+      {worst.length > 0 && <Ranking label="Fell behind" ranked={worst} held={told?.held} {...both} />}
+    </Flex>
+  )
+}
+
+function Nothing({ young, age }: { young: number; age: string }) {
+  return (
+    <Box px="6">
+      <Empty title="Nothing to compare here">
+        {young > 0
+          ? `${count(young, 'post is', 'posts are')} out and not yet ${age} old. Compare them younger, or wait.`
+          : 'Once posts are out, what readers do with them is read after an hour, a day, a week and later, and stands here. Choose a longer span, or other posts.'}
+      </Empty>
+    </Box>
+  )
+}
+
+/** The span in a sentence: what a post earned, and how that compares with the span before. */
+function headline({ answer }: Results, { counted, age }: Asked, span: string): string {
+  if (answer.mean === null) return `Posts of the last ${span}`
+  const mean = `${COUNTED_WORDS[counted]} a post after ${age}: ${figure(answer.mean, counted)}, of ${count(answer.posts, 'post')}`
+  if (!answer.times) return `${mean}. There is nothing before the last ${span} to compare it with.`
+  return isCertain(answer.times)
+    ? `${mean}; ${more(answer.times.at)} than in the span before (${bounds(answer.times)}).`
+    : `${mean}; not to be told from the span before (${bounds(answer.times)}).`
+}

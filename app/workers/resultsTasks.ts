@@ -1,0 +1,79 @@
+import type { Leaning } from '../../core/model'
+import {
+  bestTimes,
+  factsOf,
+  leaningsOf,
+  lineChange,
+  toldApart,
+  resultsOf,
+  worthOf,
+  type Asked,
+  type AskedEffects,
+  type Effect,
+  type NetworkEffects,
+  type ToldApart,
+  type BestTimes,
+  type Estimate,
+  type Fact,
+  type Results,
+} from '../../core/results'
+
+/** What is known of each brand's published posts; it is handed over once and asked often. */
+const facts = new Map<string, Fact[]>()
+
+/** So many answers of what was told apart are kept. */
+const KEPT = 8
+const told = new Map<string, ToldApart>()
+
+/** What the page asks of results. */
+export const resultsTasks = {
+  /** Keeps what is known of a brand's published posts, to be asked often (`results`). */
+  keepFacts: (brand: string, ...of: Parameters<typeof factsOf>): void => {
+    facts.set(brand, factsOf(...of))
+    told.clear()
+  },
+
+  /** What a brand's published posts say, as it is asked; null where nothing was kept of it. */
+  results: (brand: string, asked: Asked, now: number): Results | null => {
+    const kept = facts.get(brand)
+    return kept ? resultsOf(kept, asked, now) : null
+  },
+
+  /** The number of the station Results (`lineChange`); null where nothing was kept, or nobody can say. */
+  lineChange: (brand: string, now: number): Estimate | null => lineChange(facts.get(brand) ?? [], now),
+
+  /** What the posts of each passage of a brand earned after three days, against what is usual for their accounts (`worthOf`). */
+  worth: (brand: string, now: number): Map<string, number> =>
+    worthOf(facts.get(brand) ?? [], { counted: 'impressions', age: '3 d' }, now),
+
+  /** What a brand's captions are to lean to (`leaningsOf`), by how many saw its posts within three days. */
+  learn: (brand: string, before: readonly Leaning[], today: string, now: number): Leaning[] => {
+    const asked = { to: now, counted: 'impressions', age: '3 d', network: null, account: null } as const
+    return leaningsOf(toldApart(facts.get(brand) ?? [], asked, now).effects, before, today)
+  },
+
+  /**
+   * What was told apart of a brand's posts (`toldApart`), and what holds some of them back; worked out once for what it hangs on.
+   */
+  effects: (
+    brand: string,
+    asked: AskedEffects,
+    posts: readonly string[],
+    now: number,
+  ): { effects: NetworkEffects[]; held: Record<string, Effect[]> } => {
+    const { to, counted, age, network, account } = asked
+    const key = JSON.stringify([brand, to, counted, age, network, account])
+    const known = told.get(key) ?? toldApart(facts.get(brand) ?? [], asked, now)
+    told.set(key, known)
+    for (const old of [...told.keys()].slice(0, -KEPT)) told.delete(old)
+    const held = posts.map((id): [string, Effect[]] => [
+      id,
+      (known.on.get(id) ?? []).filter((e) => e.times.at < 1),
+    ])
+    return { effects: known.effects, held: Object.fromEntries(held) }
+  },
+
+  /** Better times for an account's slots (`bestTimes`); few posts where nothing was kept of its brand. */
+  bestTimes: (brand: string, ...of: [account: Parameters<typeof bestTimes>[1], now: number]): BestTimes =>
+    bestTimes(facts.get(brand) ?? [], ...of),
+}

@@ -1,0 +1,25 @@
+export type { Estimate } from './estimate'
+export { factsOf, type Fact, type FactPost } from './facts'
+export {
+  COUNTED,
+  GROUPINGS,
+  worthOf,
+  type Asked,
+  type Counted,
+  type Group,
+  type Grouping,
+  type HourCell,
+  type Ranked,
+} from './answer'
+export { bestTimes, type BestTimes } from './times'
+export { HOURS_TOGETHER, type Effect } from './effects'
+export {
+  lineChange,
+  resultsOf,
+  toldApart,
+  type AskedEffects,
+  type NetworkEffects,
+  type Results,
+  type ToldApart,
+} from './results'
+export { leaningsOf } from './learn'

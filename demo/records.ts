@@ -1,0 +1,142 @@
+import {
+  HouseStyle,
+  usualLook,
+  type Look,
+  NO_LIMITS,
+  PLAIN_MAKE,
+  type Account,
+  type Brand,
+  type FromShelf,
+  type Pipeline,
+  USUAL_WEIGHTS,
+} from '../core/model'
+import { network, proposedLimits, servicePath } from '../core/networks'
+import { TRICKLE, type Random } from '../core/planning'
+import { type WorldLogin } from '../world'
+import { picturePrint } from './pictures'
+
+/** What tells one of the demo's brands from another. */
+export interface BrandGiven {
+  id: string
+  name: string
+  zone: string
+  neverSay: string[]
+  look: Partial<Look>
+}
+
+/** A brand of the demo. */
+export function brandOf(of: BrandGiven, createdAt: string): Brand {
+  const { neverSay, look, ...rest } = of
+  return {
+    ...rest,
+    quiet: [{ yearly: '12-25' }, { yearly: '01-01' }],
+    slots: [],
+    weights: USUAL_WEIGHTS,
+    houseStyle: HouseStyle.parse({ neverSay }),
+    look: { ...usualLook(of.name), ...look },
+    briefs: [],
+    held: null,
+    endedAt: null,
+    createdAt,
+  }
+}
+
+/** What tells one of the demo's pipelines from another. */
+export type PipelineGiven = Pick<Pipeline, 'id' | 'name' | 'hue' | 'gate'> &
+  Pick<Pipeline['takeIn'], 'sources' | 'sieve'> & {
+    accounts: string[]
+    /** What comes from the shelf, and to whom. */
+    shelf?: { accounts: string[]; by: FromShelf }
+  }
+
+/** A pipeline of the demo, switched on since `now`, with one row for all of its accounts, and one that drips from the shelf. */
+export function pipelineOf(brand: Brand, of: PipelineGiven, now: string): Pipeline {
+  return {
+    id: of.id,
+    brand: brand.id,
+    name: of.name,
+    hue: of.hue,
+    on: true,
+    takeIn: {
+      sources: of.sources,
+      groups: [],
+      sieve: of.sieve,
+      since: now,
+      aRun: null,
+      aWeek: null,
+      changed: false,
+    },
+    make: PLAIN_MAKE,
+    release: [
+      {
+        id: 'row-1',
+        pieces: { kind: 'all' },
+        format: null,
+        accounts: of.accounts,
+        groups: [],
+        by: { kind: 'rhythm', rhythm: TRICKLE },
+        again: null,
+      },
+      ...(of.shelf
+        ? [
+            {
+              id: 'row-2',
+              pieces: { kind: 'all' as const },
+              format: null,
+              groups: [],
+              again: null,
+              ...of.shelf,
+            },
+          ]
+        : []),
+    ],
+    gate: of.gate,
+    limits: NO_LIMITS,
+    follows: [],
+    priority: 0,
+    held: null,
+    endedAt: null,
+    draft: null,
+    versions: [],
+    version: 1,
+    savedAt: now,
+    createdAt: now,
+  }
+}
+
+/** An account of the demo. */
+export function accountOf(login: WorldLogin, brand: Brand, now: string, port: number): Account {
+  const profile = network(login.network)
+  return {
+    id: login.id,
+    brand: brand.id,
+    network: login.network,
+    connector: 'stand-in',
+    remoteId: login.id,
+    target: null,
+    handle: login.handle,
+    name: login.name,
+    profileUrl: `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`,
+    groups: [],
+    zone: login.zone,
+    ...proposedLimits(profile),
+    quiet: [],
+    openedOn: profile.warmUp.length ? now.slice(0, 10) : null,
+    warmUp: null,
+    health: { state: 'linked', since: now, message: 'Linked.', endsAt: null },
+    held: null,
+    endedAt: null,
+    linkedAt: now,
+  }
+}
+
+/** A picture of the demo's sites as it is when somebody has looked at it. */
+export function seen<I extends { url: string }>(image: I): I & { seen?: { print: string; trouble: null } } {
+  const print = picturePrint(/([^/]+)\.png$/.exec(image.url)?.[1] ?? '')
+  return print ? { ...image, seen: { print, trouble: null } } : image
+}
+
+/** Ids that are the same for the same seed of chance: sixteen letters of base 36. */
+export function idMaker(random: Random): () => string {
+  return () => Array.from({ length: 16 }, () => Math.floor(random() * 36).toString(36)).join('')
+}
