@@ -163,8 +163,8 @@ test('the first screen needs at most 250 kB of script', async ({ page }) => {
   const sizes: Promise<number>[] = []
   page.on('response', (response) => {
     const type = response.headers()['content-type'] ?? ''
-    // What workers load, the typefaces of cards among it, keeps no screen waiting.
-    const inWorker = /\/(heavy|pictures|cards|literata|schibsted-grotesk|spline-sans-mono)-/.test(
+    // What workers load, the typefaces of cards among it, keeps no screen waiting; nor does what runs in rounds after it.
+    const inWorker = /\/(heavy|tick|pictures|cards|literata|schibsted-grotesk|spline-sans-mono)-/.test(
       response.url(),
     )
     if (!type.includes('javascript') || inWorker) return

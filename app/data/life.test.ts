@@ -318,4 +318,23 @@ describe('a random walk through the life of posts', () => {
     expect((await tabs[0].must('posts', 'p1')).held?.reason).toBe('It is late.')
     expect(await contradictions()).toEqual([])
   })
+
+  it('hears nothing of how late a post came before it was taken back and handed over again', async () => {
+    await begin(1)
+    const [one] = tabs as [Tab, Tab]
+    await one.tick()
+    spool.advance(24 * HOUR)
+    spool.beginSending()
+    await one.pinPosts(['p1'], true)
+    // Receipts are asked for first: their answer is lost, and p1 is handed over again in the same round.
+    spool.faults.push('answer lost')
+    await one.tick().catch(() => undefined)
+    expect(spool.waiting().map((e) => e.id)).toContain('p1')
+    await one.tick()
+    expect(await one.must('posts', 'p1')).toMatchObject({ state: 'handed over', held: null })
+    spool.beginSending()
+    await settle()
+    expect((await one.must('posts', 'p1')).held?.reason).toBe('It is late.')
+    expect(await contradictions()).toEqual([])
+  })
 })

@@ -7,6 +7,7 @@ const receipt: Receipt = {
   id: 'post:1:failed',
   post: 'post',
   generation: 1,
+  revision: 1,
   account: 'account',
   outcome: 'failed',
   reason: 'Murmur: the text has 310 characters.',

@@ -16,6 +16,8 @@ export const Receipt = z.object({
   id: Id,
   post: Id,
   generation: z.int().min(1),
+  /** The revision of the post that the delivery had; 0 in receipts older than that was said. */
+  revision: z.int().min(0).default(0),
   account: Id,
   outcome: z.enum(['published', 'failed', 'unsure', 'by hand', 'late', 'gone']),
   reason: z.string(),

@@ -141,6 +141,7 @@ export function receiptOf(row: Row): Receipt {
     id: `${row.post}:${row.generation}:${row.state}`,
     post: row.post,
     generation: row.generation,
+    revision: row.revision,
     account: row.account,
     outcome: row.state,
     reason: row.reason,

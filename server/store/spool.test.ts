@@ -337,6 +337,8 @@ describe.each([
     expect((await spool.put([entry('p', { revision: 3 })], 'ws'))[0]?.result).toBe('already sending')
     await spool.settle(claim!, 'me', [], published, T0)
     expect(await spool.recall('p')).toMatchObject({ result: 'finished', receipt: { outcome: 'published' } })
+    const { receipts } = await spool.receipts(0)
+    expect(receipts).toMatchObject([{ outcome: 'published', revision: 2 }])
     expect((await spool.put([entry('p', { revision: 4 })], 'ws'))[0]?.result).toBe('finished')
     expect((await spool.put([entry('p', { generation: 2, revision: 4 })], 'ws'))[0]?.result).toBe('taken')
   })

@@ -110,7 +110,7 @@ export async function moveClip(id: string, index: number, start: number, end: nu
       `This would be ${(end - start).toFixed(1)} s long; ${profile.name} takes clips of ${least} to ${most} s.`,
     )
   const { movedSubtitles } = await import('../../../core/pictures')
-  const piece = post.piece ? await wholePiece(post.piece, post.revision) : { sentences: [], text: '' }
+  const piece = post.piece ? await wholePiece(post.piece, post.pieceRevision) : { sentences: [], text: '' }
   await changeMedia(id, index, 'Move the ends of a clip', ({ source, ...media }) => ({
     ...media,
     source:

@@ -3,8 +3,6 @@ import { get, post } from '../api'
 import { clockNow, readClock } from '../clock'
 import { during } from './activity'
 import { onWrite } from '../store'
-import { weeklyBundle } from '../weekly'
-import { nextOwnEvent, tick } from './tick'
 
 export { during, useActivity } from './activity'
 
@@ -12,6 +10,9 @@ const PAUSE = 3000
 const SOON = 150
 /** How long the first round waits, so that the first screen has the page to itself. */
 const FIRST = 800
+
+/** The work itself, loaded only after the first screen. */
+const rounds = () => import('./tick')
 
 /**
  * Runs the work in the one tab that holds the runner's lock; the others wait for it to be free.
@@ -28,6 +29,7 @@ export function startRunner(
     .request('dripline-runner', { signal: stopped.signal }, async () => {
       // The screen comes first.
       await new Promise((resolve) => setTimeout(resolve, FIRST))
+      const [{ tick }, { weeklyBundle }] = await Promise.all([rounds(), import('../weekly')])
       while (!stopped.signal.aborted) {
         let written = false
         wake = () => {
@@ -72,6 +74,7 @@ export async function jump(milliseconds: number): Promise<void> {
   await during(
     'Moving the demo’s time, hour by hour',
     async (show) => {
+      const { nextOwnEvent, tick } = await rounds()
       await tick()
       while (!cancelled && clockNow() < target) {
         show(Math.min(hours, Math.round((clockNow() - from) / 3_600_000)), hours)

@@ -80,12 +80,13 @@ export class SpoolDouble {
 
   #finish(d: Delivery, outcome: Receipt['outcome']): void {
     const at = new Date(this.now()).toISOString()
-    const { id, generation, account, dueAt } = d.entry
+    const { id, generation, revision, account, dueAt } = d.entry
     d.state = outcome
     d.receipt = {
       id: `${id}:${generation}:${outcome}`,
       post: id,
       generation,
+      revision,
       account,
       outcome,
       reason: `It is ${outcome}.`,

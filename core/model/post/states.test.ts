@@ -45,6 +45,7 @@ const receipt = (outcome: Receipt['outcome'], generation = 1): Receipt => ({
   id: 'x',
   post: 'post',
   generation,
+  revision: 1,
   account: 'account',
   outcome,
   reason: 'So it was.',
@@ -146,5 +147,11 @@ describe('the life of a post', () => {
     // A receipt that was lost on its way says nothing of a later moment for which the post was handed over since.
     const anew = aPost({ state: 'handed over', at: '2026-12-01T09:00:00.000Z' })
     expect(afterReceipt(anew, receipt('late'))).toEqual(anew)
+    // Nor of the same moment, where it was taken back and handed over again since.
+    const again = aPost({ state: 'handed over', revision: 2 })
+    for (const outcome of ['late', 'by hand'] as const)
+      expect(afterReceipt(again, receipt(outcome))).toBe(again)
+    expect(afterReceipt(again, receipt('published'))).toMatchObject({ state: 'published' })
+    expect(afterReceipt({ ...again, revision: 1 }, receipt('late'))).toMatchObject({ state: 'approved' })
   })
 })

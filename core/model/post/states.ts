@@ -158,7 +158,10 @@ export function next(post: Post, event: PostEvent): Post {
   }
 }
 
-/** What a receipt makes of its post. Receipts of an older generation, or of lateness at another moment, change nothing. */
+/**
+ * What a receipt makes of its post. Receipts of an older generation change nothing, nor do those of lateness at another
+ * moment or before the post was handed over once more.
+ */
 export function afterReceipt(post: Post, receipt: Receipt): Post {
   if (receipt.generation < post.generation) return post
   const known = { ...post, generation: receipt.generation }
@@ -176,8 +179,10 @@ export function afterReceipt(post: Post, receipt: Receipt): Post {
       return may(known, 'fail') ? { ...next(known, 'fail'), failure: receipt.reason } : known
     case 'late':
     case 'by hand':
-      // One of an earlier moment comes after the post was placed anew: that is not late.
+      // One of an earlier moment comes after the post was placed anew, one of an earlier revision after it was taken back
+      // and handed over again: the server has it, and will say so of that too.
       if (post.at !== null && Date.parse(post.at) !== Date.parse(receipt.dueAt)) return post
+      if (receipt.revision < post.revision) return post
       return may(known, 'come late')
         ? { ...next(known, 'come late'), held: { reason: receipt.reason, since: receipt.finishedAt } }
         : known
