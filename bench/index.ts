@@ -17,6 +17,7 @@ import { flood } from './flood'
 import { largeWorkspace } from './large'
 import { manyResults } from './results'
 import { planningCurve } from './planning'
+import { fullShelf } from './shelf'
 
 /*
  * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
@@ -111,6 +112,10 @@ const results = manyResults()
 report('know 50,000 posts by 330,000 readings', 3, 50, 'thousand posts', results.know)
 report('ask them for three months (≤ 200 ms)', 5, 50, 'thousand posts', results.ask)
 report('tell the effects of one network apart (≤ 2000 ms)', 3, 5.5, 'thousand posts', results.tellApart)
+
+const shelf = fullShelf()
+report('lay out a shelf of 240,000 passages and 50,000 posts', 5, 240, 'thousand passages', shelf.lay)
+report('choose from it for an account on a day', 5, 240, 'thousand passages', shelf.choose)
 
 console.table(rows)
 if (process.argv.includes('--heart')) process.exit()

@@ -27,23 +27,34 @@ import {
 const ROW = 92
 const VIEWS = ['on it', 'off it'] as const
 
+/** What is looked at of the shelf; the address keeps all but the search. */
+function useView() {
+  const [params, setParams] = useSearchParams()
+  const [search, setSearch] = useState('')
+  const set = (name: 'view' | 'order', value: string): void => {
+    const next = new URLSearchParams(params)
+    next.set(name, value)
+    setParams(next, { replace: true })
+  }
+  return {
+    view: VIEWS.find((v) => v === params.get('view')) ?? 'on it',
+    order: SHELF_ORDERS.find((o) => o === params.get('order')) ?? 'the longest unseen first',
+    search,
+    set,
+    setSearch,
+  }
+}
+type View = ReturnType<typeof useView>
+
 /** What may be dripped again: the passages of what was out, put on the shelf or taken off it by hand. */
 export function ShelfScreen() {
   const { brand } = useWork()
   const navigate = useNavigate()
   const laid = useShelf(brand)
-  const [params, setParams] = useSearchParams()
-  const [search, setSearch] = useState('')
+  const looked = useView()
+  const { view, order, search } = looked
   const [at, setAt] = useState(0)
   const wanted = useDeferredValue(search.trim().toLowerCase())
-  const view = params.get('view') === 'off it' ? 'off it' : 'on it'
-  const order = SHELF_ORDERS.find((o) => o === params.get('order')) ?? 'the longest unseen first'
-  const set = (name: string, value: string): void => {
-    const next = new URLSearchParams(params)
-    next.set(name, value)
-    setParams(next, { replace: true })
-    setAt(0)
-  }
   const items = useMemo(() => laid?.shelf.items ?? [], [laid])
   const on = items.filter((i) => i.off === null)
   const shown = useMemo(
@@ -86,35 +97,42 @@ export function ShelfScreen() {
           </Empty>
         ) : (
           <>
-            <Flex px="6" pb="2" gap="3" align="center" wrap="wrap">
-              <Segments
-                label="Which passages"
-                value={view}
-                choices={VIEWS}
-                onChange={(v) => set('view', v)}
-              />
-              <Choice
-                label="In which order"
-                value={order}
-                options={SHELF_ORDERS.map((o) => [o, o])}
-                onChange={(o) => set('order', o)}
-              />
-              <TextField
-                aria-label="Search the shelf"
-                placeholder="Search"
-                value={search}
-                onChange={(e) => setSearch(e.target.value)}
-                w="220px"
-              />
-              <Box ml="auto" fontSize="13px" color="soft">
-                ↑ ↓ move, x {view === 'on it' ? 'takes off' : 'lets back'}, Enter opens the piece
-              </Box>
-            </Flex>
+            <Bar looked={looked} onChange={() => setAt(0)} />
             <List shown={shown} index={index} worth={laid.worth} onAt={setAt} />
           </>
         )}
       </Flex>
     </Page>
+  )
+}
+
+/** What stands above the list: which passages it shows, and in which order. */
+function Bar({ looked, onChange }: { looked: View; onChange: () => void }) {
+  const { view, order, search, set, setSearch } = looked
+  const change = (name: 'view' | 'order') => (value: string) => {
+    set(name, value)
+    onChange()
+  }
+  return (
+    <Flex px="6" pb="2" gap="3" align="center" wrap="wrap">
+      <Segments label="Which passages" value={view} choices={VIEWS} onChange={change('view')} />
+      <Choice
+        label="In which order"
+        value={order}
+        options={SHELF_ORDERS.map((o) => [o, o])}
+        onChange={change('order')}
+      />
+      <TextField
+        aria-label="Search the shelf"
+        placeholder="Search"
+        value={search}
+        onChange={(e) => setSearch(e.target.value)}
+        w="220px"
+      />
+      <Box ml="auto" fontSize="13px" color="soft">
+        ↑ ↓ move, x {view === 'on it' ? 'takes off' : 'lets back'}, Enter opens the piece
+      </Box>
+    </Flex>
   )
 }
 

@@ -1,7 +1,7 @@
 import { isShelfRow, type Account, type Pipeline, type Post, type ShelfRow } from '../model'
 import { accountsOf, blankPost, nothingYet } from '../pipeline'
 import { addDays, dayNumber, instantAt } from '../planning'
-import { choicesFor, Shelf, SHELF_PRIORITY, takenBy, wishesOf, type ShelfChoice } from '../shelf'
+import { choicesFor, firstOf, Shelf, SHELF_PRIORITY, takenBy, wishesOf, type ShelfChoice } from '../shelf'
 import { sieveContext } from '../sieve'
 import type { RehearsalRequest } from './rehearse'
 
@@ -40,7 +40,8 @@ export function fromShelf(
     for (const { pipeline, row, choice } of asked)
       for (const account of accountsOf(row, accounts))
         for (const { day, from: first, until } of wishesOf(row, account.id, [...standing, ...made], today)) {
-          const [item] = day <= to ? choicesFor(shelf, account, day, choice) : []
+          if (day > to) continue
+          const [item] = firstOf(choicesFor(shelf, account, day, choice), shelf, account, choice, 1)
           if (!item) continue
           shelf.take(item, account.id, dayNumber(day))
           made.push(

@@ -1,4 +1,4 @@
-import type { Account, FromShelf, Post, ShelfRow } from '../model'
+import type { Account, FromShelf, Piece, Post, ShelfRow } from '../model'
 import { addDays, dayNumber, mondayOf } from '../planning'
 import { sieve, type SieveContext, type Sieved } from '../sieve'
 import type { Shelf, Shelved } from './shelf'
@@ -34,9 +34,9 @@ export function takenBy(
 }
 
 /**
- * The passages that may come to an account on a day, in the order in which they are to be tried. None comes before its
- * rest, whether what is near it lies behind or ahead; none while a drip of its piece is under way there; and nothing that
- * another account of the network says within a week.
+ * The passages that may come to an account on a day. None comes before its rest, whether what is near it lies behind or
+ * ahead; none while a drip of its piece is under way there; and nothing that another account of the network says within a
+ * week.
  */
 export function choicesFor(
   shelf: Shelf,
@@ -46,20 +46,51 @@ export function choicesFor(
 ): Shelved[] {
   const at = dayNumber(day)
   const rest = Math.max(choice.by.restDays, choice.passageDays)
-  const may = shelf.items.filter(
+  // The passages of a piece share what holds of it: it is worked out once.
+  const pieces = new Map<string, boolean>()
+  const ofPiece = ({ id, keeps }: Piece): boolean => {
+    const known = pieces.get(id)
+    if (known !== undefined) return known
+    const may =
+      (keeps.until === null || dayNumber(keeps.until) >= at) &&
+      !shelf.isUnderWay(id, account.id) &&
+      shelf.pieceDaysFrom(id, account.id, at) >= PIECE_DAYS
+    pieces.set(id, may)
+    return may
+  }
+  return shelf.items.filter(
     ({ passage, piece, off }) =>
       off === null &&
       (passage.shelf === 'on' || isAskedFor(passage.id, piece.id, choice)) &&
-      (piece.keeps.until === null || dayNumber(piece.keeps.until) >= at) &&
-      !shelf.isUnderWay(piece.id, account.id) &&
+      ofPiece(piece) &&
       shelf.daysFrom(passage.id, account.id, at) >= rest &&
-      shelf.pieceDaysFrom(piece.id, account.id, at) >= PIECE_DAYS &&
       shelf.networkDaysFrom(passage.id, account.network, at) >= NETWORK_DAYS,
   )
-  return inOrder(may, choice.by.order, choice.worth, ({ passage, piece }) => [
+}
+
+/** The first so many of the passages that may come to an account, in the order in which they are to be tried. */
+export function firstOf(
+  choices: readonly Shelved[],
+  shelf: Shelf,
+  account: Pick<Account, 'id'>,
+  { by, worth }: Pick<ShelfChoice, 'by' | 'worth'>,
+  most: number,
+): Shelved[] {
+  const keyed = keyedIn(by.order, worth, ({ passage, piece }) => [
     shelf.lastSeen(passage.id, account.id),
     shelf.lastOfPiece(piece.id, account.id),
   ])
+  // A few of very many: what does not come before the last of them is passed by.
+  const best: Keyed[] = []
+  for (const item of choices) {
+    const one = keyed(item)
+    if (best.length === most && compared(one, best[most - 1] as Keyed) >= 0) continue
+    let at = best.length
+    while (at > 0 && compared(one, best[at - 1] as Keyed) < 0) at--
+    best.splice(at, 0, one)
+    if (best.length > most) best.pop()
+  }
+  return best.map(({ item }) => item)
 }
 
 /** Whether a row asks for a passage: of which pieces, and what it must have earned. */
@@ -73,39 +104,46 @@ export function ordered(
   order: FromShelf['order'],
   worth: ReadonlyMap<string, number>,
 ): Shelved[] {
-  return inOrder(items, order, worth, ({ lastDay }) => [lastDay, lastDay])
+  return items
+    .map(keyedIn(order, worth, ({ lastDay }) => [lastDay, lastDay]))
+    .sort(compared)
+    .map(({ item }) => item)
 }
 
 /** The last days on which a passage's words and anything of its piece were seen; null for never. */
 type Seen = (item: Shelved) => readonly [number | null, number | null]
 
-function inOrder(
-  items: readonly Shelved[],
+/** A passage with what it is put in order by, what counts most first. */
+interface Keyed {
+  item: Shelved
+  key: readonly (number | string)[]
+}
+
+function keyedIn(
   order: FromShelf['order'],
   worth: ReadonlyMap<string, number>,
   seen: Seen,
-): Shelved[] {
-  const key = (item: Shelved): readonly (number | string)[] => {
+): (item: Shelved) => Keyed {
+  const key = (item: Shelved): (number | string)[] => {
+    const { id, score } = item.passage
     const [passage, piece] = seen(item)
     switch (order) {
       case 'the longest unseen first':
-        return [passage ?? -Infinity, piece ?? -Infinity, -item.passage.score]
+        return [passage ?? -Infinity, piece ?? -Infinity, -score, id]
       // The passages of a piece, and pieces of one day, take turns.
       case 'the oldest first':
-        return [item.piece.publishedAt ?? item.piece.takenAt, passage ?? -Infinity]
+        return [item.piece.publishedAt ?? item.piece.takenAt, passage ?? -Infinity, id]
       // Nothing is known of what was never out: it is taken to earn what is usual.
       case 'the best first':
-        return [-(worth.get(item.passage.id) ?? 1), passage ?? -Infinity]
+        return [-(worth.get(id) ?? 1), passage ?? -Infinity, id]
     }
   }
-  return items
-    .map((item) => ({ item, key: [...key(item), item.passage.id] }))
-    .sort((a, b) => compared(a.key, b.key))
-    .map(({ item }) => item)
+  return (item) => ({ item, key: key(item) })
 }
 
-function compared(a: readonly (number | string)[], b: readonly (number | string)[]): number {
-  for (const [i, one] of a.entries()) {
+function compared({ key: a }: Keyed, { key: b }: Keyed): number {
+  for (let i = 0; i < a.length; i++) {
+    const one = a[i] as number | string
     const other = b[i] as number | string
     if (one !== other) return one < other ? -1 : 1
   }

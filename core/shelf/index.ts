@@ -1,6 +1,7 @@
 export { Shelf, type Shelved } from './shelf'
 export {
   choicesFor,
+  firstOf,
   ordered,
   SHELF_PRIORITY,
   takenBy,

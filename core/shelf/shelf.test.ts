@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { aPassage, aPiece, aPost, anAccount } from '../model/samples'
 import type { FromShelf, Passage, Piece, Post, ShelfRow } from '../model'
-import { choicesFor, ordered, Shelf, wishesOf, type ShelfChoice } from '.'
+import { choicesFor, firstOf, ordered, Shelf, wishesOf, type ShelfChoice } from '.'
 
 const TODAY = '2026-11-30'
 const YARD = anAccount({ id: 'yard', network: 'murmur', zone: 'UTC' })
@@ -38,7 +38,7 @@ const choice = (change: Partial<ShelfChoice> = {}, by: Partial<FromShelf> = {}):
   ...change,
 })
 const ids = (shelf: Shelf, day: string, how = choice(), account = YARD): string[] =>
-  choicesFor(shelf, account, day, how).map((i) => i.passage.id)
+  firstOf(choicesFor(shelf, account, day, how), shelf, account, how, 99).map((i) => i.passage.id)
 
 describe('what stands on the shelf', () => {
   const offOf = (passage: Partial<Passage>, piece: Partial<Piece>): string | null | undefined =>

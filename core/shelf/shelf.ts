@@ -112,10 +112,10 @@ export class Shelf {
 
   /** The same of a passage's words on any account of a network. */
   networkDaysFrom(passage: string, network: string, day: number): number {
-    const days = [...(this.#ofPassage.get(passage) ?? [])]
-      .filter(([account]) => this.#networks.get(account) === network)
-      .map(([, of]) => nearest(of, day))
-    return Math.min(Infinity, ...days)
+    let least = Infinity
+    for (const [account, days] of this.#ofPassage.get(passage) ?? [])
+      if (this.#networks.get(account) === network) least = Math.min(least, nearest(days, day))
+    return least
   }
 
   /** Notes that a passage is to be seen on an account on a day, so that what is chosen next minds it. */
@@ -169,10 +169,13 @@ function gather<T>(list: readonly T[], key: (one: T) => string): Map<string, T[]
 }
 
 function lastOf(days: readonly number[] | undefined, until: number): number | null {
-  const before = (days ?? []).filter((d) => d <= until)
-  return before.length ? Math.max(...before) : null
+  let last: number | null = null
+  if (days) for (const day of days) if (day <= until && day > (last ?? -Infinity)) last = day
+  return last
 }
 
 function nearest(days: readonly number[] | undefined, day: number): number {
-  return Math.min(Infinity, ...(days ?? []).map((d) => Math.abs(d - day)))
+  let least = Infinity
+  if (days) for (const one of days) least = Math.min(least, Math.abs(one - day))
+  return least
 }

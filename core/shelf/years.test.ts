@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import { aPassage, aPiece, aPost, anAccount } from '../model/samples'
 import type { FromShelf, Passage, Piece, Post, ShelfRow } from '../model'
 import { seededRandom, type Random } from '../planning'
-import { choicesFor, Shelf, wishesOf } from '.'
+import { choicesFor, firstOf, Shelf, wishesOf } from '.'
 
 const DAY = 86_400_000
 const BEGIN = Date.UTC(2026, 0, 5)
@@ -92,12 +92,8 @@ function play({ pieces, passages, posts, row }: Year, random: Random): Post[] {
         const on = new Date(first + upTo((Date.parse(until) - first) / DAY + 1) * DAY)
           .toISOString()
           .slice(0, 10)
-        const [item] = choicesFor(shelf, account, on, {
-          by: row.by,
-          passageDays: 20,
-          takes,
-          worth: new Map(),
-        })
+        const choice = { by: row.by, passageDays: 20, takes, worth: new Map<string, number>() }
+        const [item] = firstOf(choicesFor(shelf, account, on, choice), shelf, account, choice, 1)
         if (!item) continue
         shelf.take(item, account.id, Date.parse(on) / DAY)
         all.push(

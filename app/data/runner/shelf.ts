@@ -10,6 +10,7 @@ import { accountsOf, blankPost, gateState, nothingYet } from '../../../core/pipe
 import { addDays, dayNumber, instantAt, startOfDay, toWall } from '../../../core/planning'
 import {
   choicesFor,
+  firstOf,
   SHELF_PRIORITY,
   wishesOf,
   type Shelf,
@@ -119,7 +120,7 @@ async function fill(of: Filling): Promise<boolean> {
   const now = Date.parse(around.now)
   const alone = ({ passage }: Shelved): string => `${account.id} ${passage.id}`
   const choices = choicesFor(shelf, account, day, choice).filter((i) => (leftAlone.get(alone(i)) ?? 0) <= now)
-  for (const item of choices.slice(0, MOST_TRIED)) {
+  for (const item of firstOf(choices, shelf, account, choice, MOST_TRIED)) {
     const worded = await wordedFrom(of, item, noonOf(day, account))
     if (!worded) {
       leftAlone.set(alone(item), now + NO_WORDS)

@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import type { Account, ShelfRow } from '../../../core/model'
 import { accountsOf } from '../../../core/pipeline'
 import { addDays, toWall } from '../../../core/planning'
-import { choicesFor, type Shelf, type ShelfChoice } from '../../../core/shelf'
+import { choicesFor, firstOf, type Shelf, type ShelfChoice } from '../../../core/shelf'
 import { clockNow } from '../../data'
 import { useShelfFor } from '../../data/more'
 import { useWork } from '../../shell'
@@ -36,12 +36,13 @@ function NextOn({ account, shelf, choice }: { account: Account; shelf: Shelf; ch
   const today = toWall(clockNow(), account.zone).date
   for (let ahead = 1; ahead <= LOOKED; ahead++) {
     const day = addDays(today, ahead)
-    const [first, ...more] = choicesFor(shelf, account, day, choice)
+    const may = choicesFor(shelf, account, day, choice)
+    const [first] = firstOf(may, shelf, account, choice, 1)
     if (!first) continue
     return (
       <>
         {ahead === 1
-          ? `${count(more.length + 1, 'passage')} may come; first “`
+          ? `${count(may.length, 'passage')} may come; first “`
           : `nothing before ${longDay(day)}; then “`}
         <Box as="span" fontFamily="reading">
           {opening(first.passage.text)}
