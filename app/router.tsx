@@ -73,6 +73,10 @@ export const router = createBrowserRouter([
         path: 'results',
         lazy: async () => ({ Component: (await import('./results/ResultsScreen')).ResultsScreen }),
       },
+      {
+        path: 'results/report',
+        lazy: async () => ({ Component: (await import('./results/ReportScreen')).ReportScreen }),
+      },
       { path: 'settings', lazy: async () => ({ Component: (await import('./settings/Brands')).Brands }) },
       {
         path: 'settings/services',

@@ -389,6 +389,20 @@ test('what posts earned is compared, and the best times are applied: by mouse, t
   await page.getByLabel('Whose posts').selectOption('account gu-yard')
   await expect(page.getByRole('heading', { name: 'By hour and weekday' })).toBeVisible()
 
+  // The same span as a page for a client: what stands in the preview is what is saved.
+  await page.getByRole('link', { name: 'Report' }).click()
+  await page.getByLabel('A note above the figures').fill('We asked more questions.')
+  const report = page.frameLocator('iframe[title="The report"]')
+  await expect(report.getByText('We asked more questions.')).toBeVisible()
+  await expect(report.getByText(/^\d+ posts came out on 1 network\.$/)).toBeVisible()
+  await expect(report.getByRole('article')).toHaveCount(6)
+  const savedReport = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save the page' }).click()
+  const html = info.outputPath('report.html')
+  await (await savedReport).saveAs(html)
+  expect(readFileSync(html, 'utf8')).toContain('<p>We asked more questions.</p>')
+  await page.getByRole('link', { name: 'Results' }).last().click()
+
   await page.getByRole('link', { name: 'Its slots and best times, on the Horizon' }).click()
   await page.getByRole('button', { name: 'Propose the best times' }).click()
   await expect(

@@ -36,5 +36,6 @@ export {
   type RecurrenceDraft,
 } from './actions/recurring'
 export { learnedTimes, useEffects, useResults } from './results'
+export { makeReport, type ReportWords } from './actions/report'
 export { dripAgain } from './actions/copies'
 export { shelve, useShelf, useShelfFor } from './shelf'

@@ -1,6 +1,6 @@
 import useSWR from 'swr'
 import type { Account, Leaning, Post, Row } from '../../core/model'
-import type { Asked, BestTimes, Estimate, FactPost, Results } from '../../core/results'
+import type { Asked, AskedReport, BestTimes, Estimate, FactPost, Report, Results } from '../../core/results'
 import { heavy } from '../workers'
 import { clockNow } from './clock'
 import { numberOf, useRows } from './hooks'
@@ -73,6 +73,17 @@ export async function learnedTimes(account: Account): Promise<BestTimes> {
 export async function passageWorth(brand: string): Promise<Map<string, number>> {
   await handOverBrand(brand)
   return heavy().worth(brand, clockNow())
+}
+
+/** What a report tells of a brand's posts, with so many of the best (`reportOf`). */
+export async function reportFor(
+  brand: string,
+  asked: AskedReport,
+  best: number,
+  now: number,
+): Promise<Report> {
+  await handOverBrand(brand)
+  return heavy().report(brand, asked, best, now)
 }
 
 /** What a brand's captions are to lean to, by its results (`leaningsOf`). */

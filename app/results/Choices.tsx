@@ -1,30 +1,56 @@
 import { AGES } from '../../core/model'
 import { network } from '../../core/networks'
-import { COUNTED } from '../../core/results'
+import { COUNTED, COUNTED_WORDS, type Names } from '../../core/results'
 import { Choice, SelectField } from '../ui'
 import { SPANS, type Question } from './useAsked'
-import { COUNTED_WORDS, type Names } from './words'
 
 /** Over which span, what, how old and of whom: what is asked of the results. */
 export function Choices({ question, names }: { question: Question; names: Names }) {
-  const { asked, span, set } = question
+  const { asked, set } = question
   return (
     <>
-      <Choice label="Span" value={span} options={Object.entries(SPANS)} onChange={(v) => set('span', v)} />
+      <SpanChoice question={question} />
       <Choice
         label="What is counted"
         value={asked.counted}
         options={COUNTED.map((c) => [c, COUNTED_WORDS[c]])}
         onChange={(v) => set('counted', v)}
       />
-      <Choice
-        label="How old posts are when they are compared"
-        value={asked.age}
-        options={Object.keys(AGES).map((a) => [a, `after ${a}`])}
-        onChange={(v) => set('age', v)}
-      />
+      <AgeChoice question={question} />
       <Whose question={question} names={names} />
     </>
+  )
+}
+
+/** Over which span, how old and of whom: what is asked of a report, which counts all. */
+export function ReportChoices({
+  question,
+  names,
+}: {
+  question: Question
+  names: Pick<Names, 'accounts' | 'pipelines'>
+}) {
+  return (
+    <>
+      <SpanChoice question={question} />
+      <AgeChoice question={question} />
+      <Whose question={question} names={names} />
+    </>
+  )
+}
+
+function SpanChoice({ question: { span, set } }: { question: Question }) {
+  return <Choice label="Span" value={span} options={Object.entries(SPANS)} onChange={(v) => set('span', v)} />
+}
+
+function AgeChoice({ question: { asked, set } }: { question: Question }) {
+  return (
+    <Choice
+      label="How old posts are when they are compared"
+      value={asked.age}
+      options={Object.keys(AGES).map((a) => [a, `after ${a}`])}
+      onChange={(v) => set('age', v)}
+    />
   )
 }
 
@@ -34,7 +60,7 @@ function Whose({
   names: { accounts, pipelines },
 }: {
   question: Question
-  names: Names
+  names: Pick<Names, 'accounts' | 'pipelines'>
 }) {
   const networks = [...new Set(accounts.map((a) => a.network))]
   const choose = (value: string): void => {

@@ -1,14 +1,13 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { resultsSheet } from '../../core/formats'
-import { GROUPINGS, type Asked, type Results } from '../../core/results'
+import { GROUPINGS, type Asked, type Results, groupName, inWords, type Names } from '../../core/results'
 import { download } from '../data'
 import { useWork } from '../shell'
 import { Button, Choice, count, fileName } from '../ui'
 import { GroupTable } from './GroupTable'
 import { Intervals } from './Intervals'
 import type { Question } from './useAsked'
-import { groupName, inWords, type Names } from './words'
 
 /** So many groups are in the picture; the table has all. */
 const PICTURED = 16

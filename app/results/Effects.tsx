@@ -1,8 +1,7 @@
 import { Box, chakra, Heading } from '@chakra-ui/react'
-import type { NetworkEffects } from '../../core/results'
+import { type NetworkEffects, bounds, effectName, more } from '../../core/results'
 import { network } from '../../core/networks'
 import { count } from '../ui'
-import { bounds, effectName, more } from './words'
 
 /** What earns more or less with all else alike, in sentences, network by network. */
 export function Effects({ effects }: { effects: readonly NetworkEffects[] }) {

@@ -1,6 +1,5 @@
 import { Box, chakra } from '@chakra-ui/react'
-import type { Counted, Group } from '../../core/results'
-import { bounds, COUNTED_WORDS, figure, isCertain, more } from './words'
+import { type Counted, type Group, bounds, COUNTED_WORDS, figure, isCertain, more } from '../../core/results'
 
 /** Groups of posts in figures: how many, what they earned, and how that compares. */
 export function GroupTable({

@@ -1,7 +1,6 @@
 import { Box, chakra, Heading } from '@chakra-ui/react'
-import type { HourCell } from '../../core/results'
+import { type HourCell, bounds, isCertain, more } from '../../core/results'
 import { weekdayName } from '../ui'
-import { bounds, isCertain, more } from './words'
 
 const DAYS = [1, 2, 3, 4, 5, 6, 7]
 

@@ -1,7 +1,6 @@
 import { Box } from '@chakra-ui/react'
 import { CartesianGrid, ErrorBar, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
-import type { Group } from '../../core/results'
-import { isCertain } from './words'
+import { type Group, isCertain } from '../../core/results'
 
 /** Pixels of a line of the chart. */
 const LINE = 30

@@ -1,12 +1,19 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link, useNavigate } from 'react-router'
 import type { Post } from '../../core/model'
-import type { Counted, Effect, Ranked } from '../../core/results'
+import {
+  type Counted,
+  type Effect,
+  type Ranked,
+  COUNTED_WORDS,
+  effectName,
+  figure,
+  more,
+} from '../../core/results'
 import { linkShown } from '../../core/model'
 import { useMedia } from '../data'
 import { dripAgain } from '../data/more'
 import { attempt, Button, moment, Mono, NetworkMark, postPath, say } from '../ui'
-import { COUNTED_WORDS, effectName, figure, more } from './words'
 
 /** Posts with their words, picture and place, in the order of what they earned. */
 export function Ranking({

@@ -1,17 +1,26 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useMemo } from 'react'
-import { GROUPINGS, type Asked, type Results } from '../../core/results'
+import { Link, useLocation } from 'react-router'
+import {
+  GROUPINGS,
+  type Asked,
+  type Results,
+  bounds,
+  COUNTED_WORDS,
+  figure,
+  isCertain,
+  more,
+} from '../../core/results'
 import { useAccounts, useRows } from '../data'
 import { useEffects, useResults } from '../data/more'
 import { useWork } from '../shell'
-import { count, Empty, Page, PageHead, useKeys } from '../ui'
+import { Button, count, Empty, Page, PageHead, useKeys } from '../ui'
 import { Choices } from './Choices'
 import { Compared } from './Compared'
 import { Effects } from './Effects'
 import { Hours } from './Hours'
 import { Ranking } from './Ranking'
 import { next, SPANS, useAsked, type Span } from './useAsked'
-import { bounds, COUNTED_WORDS, figure, isCertain, more } from './words'
 
 /** So many posts are shown at the head and at the foot of their order. */
 const RANKED = 5
@@ -21,6 +30,7 @@ export function ResultsScreen() {
   const { brand } = useWork()
   const question = useAsked()
   const { asked, span, set } = question
+  const { search } = useLocation()
   const accounts = useAccounts(brand.id)
   const pieces = useRows('pieces', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
@@ -35,6 +45,9 @@ export function ResultsScreen() {
     <Page>
       <PageHead title="Results" note={headline(results, asked, SPANS[span])}>
         <Choices question={question} names={names} />
+        <Link to={{ pathname: '/results/report', search }}>
+          <Button as="span">Report</Button>
+        </Link>
       </PageHead>
       {results.answer.posts === 0 ? (
         <Nothing young={results.answer.young} age={asked.age} />

@@ -4,17 +4,20 @@ import {
   factsOf,
   leaningsOf,
   lineChange,
+  reportOf,
   toldApart,
   resultsOf,
   worthOf,
   type Asked,
   type AskedEffects,
+  type AskedReport,
   type Effect,
   type NetworkEffects,
   type ToldApart,
   type BestTimes,
   type Estimate,
   type Fact,
+  type Report,
   type Results,
 } from '../../core/results'
 
@@ -38,6 +41,10 @@ export const resultsTasks = {
     const kept = facts.get(brand)
     return kept ? resultsOf(kept, asked, now) : null
   },
+
+  /** What a report tells of a brand's posts (`reportOf`). */
+  report: (brand: string, asked: AskedReport, best: number, now: number): Report =>
+    reportOf(facts.get(brand) ?? [], asked, best, now),
 
   /** The number of the station Results (`lineChange`); null where nothing was kept, or nobody can say. */
   lineChange: (brand: string, now: number): Estimate | null => lineChange(facts.get(brand) ?? [], now),

@@ -51,6 +51,7 @@ import {
   readBundle,
   writeBundle,
   writePacket,
+  writeReport,
   type Bundle,
   type Packet,
   type PostField,
@@ -350,6 +351,8 @@ export const tasks = {
   ...resultsTasks,
 
   writePacket: (packet: Packet): string => writePacket(packet),
+
+  writeReport: (...of: Parameters<typeof writeReport>): string => writeReport(...of),
 
   readQuietDays: (text: string, today: string): ReturnType<typeof readQuietDays> =>
     readQuietDays(text, today),

@@ -1,5 +1,6 @@
 export { isAbout, ledgerLines, ledgerSheet, type LedgerLine } from './ledger'
 export { resultsSheet } from './resultsSheet'
+export { writeReport, type ReportedPost } from './reportPage'
 export { belongsTo, filesIn, rowsOfBrand } from './brandBundle'
 export { adoptRows, readBundle, writeBundle, type Bundle } from './bundle'
 export { linkPage, linksAt } from './linkPage'

@@ -1,4 +1,5 @@
 import type { PageLink } from '../model'
+import { escape } from './html'
 
 /** How many links the page shows. */
 const SHOWN = 24
@@ -56,6 +57,3 @@ const day = (at: string): string =>
     year: 'numeric',
     timeZone: 'UTC',
   }).format(new Date(at))
-
-const escape = (text: string): string =>
-  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c] ?? c)

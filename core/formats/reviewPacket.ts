@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Fault, Id, Instant, openFlagsOf, type Account, type Post } from '../model'
 import { network, sliceGraphemes } from '../networks'
 import { flagName, reviewPrint } from './reviewPrint'
+import { escape } from './html'
 
 /*
  * A review packet: captions that wait, for somebody who does not use Dripline. One HTML file that works offline and
@@ -150,9 +151,6 @@ export function readDecisions(text: string): Decisions {
     where,
   )
 }
-
-const escape = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 const STYLE = `
 body{margin:0;background:#f7f5ef;color:#1e2925;font:16px/1.5 system-ui,sans-serif}

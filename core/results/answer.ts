@@ -127,7 +127,8 @@ export function answerOf(facts: readonly Fact[], asked: Asked, now: number): Ans
   }
 }
 
-function isAsked(fact: Fact, asked: Asked): boolean {
+/** Whether a post is of what is asked, whenever it came out. */
+export function isAsked(fact: Fact, asked: Asked): boolean {
   const { network: on, account, pipeline } = asked
   return (
     (on === null || fact.network === on) &&

@@ -12,7 +12,7 @@ export {
   type Ranked,
 } from './answer'
 export { bestTimes, type BestTimes } from './times'
-export { HOURS_TOGETHER, type Effect } from './effects'
+export type { Effect } from './effects'
 export {
   lineChange,
   resultsOf,
@@ -23,3 +23,15 @@ export {
   type ToldApart,
 } from './results'
 export { leaningsOf } from './learn'
+export { reportOf, type AskedReport, type Report, type Week } from './report'
+export {
+  bounds,
+  COUNTED_WORDS,
+  effectName,
+  figure,
+  groupName,
+  inWords,
+  isCertain,
+  more,
+  type Names,
+} from './words'

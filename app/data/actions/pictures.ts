@@ -80,10 +80,16 @@ async function madeDocument(post: Post, link: string | null): Promise<MadeMedia>
   return { hash, blob, alt: post.media.map((m, i) => `Page ${i + 1}: ${m.alt}`).join(' ') }
 }
 
-/** The first picture or clip of a post in the shape its network takes; null where it has none. */
-export async function firstShaped(post: Post): Promise<Blob | null> {
+/** The first picture or clip of a post in the shape its network takes, as a data URL; null where it has none or it cannot be had. */
+export async function pictureData(post: Post): Promise<string | null> {
   const [first] = post.media
-  return first ? (await shapedPicture(post, first, linkShown(post), {})).blob : null
+  if (!first) return null
+  const made = await shapedPicture(post, first, linkShown(post), {}).catch(() => null)
+  if (!made) return null
+  const bytes = new Uint8Array(await made.blob.arrayBuffer())
+  let binary = ''
+  for (let i = 0; i < bytes.length; i += 8192) binary += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  return `data:${made.blob.type};base64,${btoa(binary)}`
 }
 
 /**

@@ -4,7 +4,7 @@ import { flagName, reviewPrint, type Decisions, type PacketPost } from '../../..
 import { toWall } from '../../../core/planning'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { firstShaped } from './pictures'
+import { pictureData } from './pictures'
 import { all, commit, newAction, one, patch } from '../store'
 import { approve, setAside } from './posts'
 
@@ -32,7 +32,7 @@ export async function makePacket(
       post,
       account,
       when: post.at && day(post.at, account.zone),
-      picture: await pictureOf(post).catch(() => null),
+      picture: await pictureData(post),
       piece: piece?.title ?? null,
     })
   }
@@ -45,15 +45,6 @@ export async function makePacket(
     posts: shown,
   })
   return new Blob([html], { type: 'text/html' })
-}
-
-async function pictureOf(post: Post): Promise<string | null> {
-  const made = await firstShaped(post)
-  if (!made) return null
-  const bytes = new Uint8Array(await made.arrayBuffer())
-  let binary = ''
-  for (let i = 0; i < bytes.length; i += 8192) binary += String.fromCharCode(...bytes.subarray(i, i + 8192))
-  return `data:${made.type};base64,${btoa(binary)}`
 }
 
 /** What became of a file of decisions. */

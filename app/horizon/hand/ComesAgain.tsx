@@ -24,11 +24,12 @@ import {
   say,
   SelectField,
   TextField,
+  useKept,
   useLater,
   weekdayName,
 } from '../../ui'
 import { AccountsField, DayAndTime, WordsFields } from './fields'
-import { EMPTY_WORDS, soundWords, useKept } from './kept'
+import { EMPTY_WORDS, soundWords } from './words'
 import { Outcome, outcomeWords } from './Outcome'
 import { Split } from './Split'
 

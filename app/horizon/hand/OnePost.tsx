@@ -6,10 +6,10 @@ import type { Account, Brand, HandWords } from '../../../core/model'
 import type { HandRow, When } from '../../../core/pipeline'
 import { mondayOf } from '../../../core/planning'
 import { keepHandPosts, tryHandPosts } from '../../data'
-import { attempt, Button, count, DateField, Labelled, say, useLater } from '../../ui'
+import { attempt, Button, count, DateField, Labelled, say, useKept, useLater } from '../../ui'
 import { AccountsField, DayAndTime, SpreadDays, WhenField, WordsFields } from './fields'
 import { Outcome, outcomeWords } from './Outcome'
-import { EMPTY_WORDS, soundWords, useKept } from './kept'
+import { EMPTY_WORDS, soundWords } from './words'
 import { Split } from './Split'
 
 interface Draft {

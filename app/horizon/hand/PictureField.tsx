@@ -3,7 +3,7 @@ import { ownPictureHash, type HandWords } from '../../../core/model'
 import { takePicture, titleOfFile, usePicture } from '../../data'
 import { useWork } from '../../shell'
 import { attempt, Button, FileButton, Labelled, say, TextField } from '../../ui'
-import { isPictureAddress } from './kept'
+import { isPictureAddress } from './words'
 
 type Picture = HandWords['picture']
 

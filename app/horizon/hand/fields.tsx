@@ -3,7 +3,7 @@ import type { Account, HandWords } from '../../../core/model'
 import { measure, network } from '../../../core/networks'
 import type { When } from '../../../core/pipeline'
 import { addDays } from '../../../core/planning'
-import { isAddress } from './kept'
+import { isAddress } from './words'
 import { PictureField } from './PictureField'
 import { Button, DateField, Labelled, Mono, NetworkMark, SelectField, TextField, TimeField } from '../../ui'
 

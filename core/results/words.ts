@@ -1,7 +1,9 @@
-import { network } from '../../core/networks'
-import { WEEKDAYS } from '../../core/planning'
-import { HOURS_TOGETHER, type Counted, type Effect, type Estimate, type Grouping } from '../../core/results'
-import type { Account, Measure, Piece, Pipeline } from '../../core/model'
+import type { Account, Measure, Piece, Pipeline } from '../model'
+import { network } from '../networks'
+import { WEEKDAYS } from '../planning'
+import type { Counted, Grouping } from './answer'
+import { HOURS_TOGETHER, type Effect } from './effects'
+import type { Estimate } from './estimate'
 
 /** What is counted, in words: as a name, and with a number before it. */
 export const COUNTED_WORDS: Readonly<Record<Counted, string>> = {
