@@ -259,6 +259,7 @@ test('the coming months are rehearsed with a change, and it is taken over', asyn
   await openHorizon(page)
   await page.getByRole('button', { name: 'Rehearse' }).click()
   await expect(page.getByRole('heading', { name: 'Rehearsal' })).toBeVisible()
+  await expect(page.getByText(/^about [\d,]+ times \([\d,]+ to [\d,]+\)$/)).toBeVisible()
   await expect(page.getByRole('img', { name: /^Posts a week of @oakumyard/ })).toBeVisible()
   await page.getByLabel('What if …').selectOption({ label: 'an account has other slots' })
   await page.getByLabel('Which account').selectOption({ label: '@oakumyard, Murmur' })

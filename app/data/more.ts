@@ -35,7 +35,7 @@ export {
   type Changed,
   type RecurrenceDraft,
 } from './actions/recurring'
-export { learnedTimes, useEffects, useResults } from './results'
+export { learnedTimes, useEffects, useExpected, useResults } from './results'
 export { makeReport, type ReportWords } from './actions/report'
 export { dripAgain } from './actions/copies'
 export { shelve, useShelf, useShelfFor } from './shelf'

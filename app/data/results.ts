@@ -1,6 +1,16 @@
 import useSWR from 'swr'
 import type { Account, Leaning, Post, Row } from '../../core/model'
-import type { Asked, AskedReport, BestTimes, Estimate, FactPost, Report, Results } from '../../core/results'
+import type {
+  Asked,
+  AskedReport,
+  BestTimes,
+  Estimate,
+  Expected,
+  FactPost,
+  Planned,
+  Report,
+  Results,
+} from '../../core/results'
 import { heavy } from '../workers'
 import { clockNow } from './clock'
 import { numberOf, useRows } from './hooks'
@@ -121,6 +131,13 @@ export function useEffects(
   posts: readonly string[],
 ): Awaited<ReturnType<ReturnType<typeof heavy>['effects']>> | undefined {
   return useTold(brand, [asked, posts], () => heavy().effects(brand, asked, posts, clockNow()))
+}
+
+/** How often planned posts will have been seen after a week (`expectedOf`); null where too little is known, and until it is worked out. */
+export function useExpected(brand: string, planned: readonly Planned[]): Expected | null {
+  return (
+    useTold(brand, ['expected', planned], () => heavy().expected(brand, planned, '7 d', clockNow())) ?? null
+  )
 }
 
 /** How many times as much the mean post of the last 28 days earned as that of the 28 before; null where nobody can say. */

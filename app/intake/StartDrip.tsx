@@ -2,10 +2,13 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import useSWR from 'swr'
 import { Link } from 'react-router'
-import type { Piece, Rhythm } from '../../core/model'
+import type { Account, Piece, Rhythm } from '../../core/model'
 import { network } from '../../core/networks'
-import { addDays, proposedRhythm, toWall, TRICKLE } from '../../core/planning'
+import { addDays, beatDays, proposedRhythm, toWall, TRICKLE } from '../../core/planning'
+import { expectedWords } from '../../core/results'
+import { inWords } from '../../core/text'
 import { clockNow, during, keepForGood, startDrip, startsFor, useOpenAccounts } from '../data'
+import { useExpected } from '../data/more'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -211,6 +214,7 @@ export function StartDrip({
           </Box>
         )}
       </Box>
+      <Reach brand={brand.id} accounts={chosen} posts={beatDays(rhythm).length * pieces.length} />
       <Flex gap="2" justify="flex-end">
         <Button hint="Esc" onClick={onClose}>
           Not now
@@ -220,5 +224,22 @@ export function StartDrip({
         </Button>
       </Flex>
     </chakra.form>
+  )
+}
+
+/** How often so many posts on each account will be seen, by what their posts earned lately; nothing where that is not known. */
+function Reach({ brand, accounts, posts }: { brand: string; accounts: readonly Account[]; posts: number }) {
+  const expected = useExpected(
+    brand,
+    accounts.map(({ id }) => ({ account: id, posts })),
+  )
+  if (!expected || accounts.length === 0) return null
+  const unknown = accounts.filter((a) => expected.unknown.includes(a.id)).map((a) => `@${a.handle}`)
+  return (
+    <Box fontSize="13px" color="soft" aria-live="polite">
+      Up to {count(expected.posts, 'post')}, seen {expectedWords(expected.seen)} within a week of each, if
+      they earn what posts there lately did.
+      {unknown.length > 0 && ` Of ${inWords(unknown)} too little is known.`}
+    </Box>
   )
 }

@@ -2,7 +2,9 @@ import { Box, chakra } from '@chakra-ui/react'
 import type { ReactNode } from 'react'
 import type { Pipeline } from '../../core/model'
 import type { Comparison, Rehearsal } from '../../core/rehearsal'
-import { longDay, shortDay } from '../ui'
+import { expectedWords, type Planned } from '../../core/results'
+import { useExpected } from '../data/more'
+import { count, longDay, shortDay } from '../ui'
 
 /** A figure before and after; where they differ the new one stands out. */
 function Pair({ before, after, changed }: { before: string; after: string; changed: boolean }) {
@@ -32,15 +34,18 @@ const Head = chakra('th', {
 
 /** The figures of both ways, account by account, then pipelines and rules. */
 export function Compared({
+  brand,
   played,
   pipelines,
   changed,
 }: {
+  brand: string
   played: Comparison
   pipelines: readonly Pipeline[]
   changed: boolean
 }) {
   const { before, after } = played
+  const [was, is] = [useExpected(brand, plannedIn(before)), useExpected(brand, plannedIn(after))]
   const pair = (was: string | undefined, is: string): ReactNode => (
     <Pair before={was ?? '–'} after={is} changed={changed} />
   )
@@ -101,6 +106,14 @@ export function Compared({
           )
         })}
       </Box>
+      {is && (
+        <Box>
+          <Title>How often seen</Title>
+          <Row name={`${count(is.posts, 'post')}, a week after each`}>
+            {pair(was ? expectedWords(was.seen) : undefined, expectedWords(is.seen))}
+          </Row>
+        </Box>
+      )}
       <Box>
         <Title>How hard the rules press</Title>
         <Row name="Posts off their day">{pair(movedWords(before), movedWords(after))}</Row>
@@ -119,6 +132,10 @@ export function Compared({
     </Box>
   )
 }
+
+/** How many posts of a rehearsal stand on each account. */
+const plannedIn = ({ accounts, weeks }: Rehearsal): Planned[] =>
+  accounts.map(({ id }, i) => ({ account: id, posts: (weeks[i] ?? []).reduce((sum, n) => sum + n, 0) }))
 
 /** What stood in the way, by its code. */
 const RULES: Readonly<Record<string, string>> = {

@@ -157,7 +157,7 @@ export function RehearsalScreen() {
             {played.data && (
               <Flex direction="column" gap="6" opacity={played.isLoading ? 0.6 : 1}>
                 <Strips played={played.data} changed={changed} />
-                <Compared played={played.data} pipelines={pipelines} changed={changed} />
+                <Compared brand={brand.id} played={played.data} pipelines={pipelines} changed={changed} />
               </Flex>
             )}
           </Box>

@@ -1,6 +1,7 @@
-import type { Leaning } from '../../core/model'
+import type { Age, Leaning } from '../../core/model'
 import {
   bestTimes,
+  expectedOf,
   factsOf,
   leaningsOf,
   lineChange,
@@ -16,6 +17,7 @@ import {
   type ToldApart,
   type BestTimes,
   type Estimate,
+  type Expected,
   type Fact,
   type Report,
   type Results,
@@ -41,6 +43,12 @@ export const resultsTasks = {
     const kept = facts.get(brand)
     return kept ? resultsOf(kept, asked, now) : null
   },
+
+  /** How often planned posts of a brand will be seen (`expectedOf`); null where too little is known. */
+  expected: (
+    brand: string,
+    ...of: [planned: Parameters<typeof expectedOf>[1], age: Age, now: number]
+  ): Expected | null => expectedOf(facts.get(brand) ?? [], ...of),
 
   /** What a report tells of a brand's posts (`reportOf`). */
   report: (brand: string, asked: AskedReport, best: number, now: number): Report =>

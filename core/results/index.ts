@@ -23,14 +23,15 @@ export {
   type ToldApart,
 } from './results'
 export { leaningsOf } from './learn'
+export { expectedOf, type Expected, type Planned } from './expected'
 export { reportOf, type AskedReport, type Report, type Week } from './report'
 export {
   bounds,
   COUNTED_WORDS,
   effectName,
+  expectedWords,
   figure,
   groupName,
-  inWords,
   isCertain,
   more,
   type Names,

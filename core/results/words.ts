@@ -1,4 +1,4 @@
-import type { Account, Measure, Piece, Pipeline } from '../model'
+import type { Account, Piece, Pipeline } from '../model'
 import { network } from '../networks'
 import { WEEKDAYS } from '../planning'
 import type { Counted, Grouping } from './answer'
@@ -102,9 +102,10 @@ export function effectName({ factor, level }: Pick<Effect, 'factor' | 'level'>):
   }
 }
 
-/** Measures in a row, as "reactions, comments and clicks". */
-export function inWords(measures: readonly Measure[]): string {
-  return measures.length < 2
-    ? measures.join('')
-    : `${measures.slice(0, -1).join(', ')} and ${measures.at(-1) ?? ''}`
+/** How often posts to come will be seen, as "about 3,400 times (2,600 to 4,400)": to two digits that count. */
+export function expectedWords({ at, low, high }: Estimate): string {
+  const [about, from, to] = [at, low, high].map((v) =>
+    Number(v.toPrecision(2)).toLocaleString('en-GB', { maximumFractionDigits: 0 }),
+  ) as [string, string, string]
+  return `about ${about} times (${from} to ${to})`
 }
