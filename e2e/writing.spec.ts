@@ -566,6 +566,15 @@ test('the shelf drips what has rested, and a passage is taken off it by a key', 
   await expect(passages.first()).toContainText('You took it off.')
   await page.keyboard.press('Control+z')
   await expect(passages).toHaveCount(0)
+  // Sayings of one's own stand beside them, each as it was written.
+  await page.getByRole('button', { name: 'Add short texts' }).click()
+  await page.getByLabel('Name of the collection').fill('Sayings')
+  await page.getByLabel('One a line').fill('Tie the ladder first.\nTie the ladder first.\nOil the hinge twice.')
+  await expect(page.getByText('2 texts; 1 came twice and is left out.')).toBeVisible()
+  await page.getByRole('button', { name: 'Put on the shelf' }).click()
+  await page.getByRole('button', { name: 'On it' }).click()
+  await page.getByLabel('Search the shelf').fill('sayings')
+  await expect(passages).toHaveText([/Tie the ladder first\./, /Oil the hinge twice\./])
   // A row that asks for a longer rest is given less at once, on the bench, in the row.
   await page.getByRole('link', { name: 'Journal, long and thin' }).click()
   await page.getByRole('button', { name: 'Row 2' }).click()

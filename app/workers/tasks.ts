@@ -45,6 +45,8 @@ import {
   mergeRows,
   parseSheet,
   readPostSheet,
+  shortTextsOf,
+  type ShortTexts,
   readQuietDays,
   readSheet,
   adoptRows,
@@ -69,6 +71,7 @@ import {
   type FoundPassage,
   type Passage,
   type Piece,
+  type Place,
   type PieceContent,
   type PieceText,
   type Post,
@@ -242,6 +245,11 @@ export const tasks = {
   },
 
   passageAt: (piece: WholePiece, start: number, end: number): FoundPassage => passageAt(piece, start, end),
+
+  passagesAt: (piece: WholePiece, places: readonly Place[]): FoundPassage[] =>
+    places.map(({ start, end }) => passageAt(piece, start, end)),
+
+  shortTextsOf: (name: string, bytes: Uint8Array): ShortTexts => shortTextsOf(name, bytes),
 
   makeDrip: (
     request: Omit<DripRequest, 'newId'>,

@@ -23,6 +23,7 @@ import {
   TextField,
   useKeys,
 } from '../ui'
+import { ShortTextsForm } from './ShortTextsForm'
 
 const ROW = 92
 const VIEWS = ['on it', 'off it'] as const
@@ -86,6 +87,7 @@ export function ShelfScreen() {
           title="Shelf"
           note={`${count(on.length, 'passage')} of ${count(new Set(on.map((i) => i.piece.id)).size, 'piece')} may be dripped again${items.length > on.length ? `; ${count(items.length - on.length, 'stands', 'stand')} off it` : ''}.`}
         >
+          <ShortTextsForm brand={brand.id} />
           <Button onClick={() => void navigate('/writing')}>Writing</Button>
         </PageHead>
         <Drippers />

@@ -168,6 +168,8 @@ export const Piece = PieceAbout.extend({
   seenBy: z.array(Id),
   /** Pipelines that other pipelines handed it on to, whatever source it has. */
   handedTo: z.array(Id),
+  /** Whether it is a collection of short texts, each a passage of its own that has nothing to do with the others. */
+  collection: z.boolean().optional(),
   /** The pipelines whose posts it is made of, the nearest last; empty for a piece of a source. */
   through: z.array(Id),
 })

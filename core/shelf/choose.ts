@@ -3,7 +3,7 @@ import { addDays, dayNumber, mondayOf } from '../planning'
 import { sieve, type SieveContext, type Sieved } from '../sieve'
 import type { Shelf, Shelved } from './shelf'
 
-/** So many days before and after a post of a piece nothing else of it comes from the shelf to that account. */
+/** So many days before and after a post of a piece nothing else of it comes from the shelf to that account, unless it is a collection. */
 const PIECE_DAYS = 7
 /** So many days lie between the same words on two accounts of a network. */
 const NETWORK_DAYS = 7
@@ -48,13 +48,13 @@ export function choicesFor(
   const rest = Math.max(choice.by.restDays, choice.passageDays)
   // The passages of a piece share what holds of it: it is worked out once.
   const pieces = new Map<string, boolean>()
-  const ofPiece = ({ id, keeps }: Piece): boolean => {
+  const ofPiece = ({ id, keeps, collection }: Piece): boolean => {
     const known = pieces.get(id)
     if (known !== undefined) return known
     const may =
       (keeps.until === null || dayNumber(keeps.until) >= at) &&
       !shelf.isUnderWay(id, account.id) &&
-      shelf.pieceDaysFrom(id, account.id, at) >= PIECE_DAYS
+      (collection === true || shelf.pieceDaysFrom(id, account.id, at) >= PIECE_DAYS)
     pieces.set(id, may)
     return may
   }

@@ -150,7 +150,8 @@ async function passageFor(piece: WholePiece, start: number, end: number, id: str
   return passageOf(piece, await heavy().passageAt(piece, start, end), id, 'person')
 }
 
-function passageOf(piece: WholePiece, found: FoundPassage, id: string, by: Passage['by']): Passage {
+/** A passage of a piece as it is kept. */
+export function passageOf(piece: WholePiece, found: FoundPassage, id: string, by: Passage['by']): Passage {
   return {
     ...found,
     id,

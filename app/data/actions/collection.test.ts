@@ -1,0 +1,107 @@
+import { beforeEach, expect, it, vi } from 'vitest'
+import { connectTo, emptyDatabase, setClock } from '../testing/browser'
+import { aBrand, aPipeline, aRow, aWorkspace, anAccount } from '../../../core/model/samples'
+import { readShortTexts } from '../../../core/formats'
+import { setWorkspace } from '../api'
+import { runPipelines } from '../runner/pipelines'
+import { shelfOf } from '../shelf'
+import { all, commit, must, put } from '../store'
+import { undo } from '../undo'
+import { keepCollection } from './collection'
+
+vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
+
+const SAYINGS = [
+  'Never climb a ladder that you did not tie yourself.',
+  'Varnish is patience in a tin, and most tins are opened too early.',
+  'A dull chisel slips. A sharp one goes where it is sent.',
+  'Oak bends where it is warm and breaks where it is hurried.',
+  'The best time to oil a hinge is the day before it squeaks.',
+  'Two thin coats dry before one thick coat has made up its mind.',
+]
+const texts = (of: readonly string[]) => readShortTexts(of.join('\n\n'))
+
+beforeEach(async () => {
+  connectTo(null)
+  setWorkspace('ws')
+  await emptyDatabase()
+  await setClock('2026-11-30T06:00:00.000Z')
+  await commit('machine', [
+    put('workspace', aWorkspace()),
+    put('brands', aBrand({ zone: 'UTC' })),
+    put(
+      'accounts',
+      anAccount({
+        id: 'one',
+        network: 'murmur',
+        zone: 'UTC',
+        slots: [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ weekday, at: '12:00' })),
+      }),
+    ),
+  ])
+})
+
+it('stands on the shelf text by text, out of Intake, and is undone as one', async () => {
+  const id = await keepCollection('brand', ' Sayings of the yard ', texts(SAYINGS))
+  const passages = await all('passages', 'piece', id)
+  expect(passages.map((p) => p.text).sort()).toEqual([...SAYINGS].sort())
+  expect(passages.every((p) => p.choice === 'kept' && p.by === 'person' && p.shelf === 'on')).toBe(true)
+  expect(await must('pieces', id)).toMatchObject({ title: 'Sayings of the yard', dealt: { by: 'the shelf' } })
+  const { shelf } = await shelfOf(await must('brands', 'brand'))
+  expect(shelf.items.filter((i) => i.off === null)).toHaveLength(SAYINGS.length)
+  await undo('brand')
+  expect((await all('passages', 'piece', id)).filter((p) => p.shelf)).toEqual([])
+})
+
+it('goes out day by day, each text whole and once, although all stand in one piece', async () => {
+  await keepCollection('brand', 'Sayings of the yard', texts(SAYINGS))
+  const by = {
+    kind: 'shelf' as const,
+    posts: 1,
+    per: 'day' as const,
+    order: 'the longest unseen first' as const,
+    restDays: 90,
+    earned: null,
+  }
+  await commit('machine', [
+    put(
+      'pipelines',
+      aPipeline({ gate: 'what is flagged', release: [aRow({ id: 'again', accounts: ['one'], by })] }),
+    ),
+  ])
+  await runPipelines()
+  const posts = (await all('posts')).filter((p) => p.shelf)
+  expect(posts).toHaveLength(SAYINGS.length)
+  expect(new Set(posts.map((p) => p.at?.slice(0, 10))).size).toBe(SAYINGS.length)
+  expect(posts.map((p) => p.wording.text).sort()).toEqual([...SAYINGS].sort())
+  expect(posts.filter((p) => p.checks.some((c) => c.severity === 'block'))).toEqual([])
+})
+
+it('is changed under its name: what stays is the same passage, what is gone stands off', async () => {
+  const id = await keepCollection('brand', 'Sayings', texts(SAYINGS))
+  const before = new Map((await all('passages', 'piece', id)).map((p) => [p.text, p.id]))
+  const fresh = 'A plane that sings is a plane that is sharp.'
+  expect(await keepCollection('brand', 'Sayings', texts([...SAYINGS.slice(1), fresh]))).toBe(id)
+  const { shelf } = await shelfOf(await must('brands', 'brand'))
+  const on = shelf.items.filter((i) => i.off === null)
+  expect(on.map((i) => i.passage.text).sort()).toEqual([...SAYINGS.slice(1), fresh].sort())
+  for (const text of SAYINGS.slice(1))
+    expect(on.find((i) => i.passage.text === text)?.passage.id).toBe(before.get(text))
+  expect(shelf.items.find((i) => i.passage.text === SAYINGS[0])?.off).toMatch(/no longer in the piece/)
+})
+
+it('keeps signs and texts that look like something else', async () => {
+  const odd = [
+    'Tie the ladder. Then climb it.',
+    'Oak & larch: 3 < 5 coats, "always".',
+    '1. Sand it first, then wait.',
+    '# Not a heading, a saying.',
+    'Read on the next page of the tin.',
+  ]
+  const id = await keepCollection('brand', 'Odd', texts(odd))
+  expect((await all('passages', 'piece', id)).map((p) => p.text).sort()).toEqual([...odd].sort())
+})
+
+it('wants a name', async () => {
+  await expect(keepCollection('brand', '  ', texts(SAYINGS))).rejects.toThrow(/Give the collection a name/)
+})

@@ -1,0 +1,56 @@
+import { nanoid } from 'nanoid'
+import { Fault, type Passage, type PieceContent, type WholePiece } from '../../../core/model'
+import { escape, type ShortTexts } from '../../../core/formats'
+import { heavy } from '../../workers'
+import { nowIso } from '../clock'
+import { all, commit, patch, put, remove, wholePiece } from '../store'
+import { passageOf } from './passages'
+import { takeWriting } from './writing'
+
+/**
+ * Puts short texts on the shelf as a collection: one piece, of which each text is a passage. Under a title that stands already
+ * they take the place of those there: what stays keeps when it was out, what is no longer among them stands off the shelf.
+ * Gives the piece's id.
+ */
+export async function keepCollection(brand: string, title: string, { texts }: ShortTexts): Promise<string> {
+  const name = title.trim()
+  if (name === '') throw new Fault('bad-request', 'Give the collection a name, so that you find it again.')
+  const [id] = await takeWriting(brand, name, [await asWriting(name, texts)], 'manuscript')
+  const piece = await wholePiece(id ?? '')
+  const standing = await all('passages', 'piece', piece.id)
+  const mine = standing.filter((p) => p.by === 'person' && !p.lostPlace)
+  const places = placesOf(piece).filter(
+    (place) => !mine.some((p) => p.start === place.start && p.end === place.end),
+  )
+  const found = await heavy().passagesAt(piece, places)
+  const count = texts.length === 1 ? 'a short text' : `${texts.length} short texts`
+  await commit({ brand, label: `Put ${count} on the shelf` }, [
+    // What the machine chose of it are parts of texts, or several in one.
+    ...standing.filter((p) => p.by === 'machine').map((p) => remove('passages', p.id)),
+    ...found.map((f) =>
+      put('passages', { ...passageOf(piece, f, nanoid(), 'person'), shelf: 'on' } satisfies Passage),
+    ),
+    patch('pieces', piece.id, (p) => ({ ...p, collection: true, dealt: { by: 'the shelf', at: nowIso() } })),
+  ])
+  return piece.id
+}
+
+/** Texts as a piece of writing under a title, a paragraph each. */
+async function asWriting(title: string, texts: readonly string[]): Promise<PieceContent> {
+  const paragraphs = texts.map((t) => `<p>${escape(t)}</p>`)
+  const html = `<html><head><title>${escape(title)}</title></head><body><h1>${escape(title)}</h1>\n${paragraphs.join('\n')}</body></html>`
+  const opened = await heavy().openFile('A collection.html', new TextEncoder().encode(html))
+  const [chapter] = opened.kind === 'writing' ? opened.chapters : []
+  if (!chapter) throw new Fault('bad-request', 'There is no text in it. Write one a line.')
+  return { ...chapter, title }
+}
+
+/** Where each text of a collection stands in it. */
+function placesOf({ blocks }: WholePiece): { start: number; end: number }[] {
+  return blocks.filter((b) => b.kind !== 'heading').map(({ start, end }) => ({ start, end }))
+}
+
+/** Short texts out of a file (`shortTextsOf`). */
+export function shortTextsOfFile(name: string, bytes: Uint8Array): Promise<ShortTexts> {
+  return heavy().shortTextsOf(name, bytes)
+}
