@@ -2,12 +2,14 @@ import { beforeEach, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase, setClock } from '../testing/browser'
 import { aBrand, aPipeline, aRow, aWorkspace, anAccount } from '../../../core/model/samples'
 import { readShortTexts } from '../../../core/formats'
+import { readFragment } from '../../../core/reading'
 import { setWorkspace } from '../api'
 import { runPipelines } from '../runner/pipelines'
 import { shelfOf } from '../shelf'
 import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
 import { keepCollection } from './collection'
+import { takeWriting } from './writing'
 
 vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
@@ -102,6 +104,15 @@ it('keeps signs and texts that look like something else', async () => {
   expect((await all('passages', 'piece', id)).map((p) => p.text).sort()).toEqual([...odd].sort())
 })
 
-it('wants a name', async () => {
+it('wants a name, and one that no piece of writing has', async () => {
+  const [id = ''] = await takeWriting(
+    'brand',
+    'Handbook',
+    [readFragment('<p>Oak bends.</p>', { title: 'Handbook' })],
+    'manuscript',
+  )
+  await expect(keepCollection('brand', 'Handbook', texts(SAYINGS))).rejects.toThrow(/another name/)
+  expect((await must('pieces', id)).collection).toBeUndefined()
+  expect(await all('passages')).toEqual([])
   await expect(keepCollection('brand', '  ', texts(SAYINGS))).rejects.toThrow(/Give the collection a name/)
 })

@@ -15,6 +15,15 @@ import { takeWriting } from './writing'
 export async function keepCollection(brand: string, title: string, { texts }: ShortTexts): Promise<string> {
   const name = title.trim()
   if (name === '') throw new Fault('bad-request', 'Give the collection a name, so that you find it again.')
+  const sources = (await all('sources', 'brand', brand)).filter(
+    (s) => s.kind === 'writing' && s.title === name,
+  )
+  const named = await Promise.all(sources.map((s) => all('pieces', 'source', s.id)))
+  if (named.flat().some((p) => !p.collection))
+    throw new Fault(
+      'bad-request',
+      `“${name}” is the name of a piece of writing that was taken in. Give the collection another name, so that it stays as it is.`,
+    )
   const [id] = await takeWriting(brand, name, [await asWriting(name, texts)], 'manuscript')
   const piece = await wholePiece(id ?? '')
   const standing = await all('passages', 'piece', piece.id)
