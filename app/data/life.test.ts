@@ -6,7 +6,7 @@ import { emptyDatabase } from './testing/browser'
 import { SpoolDouble } from './testing/spoolDouble'
 
 // Made once for all tabs: what they do has no memory, and the model of English is large.
-const worker: { made?: Promise<unknown>; english?: Promise<object> } = {}
+const worker = vi.hoisted((): { made?: Promise<unknown>; english?: Promise<object> } => ({}))
 vi.mock('../../core/language/en/sentences', (actual) => (worker.english ??= actual()))
 vi.mock('../workers', () => (worker.made ??= import('./testing/workers').then((w) => w.inProcess())))
 

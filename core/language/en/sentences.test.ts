@@ -28,7 +28,10 @@ They sold 1,000 (most of them in May). | The rest burned.
 We ship to the U.K. and the E.U. every week.
 Read Sect. 4. | It is short.
 Bare cotton goes in. | Putty comes last.
-Add 1 tsp. salt. | Stir.`.split('\n'),
+Add 1 tsp. salt. | Stir.
+It adds ./lib/one and ./lib/two to the path. | Then it stops.
+It runs each *.PL it finds. | Then it stops.
+Put it in ./bin. | /usr is not the place.`.split('\n'),
 )('ends the sentences of: %s', (line) => {
   const text = line.replaceAll(' | ', ' ')
   expect(readSentences(text).map((s) => text.slice(s.start, s.end))).toEqual(line.split(' | '))

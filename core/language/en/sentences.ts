@@ -68,7 +68,7 @@ export function readSentences(text: string, offset = 0): SentenceTokens[] {
       const last = part[part.length - 1]
       if (!first || !last) continue
       const before = found[found.length - 1]
-      if (before && continues(text.slice(before.start - offset, before.end - offset), first)) {
+      if (before && continues(text.slice(before.start - offset, before.end - offset), first, before.end)) {
         before.tokens.push(...part)
         before.end = last.end
       } else found.push({ start: first.start, end: last.end, tokens: part })
@@ -110,8 +110,10 @@ function splitLate(tokens: Token[]): Token[][] {
   return parts.filter((part) => part.length)
 }
 
-/** Whether a sentence was split too early before the token that follows it. */
-function continues(previous: string, first: Token): boolean {
+/** Whether a sentence that ends at a place was split too early before the token that follows it. */
+function continues(previous: string, first: Token, end: number): boolean {
+  // "the files in ./bin", "each *.PL that it finds": no sentence ends where a path goes on.
+  if (first.start === end && (/^[/\\]/.test(first.text) || /(?:^|[\s*/~\\])\.+$/.test(previous))) return true
   if (/^[)\]”’"]+$/.test(first.text)) return true
   if (/^\p{Ll}/u.test(first.text) && /(?:[.…]["”’)]*|[!?]["”’)]+)$/.test(previous)) return true
   if (/\bPh\.$/.test(previous) && first.text.startsWith('D')) return true

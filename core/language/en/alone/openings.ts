@@ -51,15 +51,23 @@ export const OPENINGS: readonly Rule[] = [
   phrase(
     'a phrase that joins',
     'joins',
-    /^(?:(?:for|as) (?:an(?:other)? )?(?:example|instance)|another example|in (?:other words|fact|short|the end|addition|contrast|this (?:case|mode|way))|that is|that said|as a result|by contrast|on the other hand|of course|after all|at the same time|all the same|even so|if so|if not|to be fair|by the way|in that case|worse|better still|what is more|what’s more|besides|indeed|undeterred|undaunted|sure enough|in reality|in any case|in turn|conversely|as such|to that end)(?:[,:]|\b(?= (?:a|the|we|you|it|they)\b))/i,
+    /^(?:(?:for|as) (?:an(?:other)? )?(?:example|instance)|another example|in (?:other words|fact|short|the end|addition|contrast|this (?:case|mode|way))|that is|that said|as a result|by contrast|on the (?:other hand|flip side|contrary)|of course|after all|at the same time|all the same|even so|if so|if not|to be fair|by the way|in that case|worse|better still|what is more|what’s more|besides|indeed|undeterred|undaunted|sure enough|in reality|in any case|in turn|conversely|as such|to that end)(?:[,:]|\b(?= (?:a|the|we|you|it|they)\b))/i,
     [
       ['For example, a wet board swells.', 'For example,'],
       ['In fact, a city in June suits bees.', 'In fact,'],
       ['After all, a roof is only a hat.', 'After all,'],
       ['Indeed, there is no point in one lock.', 'Indeed,'],
+      ['On the flip side, do not sand it too soon.', 'On the flip side,'],
       ['As another example, take a wet board.', 'As another example,'],
     ],
     ['In the end grain the varnish sinks.', 'Worse boats than ours have crossed.'],
+  ),
+  phrase(
+    'an aside in brackets',
+    'joins',
+    /^\(\S+(?: \S+){0,2}(?=.*\)["”’]?[.!?]?$)/s,
+    [['(The oars were ash, by the way.)', '(The oars were']],
+    ['(Dry) oak is (almost) white.', 'Oak is white (or grey).'],
   ),
   opener(
     'an answer',

@@ -52,6 +52,22 @@ export const ELSEWHERE: readonly Rule[] = [
     { opening: false },
   ),
   phrase(
+    'what stands above or below',
+    'elsewhere',
+    /\b(?:the|these|those|our|my|your) (?:[\w’'-]+ ){0,3}(?:examples?|sentences?|phrases?|paragraphs?|passages?|quotations?|quotes?|lists?|formulas?|equations?|codes?|snippets?|numbers?|steps?|rules?|recipes?|instructions?|texts?|drawings?|images?|sketch(?:es)?|links?|commands?|definitions?|names?|ones) (?:above|below)(?=[.,;:!?)]|$| (?:is|are|was|were|has|have|can|will|shows?|gives?|do|does|and|but)\b)/i,
+    [
+      ['It works for short names, as in the example sentences above.', 'the example sentences above'],
+      ['Take the steps below, one a day.', 'the steps below'],
+      ['The list above is for oak.', 'The list above'],
+    ],
+    [
+      'Hang the oars on the hooks above the door.',
+      'Paint it in the numbers below a hundred.',
+      'The rooms below are dry.',
+    ],
+    { opening: false },
+  ),
+  phrase(
     'a picture on the page',
     'elsewhere',
     /\bthe (?:picture|photo|photograph|figure|table|diagram|chart|video|link)\b(?! (?:frame|film|shop|leg|saw|salt|top|tennis)\b)/i,
@@ -61,11 +77,12 @@ export const ELSEWHERE: readonly Rule[] = [
   phrase(
     'here and now on the page',
     'elsewhere',
-    /\b(?:click here|(?<!: )(?:that|this)(?: is|’s|'s) (?:what|how|why|where)\b|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|in this (?:article|post|piece|section|chapter|book|guide|tutorial|course|video|episode|series|issue|newsletter)|read on|scroll (?:down|up)|(?:in|at) the (?:end|bottom|top) of (?:this|the) (?:page|post|article))\b/i,
+    /\b(?:click here|(?<!: )(?:that|this)(?: is|’s|'s) (?:what|how|why|where)\b|here(?:’|')s|here (?:is|are)|the ones? (?:above|below)|in this (?:article|post|piece|section|chapter|book|guide|tutorial|course|video|episode|series|issue|newsletter)|the present(?:ed)? (?:article|tutorial|text|paper|document|chapter|solution|example)|read on|scroll (?:down|up)|(?:in|at) the (?:end|bottom|top) of (?:this|the) (?:page|post|article))\b/i,
     [
       ['Here’s the test we use.', 'Here’s'],
       ['In this guide we steam a frame.', 'In this guide'],
       ['This is why a seam opens.', 'This is why'],
+      ['The presented solution builds on it.', 'The presented solution'],
     ],
     [
       'Read only what is written.',
@@ -194,9 +211,10 @@ export const PHRASES: readonly Rule[] = [
   phrase(
     'like that',
     'points',
-    /\b(?:like (?:that|this|these|those)(?: ones?)?(?=[.,;!]|$)|that (?:one|much|way|sort|kind)\b(?! (?:of|who|that|you|we|it)\b))/i,
+    /\b(?:like (?:that|this|these|those)(?: ones?)?(?=[.,;!]|$| (?:on|in|at|for|from|with|to|can|will|is|are)\b)|that (?:one|much|way|sort|kind)\b(?! (?:of|who|that|you|we|it)\b))/i,
     [
       ['Nobody has ever written a cheque to a sentence like that one.', 'like that one'],
+      ['Whoever can lay a plank like that on a frame can build her.', 'like that'],
       ['I would never do it that way.', 'that way'],
     ],
   ),
