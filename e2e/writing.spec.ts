@@ -569,7 +569,9 @@ test('the shelf drips what has rested, and a passage is taken off it by a key', 
   // Sayings of one's own stand beside them, each as it was written.
   await page.getByRole('button', { name: 'Add short texts' }).click()
   await page.getByLabel('Name of the collection').fill('Sayings')
-  await page.getByLabel('One a line').fill('Tie the ladder first.\nTie the ladder first.\nOil the hinge twice.')
+  await page
+    .getByLabel('One a line')
+    .fill('Tie the ladder first.\nTie the ladder first.\nOil the hinge twice.')
   await expect(page.getByText('2 texts; 1 came twice and is left out.')).toBeVisible()
   await page.getByRole('button', { name: 'Put on the shelf' }).click()
   await page.getByRole('button', { name: 'On it' }).click()
