@@ -35,8 +35,7 @@ export {
   type Changed,
   type RecurrenceDraft,
 } from './actions/recurring'
-export { learnedTimes, useEffects, useExpected, useResults } from './results'
+export { learnedTimes, useEffects, useExpected, useReport, useResults } from './results'
 export { keepCollection, shortTextsOfFile } from './actions/collection'
-export { makeReport, type ReportWords } from './actions/report'
 export { dripAgain } from './actions/copies'
 export { shelve, useShelf, useShelfFor } from './shelf'

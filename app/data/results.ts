@@ -8,10 +8,10 @@ import type {
   Expected,
   FactPost,
   Planned,
-  Report,
   Results,
 } from '../../core/results'
 import { heavy } from '../workers'
+import { gatherReport, type Reported } from './actions/report'
 import { clockNow } from './clock'
 import { numberOf, useRows } from './hooks'
 import { all } from './store'
@@ -85,17 +85,6 @@ export async function passageWorth(brand: string): Promise<Map<string, number>> 
   return heavy().worth(brand, clockNow())
 }
 
-/** What a report tells of a brand's posts, with so many of the best (`reportOf`). */
-export async function reportFor(
-  brand: string,
-  asked: AskedReport,
-  best: number,
-  now: number,
-): Promise<Report> {
-  await handOverBrand(brand)
-  return heavy().report(brand, asked, best, now)
-}
-
 /** What a brand's captions are to lean to, by its results (`leaningsOf`). */
 export async function learnedFrom(
   brand: string,
@@ -131,6 +120,11 @@ export function useEffects(
   posts: readonly string[],
 ): Awaited<ReturnType<ReturnType<typeof heavy>['effects']>> | undefined {
   return useTold(brand, [asked, posts], () => heavy().effects(brand, asked, posts, clockNow()))
+}
+
+/** What a report tells of a brand's posts, with so many of the best (`gatherReport`); undefined until it is gathered. */
+export function useReport(brand: string, asked: AskedReport, best: number): Reported | undefined {
+  return useTold(brand, ['report', asked, best], () => gatherReport(brand, asked, best))
 }
 
 /** How often planned posts will have been seen after a week (`expectedOf`); null where too little is known, and until it is worked out. */

@@ -1,7 +1,7 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { resultsSheet } from '../../core/formats'
-import { GROUPINGS, type Asked, type Results, groupName, type Names } from '../../core/results'
+import { GROUPINGS, groupName, type Asked, type Names, type Results } from '../../core/results'
 import { inWords } from '../../core/text'
 import { download } from '../data'
 import { useWork } from '../shell'

@@ -1,5 +1,5 @@
 import { Box, chakra, Heading } from '@chakra-ui/react'
-import { type NetworkEffects, bounds, effectName, more } from '../../core/results'
+import { bounds, effectName, more, type NetworkEffects } from '../../core/results'
 import { network } from '../../core/networks'
 import { count } from '../ui'
 

@@ -1,5 +1,5 @@
 import { Box, chakra } from '@chakra-ui/react'
-import { type Counted, type Group, bounds, COUNTED_WORDS, figure, isCertain, more } from '../../core/results'
+import { bounds, COUNTED_WORDS, figure, isCertain, more, type Counted, type Group } from '../../core/results'
 
 /** Groups of posts in figures: how many, what they earned, and how that compares. */
 export function GroupTable({

@@ -1,5 +1,5 @@
 import { Box, chakra, Heading } from '@chakra-ui/react'
-import { type HourCell, bounds, isCertain, more } from '../../core/results'
+import { bounds, isCertain, more, type HourCell } from '../../core/results'
 import { weekdayName } from '../ui'
 
 const DAYS = [1, 2, 3, 4, 5, 6, 7]

@@ -1,6 +1,6 @@
 import { Box } from '@chakra-ui/react'
 import { CartesianGrid, ErrorBar, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from 'recharts'
-import { type Group, isCertain } from '../../core/results'
+import { isCertain, type Group } from '../../core/results'
 
 /** Pixels of a line of the chart. */
 const LINE = 30

@@ -2,13 +2,13 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link, useNavigate } from 'react-router'
 import type { Post } from '../../core/model'
 import {
-  type Counted,
-  type Effect,
-  type Ranked,
   COUNTED_WORDS,
   effectName,
   figure,
   more,
+  type Counted,
+  type Effect,
+  type Ranked,
 } from '../../core/results'
 import { linkShown } from '../../core/model'
 import { useMedia } from '../data'

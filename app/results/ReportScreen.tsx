@@ -1,18 +1,15 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useRef } from 'react'
 import { Link, useLocation } from 'react-router'
-import useSWR from 'swr'
-import type { Brand } from '../../core/model'
-import type { Asked } from '../../core/results'
+import { writeReport } from '../../core/formats'
 import { download, useAccounts, useRows } from '../data'
-import { makeReport, type ReportWords } from '../data/more'
+import { useReport } from '../data/more'
 import { useWork } from '../shell'
 import {
   Button,
   Choice,
   fileName,
   Labelled,
-  Notice,
   Page,
   PageHead,
   TextArea,
@@ -26,6 +23,14 @@ import { SPANS, useAsked } from './useAsked'
 /** How many of the best posts a report shows. */
 const BEST = ['0', '3', '6', '9'] as const
 
+/** What a person says of a report: its title, who made it, words above the figures, and how many of the best posts it shows. */
+interface ReportWords {
+  title: string
+  by: string
+  note: string
+  best: number
+}
+
 /** What published posts did, as a page for a client: seen as it is written, saved or printed. */
 export function ReportScreen() {
   const { brand } = useWork()
@@ -37,8 +42,18 @@ export function ReportScreen() {
     note: '',
     best: 6,
   })
-  const later = useLater(words, 400)
-  const { html, fault } = useReport(brand, question.asked, later)
+  const reported = useReport(brand.id, question.asked, words.best)
+  const html =
+    reported &&
+    writeReport({
+      title: words.title.trim() || brand.name,
+      by: words.by.trim(),
+      note: words.note,
+      zone: brand.zone,
+      asked: question.asked,
+      ...reported,
+    })
+  const seen = useLater(html, 400)
   const accounts = useAccounts(brand.id) ?? []
   const pipelines = useRows('pipelines', 'brand', brand.id) ?? []
   const page = useRef<HTMLIFrameElement>(null)
@@ -51,7 +66,7 @@ export function ReportScreen() {
           <Button look="water" disabled={!html} onClick={save}>
             Save the page
           </Button>
-          <Button disabled={!html} onClick={() => page.current?.contentWindow?.print()}>
+          <Button disabled={!html || seen !== html} onClick={() => page.current?.contentWindow?.print()}>
             Print, or save as PDF
           </Button>
         </Words>
@@ -67,16 +82,11 @@ export function ReportScreen() {
             <Button as="span">Results</Button>
           </Link>
         </PageHead>
-        {fault && (
-          <Box px="6">
-            <Notice tone="amber">{fault}</Notice>
-          </Box>
-        )}
         <Box flex="1" minH="0" px="6" pb="6">
           <chakra.iframe
             ref={page}
             title="The report"
-            srcDoc={html ?? ''}
+            srcDoc={seen ?? ''}
             sandbox="allow-same-origin allow-modals"
             w="full"
             h="full"
@@ -89,24 +99,6 @@ export function ReportScreen() {
       </Flex>
     </Page>
   )
-}
-
-/** The report as it would be saved; undefined while it is written. It is written anew when posts or readings change. */
-function useReport(
-  brand: Brand,
-  asked: Asked,
-  words: ReportWords,
-): { html: string | undefined; fault: string | null } {
-  const posts = useRows('posts', 'brand', brand.id)
-  const readings = useRows('readings', 'brand', brand.id)
-  const { data, error } = useSWR<string, Error>(
-    posts && readings
-      ? ['report', brand.id, posts.length, readings.length, JSON.stringify([asked, words])]
-      : null,
-    () => makeReport(brand, asked, words),
-    { revalidateOnFocus: false, keepPreviousData: true, shouldRetryOnError: false },
-  )
-  return { html: data, fault: error?.message ?? null }
 }
 
 /** What a person says of the report, and what is done with it. */

@@ -2,14 +2,14 @@ import { Box, Flex } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Link, useLocation } from 'react-router'
 import {
-  GROUPINGS,
-  type Asked,
-  type Results,
   bounds,
   COUNTED_WORDS,
   figure,
+  GROUPINGS,
   isCertain,
   more,
+  type Asked,
+  type Results,
 } from '../../core/results'
 import { useAccounts, useRows } from '../data'
 import { useEffects, useResults } from '../data/more'

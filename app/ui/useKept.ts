@@ -1,21 +1,24 @@
 import { useEffect, useState } from 'react'
 
-/** A form's draft that is there again after a reload, until it is forgotten. */
+/** A form's draft that is there again after a reload, until it is forgotten; another key is another draft. */
 export function useKept<T extends object>(key: string, first: T): [T, (value: T) => void, () => void] {
-  const [value, setValue] = useState<T>(() => {
-    try {
-      return { ...first, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<T>) }
-    } catch {
-      return first
-    }
-  })
-  const [done, setDone] = useState(false)
+  const [draft, setDraft] = useState({ key, value: keptUnder(key, first), done: false })
+  const mine = draft.key === key ? draft : { key, value: keptUnder(key, first), done: false }
+  if (mine !== draft) setDraft(mine)
   useEffect(() => {
-    if (!done) localStorage.setItem(key, JSON.stringify(value))
-  }, [key, value, done])
+    if (!draft.done) localStorage.setItem(draft.key, JSON.stringify(draft.value))
+  }, [draft])
   const forget = (): void => {
-    setDone(true)
+    setDraft({ ...mine, done: true })
     localStorage.removeItem(key)
   }
-  return [value, setValue, forget]
+  return [mine.value, (value) => setDraft({ ...mine, value }), forget]
+}
+
+function keptUnder<T extends object>(key: string, first: T): T {
+  try {
+    return { ...first, ...(JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<T>) }
+  } catch {
+    return first
+  }
 }

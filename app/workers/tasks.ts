@@ -53,7 +53,6 @@ import {
   readBundle,
   writeBundle,
   writePacket,
-  writeReport,
   type Bundle,
   type Packet,
   type PostField,
@@ -359,8 +358,6 @@ export const tasks = {
   ...resultsTasks,
 
   writePacket: (packet: Packet): string => writePacket(packet),
-
-  writeReport: (...of: Parameters<typeof writeReport>): string => writeReport(...of),
 
   readQuietDays: (text: string, today: string): ReturnType<typeof readQuietDays> =>
     readQuietDays(text, today),

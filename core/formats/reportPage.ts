@@ -7,6 +7,7 @@ import {
   isCertain,
   more,
   type AskedReport,
+  type Effect,
   type Estimate,
   type Report,
   type Week,
@@ -73,7 +74,7 @@ ${inShort(report, asked)
   .join('\n')}
 </section>
 ${report.totals.length ? totals(report) : ''}
-${report.answer.groups.length > 1 ? networks(report) : ''}
+${report.answer.groups.length > 1 ? byNetwork(report) : ''}
 ${report.out > 0 ? weeks(report.weeks, day) : ''}
 ${best.length ? `<section>\n<h2>The posts that did best, each for its account</h2>\n<div class="best">\n${best.map((b) => card(b, day)).join('\n')}\n</div>\n</section>` : ''}
 ${effects(report)}
@@ -108,16 +109,14 @@ const many = (n: number, one: string, others = `${one}s`): string =>
   `${n.toLocaleString('en-GB')} ${n === 1 ? one : others}`
 
 /** What happened, in sentences. */
-function inShort({ out, answer, totals }: Report, { age }: AskedReport): string[] {
+function inShort({ out, networks, answer, totals }: Report, { age }: AskedReport): string[] {
   if (out === 0) return ['No post came out in these days.']
   const seen = totals.find((t) => t.measure === 'impressions')
   const clicks = totals.find((t) => t.measure === 'clicks')
-  const sentences = [
-    `${many(out, 'post')} came out on ${many(new Set(answer.groups.map((g) => g.key)).size || 1, 'network')}.`,
-  ]
+  const sentences = [`${many(out, 'post')} came out on ${many(networks, 'network')}.`]
   if (answer.mean === null || !seen)
     return [...sentences, `None of them has been counted ${AGE_WORDS[age]} yet.`]
-  const links = clicks && clicks.sum > 0 ? `, and ${many(clicks.sum, 'reader')} followed their links` : ''
+  const links = clicks && clicks.sum > 0 ? `, and their links were followed ${many(clicks.sum, 'time')}` : ''
   sentences.push(
     `${capital(AGE_WORDS[age])} they had been seen ${many(seen.sum, 'time')}, ${figure(answer.mean, 'impressions')} a post${links}.`,
   )
@@ -145,9 +144,10 @@ const cells = (...of: string[]): string => of.map((c) => `<td>${c}</td>`).join('
 
 function totals({ totals: all }: Report): string {
   const rows = all.map(({ measure, sum, posts, before }) => {
-    const a = posts ? figure(sum / posts, measure) : '–'
+    // Where nothing was read, nought would say that nobody did it.
+    const [whole, a] = posts ? [sum.toLocaleString('en-GB'), figure(sum / posts, measure)] : ['–', '–']
     const was = before.posts ? figure(before.sum / before.posts, measure) : '–'
-    return `<tr><th scope="row">${COUNTED_WORDS[measure]}</th>${cells(sum.toLocaleString('en-GB'), String(posts), a, was)}</tr>`
+    return `<tr><th scope="row">${COUNTED_WORDS[measure]}</th>${cells(whole, String(posts), a, was)}</tr>`
   })
   return `<section>
 <h2>What readers did</h2>
@@ -156,7 +156,7 @@ function totals({ totals: all }: Report): string {
 </section>`
 }
 
-function networks({ answer }: Report): string {
+function byNetwork({ answer }: Report): string {
   const rows = answer.groups.map(({ key, posts, mean, before, times }) => {
     const how = times ? (isCertain(times) ? more(times.at) : 'cannot be told') : 'too few posts'
     return `<tr><th scope="row">${escape(network(key).name)}</th>${cells(
@@ -219,16 +219,29 @@ ${shown}
 </article>`
 }
 
+/** So many of what made a difference are told, the largest first. */
+const TOLD = 12
+
 function effects({ effects: all }: Report): string {
-  const lines = all.flatMap(({ network: id, named }) =>
-    named.map(
-      (e) =>
-        `<li>${escape(effectName(e))} earns ${more(e.times.at)} on ${escape(network(id).name)} <span>${bounds(e.times)}</span></li>`,
-    ),
-  )
-  return lines.length
-    ? `<section>\n<h2>What made a difference, all else alike</h2>\n<ul>\n${lines.slice(0, 12).join('\n')}\n</ul>\n</section>`
-    : ''
+  const large = ({ times }: Effect): number => Math.abs(Math.log(times.at))
+  const named = all
+    .flatMap(({ network: id, named: of }) => of.map((effect) => ({ id, effect })))
+    .sort((a, b) => large(b.effect) - large(a.effect))
+  if (named.length === 0) return ''
+  const lines = named
+    .slice(0, TOLD)
+    .map(
+      ({ id, effect }) =>
+        `<li>${escape(effectName(effect))} earns ${more(effect.times.at)} on ${escape(network(id).name)} <span>${bounds(effect.times)}</span></li>`,
+    )
+  const rest = named.length - lines.length
+  return `<section>
+<h2>What made a difference, all else alike</h2>
+<ul>
+${lines.join('\n')}
+</ul>
+${rest > 0 ? `<p class="soft">${many(rest, 'smaller difference is', 'smaller differences are')} not told here.</p>` : ''}
+</section>`
 }
 
 /** How the figures are to be read, and which posts are in none of them. */

@@ -8,6 +8,8 @@ const LOOKED_BACK = 182 * 86_400_000
 /** Of an account with fewer posts nothing is said. */
 const FEWEST = 3
 const SURE = 0.975
+/** So much is added to a count before its logarithm is taken, since it may be nought. */
+const HALF = 0.5
 
 /** How many posts are planned on an account. */
 export interface Planned {
@@ -53,7 +55,8 @@ export function expectedOf(
   for (const { account, posts: n } of known) {
     const group = levels.get(account) ?? []
     const usual = Math.exp(meanOf(group))
-    const mean = n * usual * smear
+    // Levels are of half a view more than was counted.
+    const mean = n * (usual * smear - HALF)
     sum += mean
     variance += n * usual ** 2 * varies + mean ** 2 * Math.expm1(spread.variance / group.length)
     posts += n
@@ -78,7 +81,7 @@ function levelsOf(facts: readonly Fact[], age: Age, now: number): Map<string, nu
     const read = readAt(fact, age, now)
     const seen = typeof read === 'string' ? undefined : read.impressions
     if (seen === undefined) continue
-    const level = Math.log(seen + 0.5)
+    const level = Math.log(seen + HALF)
     const group = levels.get(fact.account)
     if (group) group.push(level)
     else levels.set(fact.account, [level])

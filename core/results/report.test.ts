@@ -60,10 +60,9 @@ it('tells all that readers did, and of how many posts, in a span and the one bef
     { measure: 'clicks', sum: 16, posts: 3, before: { sum: 6, posts: 2 } },
   ])
   expect(report.answer).toMatchObject({ posts: 3, young: 1, missing: 1 })
-  expect(report.best.map((b) => [b.post, b.value])).toEqual([
-    ['p3', 300],
-    ['p4', 40],
-  ])
+  // Usual for the first account is between 200 and 300; the only post of the other one is its usual itself.
+  expect(report.best.map((b) => [b.post, b.value])).toEqual([['p3', 300]])
+  expect(report.networks).toBe(2)
 })
 
 it('goes through a span week by week, each post in one of them, and in steps of four weeks where it is long', () => {
@@ -123,7 +122,7 @@ it('says in short what happened, and claims no difference that may be chance', (
   const html = page(reportOf(FACTS, ASKED, 0, NOW))
   expect(html).toContain('<p>5 posts came out on 2 networks.</p>')
   expect(html).toContain(
-    '<p>Seven days after each came out they had been seen 540 times, 180 a post, and 16 readers followed their links.</p>',
+    '<p>Seven days after each came out they had been seen 540 times, 180 a post, and their links were followed 16 times.</p>',
   )
   expect(html).toContain(
     '1 post is too young for that and in no figure yet; of 1 post the network gave no figures',

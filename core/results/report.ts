@@ -33,9 +33,11 @@ export interface Report {
   answer: Answer
   /** How many posts came out, read or not. */
   out: number
+  /** On how many networks. */
+  networks: number
   totals: Total[]
   weeks: Week[]
-  /** The best first. */
+  /** Those that earned more than is usual for their accounts, the best first. */
   best: Ranked[]
   effects: NetworkEffects[]
 }
@@ -70,13 +72,16 @@ export function reportOf(facts: readonly Fact[], of: AskedReport, best: number, 
   return {
     answer: answerOf(facts, asked, now),
     out: here.length,
+    networks: new Set(here.map((f) => f.network)).size,
     totals: counted.map((measure) => ({
       measure,
       ...sumOf(here, measure),
       before: sumOf(before, measure),
     })),
     weeks,
-    best: rankedOf(facts, asked, now).slice(0, best),
+    best: rankedOf(facts, asked, now)
+      .filter((r) => r.times > 1)
+      .slice(0, best),
     effects: toldApart(facts, asked, now).effects.filter((e) => e.named.length > 0),
   }
 }

@@ -1,31 +1,20 @@
-import type { Brand } from '../../../core/model'
 import type { ReportedPost } from '../../../core/formats'
-import type { AskedReport } from '../../../core/results'
+import type { AskedReport, Report } from '../../../core/results'
 import { heavy } from '../../workers'
 import { clockNow } from '../clock'
-import { reportFor } from '../results'
 import { all, one } from '../store'
 import { pictureData } from './pictures'
 
-/** What a person says of a report: its title, who made it, words above the figures, and how many of the best posts it shows. */
-export interface ReportWords {
-  title: string
-  by: string
-  note: string
-  best: number
+/** What a report tells, and its best posts with their pictures. */
+export interface Reported {
+  report: Report
+  best: ReportedPost[]
 }
 
-/**
- * Writes a report of a brand's posts for a client: one HTML file that needs nothing else. A picture that cannot be had is
- * left out.
- */
-export async function makeReport(
-  brand: Brand,
-  asked: AskedReport,
-  { title, by, note, best }: ReportWords,
-): Promise<string> {
-  const report = await reportFor(brand.id, asked, best, clockNow())
-  const accounts = new Map((await all('accounts', 'brand', brand.id)).map((a) => [a.id, a]))
+/** Gathers what a report of a brand's posts tells, of posts that the worker has (`useReport`). A picture that cannot be had is left out. */
+export async function gatherReport(brand: string, asked: AskedReport, best: number): Promise<Reported> {
+  const report = await heavy().report(brand, asked, best, clockNow())
+  const accounts = new Map((await all('accounts', 'brand', brand)).map((a) => [a.id, a]))
   const shown: ReportedPost[] = []
   for (const { post: id, value, times } of report.best) {
     const post = await one('posts', id)
@@ -43,13 +32,5 @@ export async function makeReport(
       times,
     })
   }
-  return heavy().writeReport({
-    title: title.trim() || brand.name,
-    by: by.trim(),
-    note,
-    zone: brand.zone,
-    asked,
-    report,
-    best: shown,
-  })
+  return { report, best: shown }
 }

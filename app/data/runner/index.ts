@@ -29,13 +29,13 @@ export function startRunner(
     .request('dripline-runner', { signal: stopped.signal }, async () => {
       // The screen comes first.
       await new Promise((resolve) => setTimeout(resolve, FIRST))
-      const [{ tick }, { weeklyBundle }] = await Promise.all([rounds(), import('../weekly')])
       while (!stopped.signal.aborted) {
         let written = false
         wake = () => {
           written = true
         }
         try {
+          const [{ tick }, { weeklyBundle }] = await Promise.all([rounds(), import('../weekly')])
           await tick()
           await weeklyBundle()
           await afterRound()

@@ -65,9 +65,9 @@ export const OPENINGS: readonly Rule[] = [
   phrase(
     'an aside in brackets',
     'joins',
-    /^\(\S+(?: \S+){0,2}(?=.*\)["”’]?[.!?]?$)/s,
+    /^(?=\([^)]*\)["”’]?[.!?]?$)\(\S+(?: \S+){0,2}/,
     [['(The oars were ash, by the way.)', '(The oars were']],
-    ['(Dry) oak is (almost) white.', 'Oak is white (or grey).'],
+    ['(Dry) oak is white (or grey).', 'Oak is white (or grey).'],
   ),
   opener(
     'an answer',

@@ -54,7 +54,7 @@ export const ELSEWHERE: readonly Rule[] = [
   phrase(
     'what stands above or below',
     'elsewhere',
-    /\b(?:the|these|those|our|my|your) (?:[\w’'-]+ ){0,3}(?:examples?|sentences?|phrases?|paragraphs?|passages?|quotations?|quotes?|lists?|formulas?|equations?|codes?|snippets?|numbers?|steps?|rules?|recipes?|instructions?|texts?|drawings?|images?|sketch(?:es)?|links?|commands?|definitions?|names?|ones) (?:above|below)(?=[.,;:!?)]|$| (?:is|are|was|were|has|have|can|will|shows?|gives?|do|does|and|but)\b)/i,
+    /\b(?:the|these|those|our|my|your) (?:[\w’'-]+ ){0,3}(?:examples?|sentences?|phrases?|paragraphs?|passages?|quotations?|quotes?|lists?|formulas?|equations?|codes?|snippets?|numbers?|steps?|rules?|recipes?|instructions?|texts?|drawings?|images?|sketch(?:es)?|commands?|definitions?|names?) (?:above|below)(?=[.,;:!?)]|$| (?:is|are|was|were|has|have|can|will|shows?|gives?|do|does|and|but)\b)/i,
     [
       ['It works for short names, as in the example sentences above.', 'the example sentences above'],
       ['Take the steps below, one a day.', 'the steps below'],
