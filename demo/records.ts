@@ -10,6 +10,7 @@ import {
   type Pipeline,
   USUAL_WEIGHTS,
 } from '../core/model'
+import { freshPipeline } from '../core/formats'
 import { network, proposedLimits, servicePath } from '../core/networks'
 import { TRICKLE, type Random } from '../core/planning'
 import { type WorldLogin } from '../world'
@@ -51,57 +52,25 @@ export type PipelineGiven = Pick<Pipeline, 'id' | 'name' | 'hue' | 'gate'> &
 
 /** A pipeline of the demo, switched on since `now`, with one row for all of its accounts, and one that drips from the shelf. */
 export function pipelineOf(brand: Brand, of: PipelineGiven, now: string): Pipeline {
-  return {
-    id: of.id,
-    brand: brand.id,
-    name: of.name,
-    hue: of.hue,
-    on: true,
-    takeIn: {
-      sources: of.sources,
-      groups: [],
-      sieve: of.sieve,
-      since: now,
-      aRun: null,
-      aWeek: null,
-      changed: false,
+  const row = { id: '', pieces: { kind: 'all' as const }, format: null, groups: [], again: null }
+  const { id, name, hue, sources, sieve, accounts, gate, shelf } = of
+  let rows = 0
+  const made = freshPipeline(
+    {
+      takeIn: { sources, groups: [], sieve, since: now, aRun: null, aWeek: null, changed: false },
+      make: PLAIN_MAKE,
+      release: [
+        { ...row, accounts, by: { kind: 'rhythm', rhythm: TRICKLE } },
+        ...(shelf ? [{ ...row, ...shelf }] : []),
+      ],
+      gate,
+      limits: NO_LIMITS,
+      follows: [],
+      priority: 0,
     },
-    make: PLAIN_MAKE,
-    release: [
-      {
-        id: 'row-1',
-        pieces: { kind: 'all' },
-        format: null,
-        accounts: of.accounts,
-        groups: [],
-        by: { kind: 'rhythm', rhythm: TRICKLE },
-        again: null,
-      },
-      ...(of.shelf
-        ? [
-            {
-              id: 'row-2',
-              pieces: { kind: 'all' as const },
-              format: null,
-              groups: [],
-              again: null,
-              ...of.shelf,
-            },
-          ]
-        : []),
-    ],
-    gate: of.gate,
-    limits: NO_LIMITS,
-    follows: [],
-    priority: 0,
-    held: null,
-    endedAt: null,
-    draft: null,
-    versions: [],
-    version: 1,
-    savedAt: now,
-    createdAt: now,
-  }
+    { id, brand: brand.id, name, hue, now, newId: () => `row-${++rows}` },
+  )
+  return { ...made, on: true }
 }
 
 /** An account of the demo. */

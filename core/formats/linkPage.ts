@@ -1,5 +1,5 @@
 import type { PageLink } from '../model'
-import { escape } from './html'
+import { escape, htmlPage } from './html'
 
 /** How many links the page shows. */
 const SHOWN = 24
@@ -29,25 +29,9 @@ export function linkPage(name: string, links: readonly PageLink[]): string {
     (l) =>
       `<li><a href="${escape(l.url)}">${escape(l.title)}</a><br><time datetime="${l.at}">${day(l.at)}</time></li>`,
   )
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${escape(name)}: links</title>
-<style>
-body { margin: 0 auto; max-width: 36rem; padding: 2rem 1.25rem; background: #f7f5ef; color: #1e2925; font: 18px/1.5 Georgia, serif }
-h1 { font-size: 1.5rem } ul { list-style: none; padding: 0 } li { border-top: 1px solid #ddd8ca; padding: 0.9rem 0 }
-a { color: #12666b } time { color: #5c6862; font-size: 0.85rem }
-@media (prefers-color-scheme: dark) { body { background: #1b211f; color: #e9e5d9 } li { border-color: #3a423f } a { color: #6fb9bd } time { color: #a3aca7 } }
-</style>
-</head>
-<body>
-<h1>${escape(name)}</h1>
-${items.length ? `<ul>\n${items.join('\n')}\n</ul>` : '<p>There are no links yet.</p>'}
-</body>
-</html>
-`
+  const body = `<h1>${escape(name)}</h1>
+${items.length ? `<ul>\n${items.join('\n')}\n</ul>` : '<p>There are no links yet.</p>'}`
+  return htmlPage({ title: `${name}: links`, style: STYLE, body })
 }
 
 const day = (at: string): string =>
@@ -57,3 +41,10 @@ const day = (at: string): string =>
     year: 'numeric',
     timeZone: 'UTC',
   }).format(new Date(at))
+
+const STYLE = `
+body { margin: 0 auto; max-width: 36rem; padding: 2rem 1.25rem; background: #f7f5ef; color: #1e2925; font: 18px/1.5 Georgia, serif }
+h1 { font-size: 1.5rem } ul { list-style: none; padding: 0 } li { border-top: 1px solid #ddd8ca; padding: 0.9rem 0 }
+a { color: #12666b } time { color: #5c6862; font-size: 0.85rem }
+@media (prefers-color-scheme: dark) { body { background: #1b211f; color: #e9e5d9 } li { border-color: #3a423f } a { color: #6fb9bd } time { color: #a3aca7 } }
+`

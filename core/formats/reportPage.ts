@@ -12,7 +12,7 @@ import {
   type Report,
   type Week,
 } from '../results'
-import { escape } from './html'
+import { escape, htmlPage } from './html'
 
 /** One of the best posts, as a page shows it. */
 export interface ReportedPost {
@@ -51,17 +51,7 @@ export interface ReportPage {
 export function writeReport(page: ReportPage): string {
   const { title, by, note, report, asked, best } = page
   const day = dayWords(page.zone)
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; media-src data:; style-src 'unsafe-inline'">
-<title>${escape(title)}</title>
-<style>${STYLE}</style>
-</head>
-<body>
-<header>
+  const body = `<header>
 <h1>${escape(title)}</h1>
 <p>${day(asked.from)} to ${day(asked.to - 1)}${by ? ` · ${escape(by)}` : ''}</p>
 </header>
@@ -79,10 +69,8 @@ ${report.out > 0 ? weeks(report.weeks, day) : ''}
 ${best.length ? `<section>\n<h2>The posts that did best, each for its account</h2>\n<div class="best">\n${best.map((b) => card(b, day)).join('\n')}\n</div>\n</section>` : ''}
 ${effects(report)}
 ${reading(report, asked)}
-</main>
-</body>
-</html>
-`
+</main>`
+  return htmlPage({ title, style: STYLE, body })
 }
 
 const dayWords = (zone: string): ((at: number) => string) => {

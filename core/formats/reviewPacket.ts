@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fault, Id, Instant, openFlagsOf, type Account, type Post } from '../model'
 import { network, sliceGraphemes } from '../networks'
 import { flagName, reviewPrint } from './reviewPrint'
-import { escape } from './html'
+import { escape, htmlPage } from './html'
 
 /*
  * A review packet: captions that wait, for somebody who does not use Dripline. One HTML file that works offline and
@@ -62,17 +62,7 @@ export function writePacket(packet: Packet): string {
     /</g,
     '\\u003c',
   )
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; media-src data:; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
-<title>${escape(packet.brand)}: captions to review</title>
-<style>${STYLE}</style>
-</head>
-<body>
-<header>
+  const body = `<header>
 <h1>${escape(packet.brand)}: ${packet.posts.length} ${packet.posts.length === 1 ? 'caption' : 'captions'} to review</h1>
 <p>Made on ${escape(packet.made)}. Nothing here is sent anywhere: decide, save your decisions as a file, and send that file back.</p>
 ${packet.note ? `<p class="note">${escape(packet.note)}</p>` : ''}
@@ -86,10 +76,8 @@ ${packet.posts.map(card).join('\n')}
 <button id="save" type="button">Save the decisions</button>
 </footer>
 <script type="application/json" id="packet">${data}</script>
-<script>${SCRIPT}</script>
-</body>
-</html>
-`
+<script>${SCRIPT}</script>`
+  return htmlPage({ title: `${packet.brand}: captions to review`, style: STYLE, body, mayRun: true })
 }
 
 /** A picture as it is seen, or a clip to be played, by its data URL. */

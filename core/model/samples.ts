@@ -5,10 +5,10 @@ import { HouseStyle } from './house'
 import type { Drip } from './drip'
 import type { Passage } from './passage'
 import type { Piece, PieceText, WholePiece } from './piece'
-import { NO_LIMITS, PLAIN_MAKE, type Pipeline, type ReleaseRow } from './pipeline'
+import { NO_LIMITS, PLAIN_MAKE, type FromShelf, type Pipeline, type ReleaseRow } from './pipeline'
 import type { Post, Wording } from './post'
 import type { Recurrence } from './recurrence'
-import type { SheetRow, Source } from './source'
+import { freshSource, type SheetRow, type Source } from './source'
 import { Payload } from './spool'
 import { USUAL_WEIGHTS } from './weights'
 import { freshWorkspace, type Workspace } from './workspace'
@@ -83,29 +83,16 @@ export function anAccount(change: Partial<Account> = {}): Account {
 }
 
 export function aSource(change: Partial<Source> = {}): Source {
-  return {
+  return freshSource({
     id: 'source',
     brand: 'brand',
     kind: 'feed',
     title: 'The journal',
     url: 'http://journal.localhost/feed.xml',
-    siteUrl: null,
-    group: null,
-    visitEveryMinutes: 180,
-    mostNew: 40,
-    backlog: { kind: 'everything' },
-    passedOver: [],
     nextVisitAt: T0,
-    lastVisit: null,
-    failures: 0,
-    etag: null,
-    lastModified: null,
-    movedFrom: null,
-    sheet: null,
-    held: null,
     createdAt: T0,
     ...change,
-  }
+  })
 }
 
 export function aSheetRow(change: Partial<SheetRow> = {}): SheetRow {
@@ -224,6 +211,19 @@ export function aRow(change: Partial<ReleaseRow> = {}): ReleaseRow {
     groups: [],
     by: { kind: 'rhythm', rhythm: { name: 'Echo', list: [0, 3] } },
     again: null,
+    ...change,
+  }
+}
+
+/** Two posts a week from the shelf. */
+export function aShelf(change: Partial<FromShelf> = {}): FromShelf {
+  return {
+    kind: 'shelf',
+    posts: 2,
+    per: 'week',
+    order: 'the longest unseen first',
+    restDays: 90,
+    earned: null,
     ...change,
   }
 }

@@ -2,30 +2,19 @@ import { expect, it } from 'vitest'
 import { seededRandom } from '../planning'
 import type { Fact } from './facts'
 import { expectedOf } from './expected'
+import { aFact } from './testing/fact'
 import { normals } from './testing/normal'
 
 const DAY = 86_400_000
 const NOW = Date.parse('2026-11-30T12:00:00Z')
 
-const fact = (account: string, impressions: number | null, daysAgo = 30): Fact => ({
-  post: `${account} ${daysAgo}`,
-  account,
-  network: 'murmur',
-  piece: null,
-  pipeline: null,
-  passage: null,
-  at: NOW - daysAgo * DAY,
-  hour: 9,
-  weekday: 1,
-  angle: 'plain',
-  format: 'post',
-  length: 'usual',
-  shows: 'nothing',
-  opening: 'a statement',
-  listed: false,
-  tags: [],
-  readings: { '7 d': impressions === null ? null : { impressions } },
-})
+const fact = (account: string, impressions: number | null, daysAgo = 30): Fact =>
+  aFact({
+    post: `${account} ${daysAgo}`,
+    account,
+    at: NOW - daysAgo * DAY,
+    readings: { '7 d': impressions === null ? null : { impressions } },
+  })
 
 it('multiplies the mean of what an account earned, and adds accounts', () => {
   // Half of the posts earned 99.5 and half 399.5: 249.5 on average.

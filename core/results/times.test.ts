@@ -3,6 +3,7 @@ import { audienceOf } from '../../world/audience'
 import { seededRandom } from '../planning'
 import type { Slot } from '../model'
 import type { Fact } from './facts'
+import { aFact } from './testing/fact'
 import { normals } from './testing/normal'
 import { bestTimes } from './times'
 
@@ -10,29 +11,15 @@ const HOUR = 3_600_000
 const DAY = 24 * HOUR
 const NOW = Date.parse('2026-11-30T12:00:00Z')
 
-function fact(i: number, hour: number, seen: number, change: Partial<Fact> = {}): Fact {
-  const at = NOW - (190 - i) * DAY
-  return {
+const fact = (i: number, hour: number, seen: number, change: Partial<Fact> = {}): Fact =>
+  aFact({
     post: `p${i}`,
-    account: 'a',
-    network: 'murmur',
-    piece: null,
-    pipeline: null,
-    passage: null,
-    at,
+    at: NOW - (190 - i) * DAY,
     hour,
     weekday: 1 + (i % 7),
-    angle: 'tip',
-    format: 'post',
-    length: 'usual',
-    shows: 'nothing',
-    opening: 'a statement',
-    listed: false,
-    tags: [],
     readings: { '7 d': { impressions: Math.round(seen) } },
     ...change,
-  }
-}
+  })
 const slots: Slot[] = [
   { weekday: 1, at: '07:15' },
   { weekday: 1, at: '18:40' },

@@ -1,6 +1,6 @@
 import { beforeEach, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase, setClock } from '../testing/browser'
-import { aBrand, aPipeline, aRow, aWorkspace, anAccount } from '../../../core/model/samples'
+import { aBrand, aPipeline, aRow, aShelf, aWorkspace, anAccount } from '../../../core/model/samples'
 import { readShortTexts } from '../../../core/formats'
 import { readFragment } from '../../../core/reading'
 import { setWorkspace } from '../api'
@@ -57,14 +57,7 @@ it('stands on the shelf text by text, out of Intake, and is undone as one', asyn
 
 it('goes out day by day, each text whole and once, although all stand in one piece', async () => {
   await keepCollection('brand', 'Sayings of the yard', texts(SAYINGS))
-  const by = {
-    kind: 'shelf' as const,
-    posts: 1,
-    per: 'day' as const,
-    order: 'the longest unseen first' as const,
-    restDays: 90,
-    earned: null,
-  }
+  const by = aShelf({ posts: 1, per: 'day' })
   await commit('machine', [
     put(
       'pipelines',

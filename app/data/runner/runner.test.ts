@@ -15,7 +15,7 @@ import {
   aText,
   aWorkspace,
 } from '../../../core/model/samples'
-import { NO_LIMITS, ownPicture, PLAIN_MAKE, type Post } from '../../../core/model'
+import { ownPicture, type Post } from '../../../core/model'
 import { RHYTHMS } from '../../../core/planning'
 import { addSource, findFeeds } from '../actions/sources'
 import { visitSource } from '../actions/visit'
@@ -396,32 +396,22 @@ describe('from a blog to a drip', () => {
   it('a pipeline takes the next article in, writes, places and publishes it without a click', async () => {
     const source = await withJournal()
     const now = nowIso()
-    await addPipeline({
-      id: 'pipe',
-      brand: 'brand',
-      name: 'By itself',
-      hue: 'sky',
-      on: false,
-      takeIn: { ...aPipeline().takeIn, sources: [source], since: now },
-      make: PLAIN_MAKE,
-      release: [
-        aRow({
-          accounts: ['murmur-one', 'guildhall-one'],
-          by: { kind: 'rhythm', rhythm: { name: 'Echo', list: [0, 1] } },
-        }),
-      ],
-      gate: 'what is flagged',
-      limits: NO_LIMITS,
-      follows: [],
-      priority: 0,
-      held: null,
-      endedAt: null,
-      draft: null,
-      versions: [],
-      version: 1,
-      savedAt: now,
-      createdAt: now,
-    })
+    await addPipeline(
+      aPipeline({
+        id: 'pipe',
+        name: 'By itself',
+        on: false,
+        takeIn: { ...aPipeline().takeIn, sources: [source], since: now },
+        release: [
+          aRow({
+            accounts: ['murmur-one', 'guildhall-one'],
+            by: { kind: 'rhythm', rhythm: { name: 'Echo', list: [0, 1] } },
+          }),
+        ],
+        savedAt: now,
+        createdAt: now,
+      }),
+    )
     await switchOn('pipe')
     const before = new Set((await all('pieces')).map((p) => p.id))
     for (let days = 0; days < 14 && !(await all('drips')).some((d) => d.pipeline === 'pipe'); days++)

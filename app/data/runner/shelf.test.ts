@@ -2,7 +2,16 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase, setClock } from '../testing/browser'
-import { aBrand, aPipeline, aPost, aRow, aSource, aWorkspace, anAccount } from '../../../core/model/samples'
+import {
+  aBrand,
+  aPipeline,
+  aPost,
+  aRow,
+  aShelf,
+  aSource,
+  aWorkspace,
+  anAccount,
+} from '../../../core/model/samples'
 import { type FromShelf, type Pipeline, type Post } from '../../../core/model'
 import { takeWriting, toPassages } from '../../../core/pipeline'
 import { readFragment } from '../../../core/reading'
@@ -47,15 +56,6 @@ const account = (id: string, network = 'murmur') =>
     maxPerDay: 1,
     gapMinutes: 0,
   })
-const shelf = (change: Partial<FromShelf> = {}): FromShelf => ({
-  kind: 'shelf',
-  posts: 2,
-  per: 'week',
-  order: 'the longest unseen first',
-  restDays: 90,
-  earned: null,
-  ...change,
-})
 const setPipeline = (by: FromShelf, change: Partial<Pipeline> = {}): Promise<unknown> =>
   commit('machine', [
     put(
@@ -106,7 +106,7 @@ beforeEach(async () => {
 
 describe('a row that drips from the shelf', () => {
   it('fills the wanted days of the coming week, once, and says when it looks again', async () => {
-    await setPipeline(shelf())
+    await setPipeline(aShelf())
     await runPipelines()
     const posts = await fromShelf()
     // 30 November 2026 is a Monday: two a week stand on its Tuesday and Friday.
@@ -133,7 +133,7 @@ describe('a row that drips from the shelf', () => {
       passages.filter((p) => rest.some((name) => name === p.piece)),
       'off',
     )
-    await setPipeline(shelf({ per: 'day', posts: 1 }))
+    await setPipeline(aShelf({ per: 'day', posts: 1 }))
     await runPipelines()
     expect((await fromShelf()).map((p) => p.piece)).toEqual([first])
     expect(await all('drips')).toEqual([])
@@ -144,7 +144,7 @@ describe('a row that drips from the shelf', () => {
 
   it('looks again some hours later where nothing can come, and not for days that have passed', async () => {
     await shelve(passages, 'off')
-    await setPipeline(shelf({ per: 'day', posts: 1, restDays: 30 }))
+    await setPipeline(aShelf({ per: 'day', posts: 1, restDays: 30 }))
     await runPipelines()
     expect(nextRunAt()?.slice(0, 16)).toBe('2026-11-30T12:00')
     await setClock(dayAfter(9))
@@ -154,7 +154,7 @@ describe('a row that drips from the shelf', () => {
   })
 
   it('does without an opening that new work has, and gives way to new work that comes later', async () => {
-    await setPipeline(shelf({ per: 'day', posts: 1, restDays: 7 }))
+    await setPipeline(aShelf({ per: 'day', posts: 1, restDays: 7 }))
     await runPipelines()
     const before = (await fromShelf()).filter((p) => p.state === 'approved')
     expect(before.length).toBeGreaterThan(1)
@@ -179,7 +179,7 @@ describe('a row that drips from the shelf', () => {
   })
 
   it('gives way to what a person writes, which lands where it was shown; undone, all is as it was', async () => {
-    await setPipeline(shelf({ per: 'day', posts: 1, restDays: 14 }))
+    await setPipeline(aShelf({ per: 'day', posts: 1, restDays: 14 }))
     await runPipelines()
     const before = await fromShelf()
     const first = before[0]
@@ -204,7 +204,7 @@ describe('a row that drips from the shelf', () => {
   })
 
   it('keeps good work dripping for a year: rested, in other words each time, and never more than it may', async () => {
-    await setPipeline(shelf())
+    await setPipeline(aShelf())
     for (let day = 0; day <= 364; day += 3.5) {
       const now = dayAfter(day)
       await setClock(now)
