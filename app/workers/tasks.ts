@@ -123,7 +123,7 @@ import {
   type TakenPiece,
 } from '../../core/pipeline'
 import { rehearse, type Comparison, type RehearsalRequest } from '../../core/rehearsal'
-import { blockPrints, readOwn, titleOf } from '../../core/reading'
+import { blockPrints, readOwn, readTexts, titleOf } from '../../core/reading'
 import { findDoubles, nearDoubles } from '../../core/sieve'
 
 /** The words of other pages of a source, for what repeats. */
@@ -247,6 +247,8 @@ export const tasks = {
 
   passagesAt: (piece: WholePiece, places: readonly Place[]): FoundPassage[] =>
     places.map(({ start, end }) => passageAt(piece, start, end)),
+
+  readTexts: (...asked: Parameters<typeof readTexts>): PieceContent => readTexts(...asked),
 
   shortTextsOf: (name: string, bytes: Uint8Array): ShortTexts => shortTextsOf(name, bytes),
 

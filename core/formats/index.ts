@@ -1,6 +1,5 @@
 export { isAbout, ledgerLines, ledgerSheet, type LedgerLine } from './ledger'
 export { readShortTexts, shortTextsOf, type ShortTexts } from './shortTexts'
-export { escape } from './html'
 export { resultsSheet } from './resultsSheet'
 export { writeReport, type ReportedPost } from './reportPage'
 export { belongsTo, filesIn, rowsOfBrand } from './brandBundle'

@@ -1,5 +1,5 @@
 import { around, quotable, type Passage, type Piece, type Post, type WholePiece } from '../model'
-import { readFragment } from '../reading'
+import { readTexts } from '../reading'
 import { withoutAddresses, withoutTags } from '../text'
 import { takeWriting } from './take'
 
@@ -17,7 +17,7 @@ export function pieceOfPost(
     .flatMap((part) => part.split(/\n{2,}/))
     .map((part) => withoutTags(withoutAddresses(part)).replace(/\s+/g, ' ').trim())
     .filter((part) => /[\p{L}\p{N}]/u.test(part))
-  const content = readFragment(words.map((w) => `<p>${escaped(w)}</p>`).join(''), {
+  const content = readTexts(words, {
     title: post.wording.title ?? piece.title,
     categories: piece.categories,
     ...(piece.author ? { author: piece.author } : {}),
@@ -65,8 +65,4 @@ export function pieceOfPost(
     lostPlace: false,
   }
   return { piece: made, passages: [passage] }
-}
-
-function escaped(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
 }

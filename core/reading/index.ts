@@ -1,4 +1,5 @@
 export { readPage, readFragment } from './html'
+export { readTexts } from './texts'
 export type { Known } from './about'
 export { markRepeats, blockPrints } from './repeats'
 export { read, readOwn, readWriting, titleOf, KINDS, type ReadKind, type ReadResult } from './read'

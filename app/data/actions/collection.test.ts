@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { beforeEach, expect, it, vi } from 'vitest'
 import { connectTo, emptyDatabase, setClock } from '../testing/browser'
 import { aBrand, aPipeline, aRow, aShelf, aWorkspace, anAccount } from '../../../core/model/samples'
@@ -19,6 +20,7 @@ const SAYINGS = [
   'A dull chisel slips. A sharp one goes where it is sent.',
   'Oak bends where it is warm and breaks where it is hurried.',
   'The best time to oil a hinge is the day before it squeaks.',
+  '🌱 Water cuttings in the evening, never at noon.',
   'Two thin coats dry before one thick coat has made up its mind.',
 ]
 const texts = (of: readonly string[]) => readShortTexts(of.join('\n\n'))
@@ -85,16 +87,41 @@ it('is changed under its name: what stays is the same passage, what is gone stan
   expect(shelf.items.find((i) => i.passage.text === SAYINGS[0])?.off).toMatch(/no longer in the piece/)
 })
 
-it('keeps signs and texts that look like something else', async () => {
-  const odd = [
-    'Tie the ladder. Then climb it.',
-    'Oak & larch: 3 < 5 coats, "always".',
-    '1. Sand it first, then wait.',
-    '# Not a heading, a saying.',
-    'Read on the next page of the tin.',
-  ]
-  const id = await keepCollection('brand', 'Odd', texts(odd))
-  expect((await all('passages', 'piece', id)).map((p) => p.text).sort()).toEqual([...odd].sort())
+it('keeps every text as it was written, whatever is in it', async () => {
+  const word = fc.oneof(
+    fc.constantFrom(
+      'Read more',
+      '1.',
+      '-',
+      '#',
+      '&amp;',
+      '<b>',
+      '“Oak”',
+      '(see',
+      '*.PL',
+      '```',
+      '|',
+      '🌱',
+      'bends.',
+      'a\u00a0b',
+    ),
+    fc.string({ unit: 'grapheme', maxLength: 8 }),
+  )
+  const text = fc.array(word, { minLength: 3, maxLength: 14 }).map((words) => words.join(' '))
+  let made = 0
+  await fc.assert(
+    fc.asyncProperty(fc.array(text, { maxLength: 6 }), async (written) => {
+      const read = await Promise.resolve([...SAYINGS.slice(0, 1), ...written])
+        .then(texts)
+        .catch(() => null)
+      // Too short ones and the like are refused before.
+      fc.pre(read !== null)
+      const id = await keepCollection('brand', `Texts ${made++}`, read)
+      const kept = (await all('passages', 'piece', id)).map((p) => p.text)
+      expect(kept.sort()).toEqual([...read.texts].sort())
+    }),
+    { numRuns: 60 },
+  )
 })
 
 it('wants a name, and one that no piece of writing has', async () => {

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid'
-import { Fault, type Passage, type PieceContent, type WholePiece } from '../../../core/model'
-import { escape, type ShortTexts } from '../../../core/formats'
+import { Fault, type Passage, type WholePiece } from '../../../core/model'
+import type { ShortTexts } from '../../../core/formats'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, patch, put, remove, wholePiece } from '../store'
@@ -24,7 +24,7 @@ export async function keepCollection(brand: string, title: string, { texts }: Sh
       'bad-request',
       `“${name}” is the name of a piece of writing that was taken in. Give the collection another name, so that it stays as it is.`,
     )
-  const [id] = await takeWriting(brand, name, [await asWriting(name, texts)], 'manuscript')
+  const [id] = await takeWriting(brand, name, [await heavy().readTexts(texts, { title: name })], 'manuscript')
   const piece = await wholePiece(id ?? '')
   const standing = await all('passages', 'piece', piece.id)
   const mine = standing.filter((p) => p.by === 'person' && !p.lostPlace)
@@ -42,16 +42,6 @@ export async function keepCollection(brand: string, title: string, { texts }: Sh
     patch('pieces', piece.id, (p) => ({ ...p, collection: true, dealt: { by: 'the shelf', at: nowIso() } })),
   ])
   return piece.id
-}
-
-/** Texts as a piece of writing under a title, a paragraph each. */
-async function asWriting(title: string, texts: readonly string[]): Promise<PieceContent> {
-  const paragraphs = texts.map((t) => `<p>${escape(t)}</p>`)
-  const html = `<html><head><title>${escape(title)}</title></head><body><h1>${escape(title)}</h1>\n${paragraphs.join('\n')}</body></html>`
-  const opened = await heavy().openFile('A collection.html', new TextEncoder().encode(html))
-  const [chapter] = opened.kind === 'writing' ? opened.chapters : []
-  if (!chapter) throw new Fault('bad-request', 'There is no text in it. Write one a line.')
-  return { ...chapter, title }
 }
 
 /** Where each text of a collection stands in it. */
