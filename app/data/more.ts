@@ -38,4 +38,18 @@ export {
 export { learnedTimes, useEffects, useExpected, useReport, useResults } from './results'
 export { keepCollection, shortTextsOfFile } from './actions/collection'
 export { dripAgain } from './actions/copies'
+export {
+  changeOccasion,
+  keepOccasions,
+  nearTo,
+  occasionSheet,
+  readOccasionFile,
+  removeOccasions,
+  todayOf,
+  writeOccasions,
+  yearOf,
+  type OccasionDraft,
+  type OccasionOn,
+  type OccasionsWritten,
+} from './actions/occasions'
 export { shelve, useShelf, useShelfFor } from './shelf'

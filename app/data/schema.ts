@@ -127,6 +127,14 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['pictures'], from: 12, to: 13 },
     ],
   },
+  // Days of the year worth a post.
+  {
+    version: 15,
+    steps: [
+      ...create([['occasions', ['brand']]]),
+      { do: 'upgrade rows', stores: ['occasions'], from: 13, to: 14 },
+    ],
+  },
 ]
 
 /** The fields of a table's records by which it can be read. */

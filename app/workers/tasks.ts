@@ -47,7 +47,11 @@ import {
   readPostSheet,
   shortTextsOf,
   type ShortTexts,
+  readOccasionCalendar,
+  readOccasionSheet,
   readQuietDays,
+  type SheetOccasion,
+  writeOccasionSheet,
   readSheet,
   adoptRows,
   readBundle,
@@ -82,6 +86,7 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { network } from '../../core/networks'
+import { ThemeIndex, type Nearness, type OccasionGiven, type ThemeText } from '../../core/occasions'
 import {
   occurrences,
   openPlaces,
@@ -360,6 +365,30 @@ export const tasks = {
   ...resultsTasks,
 
   writePacket: (packet: Packet): string => writePacket(packet),
+
+  /** Of each theme the nearest texts, so many at most. */
+  nearThemes: (themes: readonly string[][], texts: readonly ThemeText[], most: number): Nearness[][] => {
+    const index = new ThemeIndex(texts)
+    return themes.map((theme) => index.near(theme).slice(0, most))
+  },
+
+  /** Occasions out of a calendar or a sheet, by the file's name and what it holds; and what is left of it, with the reason. */
+  readOccasions: (
+    name: string,
+    bytes: Uint8Array,
+    of: { zone: string; today: string },
+  ): { occasions: (OccasionGiven | SheetOccasion)[]; left: string[] } => {
+    const text = decodeText(bytes)
+    if (/\.ics$/i.test(name) || /^\s*BEGIN:VCALENDAR/i.test(text)) {
+      const { occasions, left } = readOccasionCalendar(text, of.today)
+      return { occasions, left: left.map((l) => `${l.name}: ${l.why}`) }
+    }
+    const { occasions, faults } = readOccasionSheet(bytes, of)
+    return { occasions, left: faults.map((f) => `Line ${f.line}: ${f.reason}`) }
+  },
+
+  writeOccasionSheet: (...asked: Parameters<typeof writeOccasionSheet>): string =>
+    writeOccasionSheet(...asked),
 
   readQuietDays: (text: string, today: string): ReturnType<typeof readQuietDays> =>
     readQuietDays(text, today),

@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { ANGLES, Brief, type Angle, type Brand, type Leaning } from '../../core/model'
+import { ANGLES, Brief, READERS, type Angle, type Brand, type Leaning } from '../../core/model'
 import { briefOf, houseOf } from '../../core/house'
 import { network } from '../../core/networks'
 import { USUAL_PICTURE } from '../../core/pictures'
@@ -63,7 +63,7 @@ export function BriefFields({
         <Choice
           label="Written for"
           value={brief.reader}
-          options={['anyone', 'somebody who tries', 'the trade']}
+          options={READERS}
           onChange={(reader) => save({ reader })}
         />
         <Choice

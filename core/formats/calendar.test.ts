@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import ICAL from 'ical.js'
 import { describe, expect, it } from 'vitest'
-import { readQuietDays, writeCalendar } from '.'
+import { daysOfOccasion } from '../occasions'
+import { readOccasionCalendar, readQuietDays, writeCalendar } from '.'
 
 const today = '2026-11-24'
 const calendar = (...events: string[]): string =>
@@ -103,12 +104,84 @@ describe('quiet days from a calendar', () => {
       today,
     )
     expect(days).toEqual([])
-    expect(left.map((l) => l.why)).toEqual(['It is over.', 'It has a time of day, so it is not a whole day.'])
+    expect(left.map((l) => l.why)).toEqual(['It is over, or has no day in the next 2 years.', 'It has a time of day, so it is not a whole day.'])
   })
 
   it('of a file that is none are refused with a sentence', () => {
     for (const text of ['', 'date,name\n2026-12-24,Eve', 'BEGIN:VCARD\r\nVERSION:4.0\r\nFN:x\r\nEND:VCARD'])
       expect(() => readQuietDays(text, today)).toThrow(/\.ics and try again/)
+  })
+})
+
+describe('occasions from a calendar', () => {
+  it('keep the rule by which they come each year, and single days of one name are one', () => {
+    const { occasions, left } = readOccasionCalendar(
+      calendar(
+        'UID:1\nSUMMARY:Founding day\nDTSTART;VALUE=DATE:19700301\nRRULE:FREQ=YEARLY',
+        'UID:2\nSUMMARY:Regatta\nDTSTART;VALUE=DATE:20200606\nRRULE:FREQ=YEARLY;BYMONTH=6;BYDAY=1SA',
+        'UID:3\nSUMMARY:Spring tide\nDTSTART;VALUE=DATE:20270308',
+        'UID:4\nSUMMARY:Spring tide\nDTSTART;VALUE=DATE:20280326',
+        'UID:5\nSUMMARY:Fair\nDTSTART;VALUE=DATE:20260810\nDTEND;VALUE=DATE:20260814\nRRULE:FREQ=YEARLY;INTERVAL=2',
+        'UID:6\nSUMMARY:Meeting\nDTSTART:20270101T100000Z',
+        'UID:7\nSUMMARY:Long ago\nDTSTART;VALUE=DATE:20200101',
+        'UID:8\nSUMMARY:Market\nDTSTART;VALUE=DATE:20260504\nRRULE:FREQ=MONTHLY;BYDAY=1MO',
+      ),
+      today,
+    )
+    const of = (name: string) => occasions.find((o) => o.name === name)?.on
+    expect(of('Founding day')).toEqual({ rule: 'FREQ=YEARLY;BYMONTH=3;BYMONTHDAY=1', from: '2026-01-01' })
+    expect(of('Regatta')).toEqual({ rule: 'FREQ=YEARLY;BYMONTH=6;BYDAY=1SA', from: '2026-01-01' })
+    expect(of('Spring tide')).toEqual({ dates: ['2027-03-08', '2028-03-26'] })
+    expect(of('Fair')).toEqual({ rule: 'FREQ=YEARLY;INTERVAL=2;BYMONTH=8;BYMONTHDAY=10', from: '2026-08-10' })
+    expect(of('Market')).toMatchObject({ dates: expect.arrayContaining(['2026-12-07', '2027-01-04']) })
+    expect(left.map((l) => l.name)).toEqual(['Meeting', 'Long ago'])
+  })
+
+  it('stand on the day to which one of them was moved, and not on the day that was taken out', () => {
+    const { occasions } = readOccasionCalendar(
+      calendar(
+        'UID:1\nSUMMARY:Supper\nDTSTART;VALUE=DATE:20200301\nRRULE:FREQ=YEARLY',
+        'UID:1\nSUMMARY:Supper\nRECURRENCE-ID;VALUE=DATE:20270301\nDTSTART;VALUE=DATE:20270304',
+        'UID:2\nSUMMARY:Open day\nDTSTART;VALUE=DATE:20200501\nRRULE:FREQ=YEARLY\nEXDATE;VALUE=DATE:20270501',
+      ),
+      today,
+    )
+    const days = occasions.map((o) => [o.name, daysOfOccasion(o.on, 'UTC', today, '2028-11-24')])
+    expect(days).toEqual([
+      ['Supper', ['2027-03-04', '2028-03-01']],
+      ['Open day', ['2028-05-01']],
+    ])
+  })
+
+  it('are on the days that another reader of calendars works out', () => {
+    const rule = fc.oneof(
+      fc.constant('FREQ=YEARLY'),
+      fc.integer({ min: 2, max: 4 }).map((n) => `FREQ=YEARLY;INTERVAL=${n}`),
+      fc
+        .tuple(fc.integer({ min: 1, max: 12 }), fc.constantFrom('1MO', '-1FR', '3SU', '2WE'))
+        .map(([m, d]) => `FREQ=YEARLY;BYMONTH=${m};BYDAY=${d}`),
+      fc.integer({ min: 1, max: 365 }).map((n) => `FREQ=YEARLY;BYYEARDAY=${n}`),
+      fc.integer({ min: 1, max: 12 }).map((m) => `FREQ=YEARLY;BYMONTH=${m};BYMONTHDAY=-1`),
+    )
+    const start = fc
+      .integer({ min: 0, max: 2400 })
+      .map((n) => new Date(Date.UTC(2020, 0, 1) + n * 86_400_000))
+    fc.assert(
+      fc.property(rule, start, (written, at) => {
+        const first = at.toISOString().slice(0, 10)
+        fc.pre(!first.endsWith('02-29'))
+        const { occasions } = readOccasionCalendar(
+          calendar(`UID:1\nSUMMARY:A day\nDTSTART;VALUE=DATE:${first.replaceAll('-', '')}\nRRULE:${written}`),
+          today,
+        )
+        const iterator = ICAL.Recur.fromString(written).iterator(ICAL.Time.fromDateString(first))
+        const expected: string[] = []
+        for (let day = iterator.next(); day && day.toString() <= '2031-12-31'; day = iterator.next())
+          if (day.toString() >= today) expected.push(day.toString())
+        expect(daysOfOccasion(occasions[0]!.on, 'UTC', today, '2031-12-31')).toEqual(expected)
+      }),
+      { numRuns: 150 },
+    )
   })
 })
 

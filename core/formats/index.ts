@@ -17,7 +17,9 @@ export {
 } from './sheet'
 export { nextRow } from './nextRow'
 export { calendarEntries } from './entries'
-export { readQuietDays, writeCalendar, type NamedQuietDay } from './calendar'
+export { writeCalendar } from './calendar'
+export { readOccasionCalendar, readQuietDays, type NamedQuietDay } from './readCalendar'
+export { readOccasionSheet, writeOccasionSheet, type SheetOccasion } from './occasionSheet'
 export { readPlanSheet, writePlanSheet } from './planSheet'
 export {
   emptyPostSheet,

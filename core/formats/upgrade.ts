@@ -23,6 +23,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 11, rows: readMeasures },
   { to: 12, rows: showSeveral },
   { to: 13, rows: keepPictures },
+  { to: 14, rows: keepOccasions },
 ]
 
 /** The schema of the tables as they are now. */
@@ -293,6 +294,11 @@ function showSeveral(rows: RawRows): RawRows {
 /** Schema 13: a brand has a library of pictures. */
 function keepPictures(rows: RawRows): RawRows {
   return { ...rows, pictures: rows['pictures'] ?? [] }
+}
+
+/** Schema 14: a brand has occasions, days of the year worth a post. */
+function keepOccasions(rows: RawRows): RawRows {
+  return { ...rows, occasions: rows['occasions'] ?? [] }
 }
 
 const FIRST_ROW = 'row-1'

@@ -65,12 +65,16 @@ export const HouseStyle = z.object({
 })
 export type HouseStyle = z.infer<typeof HouseStyle>
 
+/** How much a reader knows, which says how hard the words may be. */
+export const READERS = ['anyone', 'somebody who tries', 'the trade'] as const
+export const Reader = z.enum(READERS)
+export type Reader = z.infer<typeof Reader>
+
 /** The writing instructions for one network. Null is what the network or the house proposes. */
 export const Brief = z.object({
   network: Id,
   voice: Voice.nullable().default(null),
-  /** How much the reader knows, which says how hard the words may be. */
-  reader: z.enum(['anyone', 'somebody who tries', 'the trade']).default('somebody who tries'),
+  reader: Reader.default('somebody who tries'),
   length: z
     .object({ least: z.int().min(0), most: z.int().positive() })
     .refine((l) => l.least < l.most, 'the shortest length lies below the longest')

@@ -11,6 +11,7 @@ import { Post } from './post'
 import { Id } from './primitives'
 import { Reading } from './reading'
 import { Receipt } from './receipt'
+import { Occasion } from './occasion'
 import { Recurrence } from './recurrence'
 import { Run } from './run'
 import { SheetRow, Source } from './source'
@@ -57,6 +58,7 @@ export const TABLES = {
   runs: Run,
   drips: Drip,
   recurrences: Recurrence,
+  occasions: Occasion,
   posts: Post,
   receipts: Receipt.extend({ brand: Id }),
   readings: Reading.extend({ brand: Id }),

@@ -1,15 +1,18 @@
 import { writeDrip } from '../drips'
-import { houseOf } from '../house'
+import { houseOf, type House } from '../house'
 import { checkCaption } from '../judging'
 import {
+  Brief,
   Fault,
   PLAIN_MAKE,
   showings,
   type Account,
+  type Angle,
   type Brand,
   type Passage,
   type Pipeline,
   type Post,
+  type Reader,
   type WholePiece,
 } from '../model'
 import { writtenPost } from './drip'
@@ -33,6 +36,12 @@ export interface SingleRequest {
   wished: string
   seed: number
   standing: readonly Post[]
+  /** The angle of it; null or absent for whichever suits. */
+  angle?: Angle | null
+  /** Whom it is for; null or absent for as the network's brief says. */
+  reader?: Reader | null
+  /** The line that closes it, whatever else may; null or absent for none. */
+  line?: string | null
 }
 
 /**
@@ -58,7 +67,8 @@ export function singlePost(request: SingleRequest): Post {
     passages: [...first, ...fresh, ...(first.length || fresh.length ? [] : rest)],
     accounts: [account],
     days: [0],
-    house: houseOf(brand, pipeline?.make),
+    house: houseFor(request),
+    angle: request.angle ?? undefined,
     link: piece.url,
     pipeline: pipeline?.name ?? '',
     seed: request.seed,
@@ -93,4 +103,16 @@ export function singlePost(request: SingleRequest): Post {
   )
   const checks = checkCaption(post.wording.text, contextFor(post, brand, piece, request.standing))
   return { ...post, checks, state: 'for review' }
+}
+
+/** The brand's house as a pipeline makes it, with the line and the reader that are asked for. */
+function houseFor({ brand, pipeline, account, reader, line }: SingleRequest): House {
+  const house = houseOf(brand, pipeline?.make)
+  const own =
+    house.briefs.find((b) => b.network === account.network) ?? Brief.parse({ network: account.network })
+  return {
+    ...house,
+    ...(line ? { last: line } : {}),
+    ...(reader ? { briefs: [...house.briefs.filter((b) => b !== own), { ...own, reader }] } : {}),
+  }
 }

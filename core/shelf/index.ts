@@ -1,4 +1,4 @@
-export { Shelf, type Shelved } from './shelf'
+export { Shelf, whyOff, type Shelved } from './shelf'
 export {
   choicesFor,
   firstOf,

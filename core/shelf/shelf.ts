@@ -37,11 +37,13 @@ export class Shelf {
   readonly #ofPiece = new Map<string, Days>()
   readonly #underWay = new Set<string>()
   readonly #networks: ReadonlyMap<string, string>
+  readonly #byPiece: ReadonlyMap<string, readonly Passage[]>
 
   constructor({ passages, pieces, posts, accounts, today }: ShelfRequest) {
     this.#networks = new Map(accounts.map((a) => [a.id, a.network]))
     const zones = new Map(accounts.map((a) => [a.id, a.zone]))
     const byPiece = gather(passages, (p) => p.piece)
+    this.#byPiece = byPiece
     const byId = new Map(passages.map((p) => [p.id, p]))
     const wasOut = new Set<string>()
     const dripping = new Set<string>()
@@ -121,8 +123,8 @@ export class Shelf {
   /** Notes that a passage is to be seen on an account on a day, so that what is chosen next minds it. */
   take({ passage, piece }: Pick<Shelved, 'passage' | 'piece'>, account: string, day: number): void {
     note(this.#ofPiece, piece.id, account, day)
-    const same = this.items.filter((i) => i.piece.id === piece.id && overlap(i.passage, passage))
-    for (const one of same) note(this.#ofPassage, one.passage.id, account, day)
+    for (const one of this.#byPiece.get(piece.id) ?? [])
+      if (overlap(one, passage)) note(this.#ofPassage, one.id, account, day)
   }
 }
 
@@ -134,7 +136,8 @@ function says(post: Post, from: Passage | undefined, passage: Passage): boolean 
 
 const overlap = (a: Place, b: Place): boolean => a.start < b.end && b.start < a.end
 
-function whyOff(passage: Passage, piece: Piece, today: string): string | null {
+/** Why a passage may not be dripped again, in a sentence; null where it may. */
+export function whyOff(passage: Passage, piece: Piece, today: string): string | null {
   const { keeps } = piece
   if (passage.shelf === 'off') return 'You took it off.'
   if (piece.dealt?.by === 'set aside') return 'Its piece was set aside.'

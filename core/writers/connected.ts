@@ -20,6 +20,8 @@ export interface Commission extends Order {
   drip: readonly string[]
   /** The titles of the drip's other posts: none comes twice. */
   titles?: readonly string[]
+  /** The occasion that it is for, by its name; absent for none. */
+  day?: string | undefined
   /** What the brand's accounts said before. */
   earlier?: readonly { account: string; network: string; text: string }[]
 }
@@ -48,7 +50,7 @@ export function rulesFor(house: Order['house'], given: string): string[] {
 }
 
 /** What one post is to be: its network, shape, lengths and angle, a line each. */
-export function wantedOf({ account, house, angle, link }: Commission): string[] {
+export function wantedOf({ account, house, angle, link, day }: Commission): string[] {
   const profile = network(account.network)
   const brief = briefOf(profile, house)
   const lines = [
@@ -61,6 +63,10 @@ export function wantedOf({ account, house, angle, link }: Commission): string[] 
     )
   if (profile.title)
     lines.push(`The title has at most ${profile.title.limit} characters, and is no sentence of the text.`)
+  if (day)
+    lines.push(
+      `It goes out on this day: ${day}. Choose of the passage what suits that day; whatever names the day is added afterwards.`,
+    )
   return [...lines, `Angle: ${angle}: ${ASKS[angle]}.`, `Voice: ${voiceOf(brief)}.`]
 }
 

@@ -159,6 +159,8 @@ export async function writeConnected(
     passages: readonly Passage[]
     gate: Gate
     tagFigures: Commission['tagFigures']
+    /** The occasion that they are for, by its name; absent for none. */
+    day?: string
   },
   onProgress: (done: number, all: number) => void,
 ): Promise<Post[]> {
@@ -167,7 +169,8 @@ export async function writeConnected(
   const request = (post: Post, beside: readonly Post[]): Commission | null => {
     const passage = drip.passages.find((p) => p.id === post.passage)
     const around = [...drip.standing, ...beside]
-    return passage ? commissionFor(post, passage, drip.house, piece, around, drip.tagFigures) : null
+    if (!passage) return null
+    return { ...commissionFor(post, passage, drip.house, piece, around, drip.tagFigures), day: drip.day }
   }
   const answers = await askForAll(
     written.map((post) => request(post, [])),

@@ -48,7 +48,10 @@ export async function aroundPost(id: string): Promise<{
     all('posts'),
     post.pipeline ? one('pipelines', post.pipeline) : undefined,
   ])
-  return { post, brand, piece, passages, posts, house: houseOf(brand, pipeline?.make) }
+  const house = houseOf(brand, pipeline?.make)
+  // What names an occasion stays, however else its post is worded.
+  const line = post.occasion ? post.wording.closing : null
+  return { post, brand, piece, passages, posts, house: line ? { ...house, last: line } : house }
 }
 
 export async function checksOf(post: Post): Promise<Check[]> {

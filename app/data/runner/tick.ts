@@ -96,7 +96,7 @@ export async function tick(): Promise<void> {
   })
 }
 
-/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, a run, a post that comes near enough to be handed over. */
+/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, an occasion, a run, a post that comes near enough to be handed over. */
 export async function nextOwnEvent(): Promise<string | null> {
   const due = (await all('sources')).filter((s) => s.held === null).flatMap((s) => s.nextVisitAt ?? [])
   // Recurring posts are made further ahead long before the last of them goes out.
@@ -104,7 +104,9 @@ export async function nextOwnEvent(): Promise<string | null> {
     r.endedAt === null && r.madeUntil ? [`${addDays(r.madeUntil, -28)}T00:00:00.000Z`] : [],
   )
   const now = nowIso()
-  const noted = [nextRunAt(), nextHandOverAt()].flatMap((at) => at ?? [])
+  const yearly = (await all('occasions')).some((o) => o.again)
+  const renewal = yearly ? await (await import('../actions/occasions')).nextRenewal() : null
+  const noted = [nextRunAt(), nextHandOverAt(), renewal].flatMap((at) => at ?? [])
   return [...due, ...[...recurring, ...noted].filter((at) => at > now)].sort()[0] ?? null
 }
 
@@ -151,6 +153,8 @@ function collectReceipts(): Promise<void> {
 /** Makes the next posts of what comes again, if anything does; what makes them is loaded only then. */
 async function extendSome(): Promise<void> {
   if ((await all('recurrences')).length > 0) await (await import('../actions/recurring')).extendRecurrences()
+  if ((await all('occasions')).some((o) => o.again))
+    await (await import('../actions/occasions')).renewOccasions()
 }
 
 /** Does what follows pipelines, if any has something that follows; what does it is loaded only then. */

@@ -62,6 +62,8 @@ export const Post = z.object({
   beat: z.int().min(0),
   /** The row of its pipeline that took it from the shelf, and for which day; absent where none did. */
   shelf: z.object({ row: Id, day: LocalDate }).optional(),
+  /** The occasion that it was written for, and its day; absent where none is. */
+  occasion: z.object({ id: Id, day: LocalDate }).optional(),
   /** What it comes back by, where it is one of a recurring post. */
   recurrence: Id.nullable(),
   /** The day of the recurring post's rule that it stands for, also once it was moved. */

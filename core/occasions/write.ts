@@ -1,0 +1,195 @@
+import type { SingleRequest } from '../pipeline'
+import { blankPost, nothingYet } from '../pipeline'
+import {
+  asFault,
+  type Account,
+  type Brand,
+  type Occasion,
+  type OccasionMake,
+  type Passage,
+  type Piece,
+  type Post,
+  type WholePiece,
+} from '../model'
+import { dayNumber, instantAt } from '../planning'
+import { whyOff, type Shelf } from '../shelf'
+import { inWords } from '../text'
+import { themeOf, type Nearness } from './near'
+
+/** What hangs on a day has its place before what may move. */
+const PRIORITY = 5
+/** So many passages are tried for one account, since not each can be said in words that are new. */
+const MOST_TRIED = 12
+/** So many days lie between the same words on two accounts of a network. */
+const NETWORK_DAYS = 7
+
+/** What is done elsewhere: by a worker in the browser, at once in the demo. */
+export interface Hands {
+  /** Gives a post its place among others (`placePosts`). */
+  place: (post: Post, standing: readonly Post[]) => Promise<Post>
+  piece: (id: string, revision: number) => Promise<WholePiece>
+  /** Words a post (`singlePost`); refuses (`bad-request`) where no caption can be made. */
+  word: (request: Omit<SingleRequest, 'newId'>) => Promise<Post>
+}
+
+/** One day of an occasion for which captions are written. */
+export interface OccasionRequest {
+  now: string
+  brand: Brand
+  occasion: Pick<Occasion, 'id' | 'name' | 'theme' | 'lines'>
+  /** The day in each account's own zone. */
+  day: string
+  make: Omit<OccasionMake, 'accounts'>
+  accounts: readonly Account[]
+  /** The passages near it, nearest first, and everything they may be among. */
+  near: readonly Nearness[]
+  passages: ReadonlyMap<string, Passage>
+  pieces: ReadonlyMap<string, Piece>
+  /** When each passage was and will be on which account. What is written here is noted on it. */
+  shelf: Shelf
+  standing: readonly Post[]
+}
+
+/**
+ * Writes a post for an occasion on each account that has none for that day, each from a passage of its own near the theme, and
+ * places it on that day and no other. Where that cannot be, it says why.
+ */
+export async function writeOccasion(
+  request: OccasionRequest,
+  hands: Hands,
+): Promise<{ posts: Post[]; missing: Occasion['missing'] }> {
+  const { occasion, day, accounts, standing } = request
+  const posts: Post[] = []
+  const missing: Occasion['missing'] = []
+  for (const [turn, account] of accounts.entries()) {
+    const there = standing.some(
+      (p) =>
+        p.occasion?.id === occasion.id &&
+        p.occasion.day === day &&
+        p.account === account.id &&
+        p.state !== 'set aside',
+    )
+    if (there) continue
+    const made = await writeOne({ ...request, standing: [...standing, ...posts] }, account, turn, hands)
+    if (typeof made === 'string') missing.push({ day, account: account.id, message: made })
+    else posts.push(made)
+  }
+  return { posts, missing }
+}
+
+/** One post, or a sentence that says why there is none. */
+async function writeOne(
+  request: OccasionRequest,
+  account: Account,
+  turn: number,
+  { place, piece: open, word }: Hands,
+): Promise<Post | string> {
+  const { now, brand, occasion, day, make, standing } = request
+  const bounds = { earliest: day, latest: day, priority: PRIORITY, occasion: { id: occasion.id, day } }
+  const wished = instantAt(day, '12:00', account.zone)
+  // A place is looked for before words are, which take longer.
+  const tried = blankPost(account, {
+    id: ' for an occasion',
+    brand: brand.id,
+    wording: nothingYet(`${occasion.id} ${day} ${account.id}`),
+    wished,
+    ...bounds,
+  })
+  const room = await place(tried, standing)
+  if (room.at === null) return room.reasons[0]?.message ?? 'There is no opening on that day.'
+  const { choices, why } = choicesOn(request, account)
+  if (why !== null) return why
+  for (const { passage, piece } of choices.slice(0, MOST_TRIED)) {
+    try {
+      const worded = await word({
+        now,
+        brand,
+        piece: await open(piece.id, piece.revision),
+        passages: [{ ...passage, choice: 'kept' }],
+        passage: passage.id,
+        account,
+        pipeline: null,
+        drip: null,
+        beat: 0,
+        wished,
+        seed: standing.length + 1,
+        standing,
+        angle: make.angle,
+        reader: make.reader,
+        line: lineFor(occasion, day, turn),
+      })
+      const placed = await place({ ...worded, ...bounds }, standing)
+      // What this piece has on that day already may leave no opening for another of it.
+      if (placed.at === null) continue
+      request.shelf.take({ passage, piece }, account.id, dayNumber(day))
+      return { ...placed, state: 'for review' }
+    } catch (error) {
+      if (asFault(error).code !== 'bad-request') throw error
+    }
+  }
+  return make.angle === null
+    ? 'What is near it can be said in no words that are new on this account.'
+    : `What is near it can be said in no words that are new on this account, as a ${make.angle}. Let any angle do.`
+}
+
+/** The line that closes an account's post: each account has one of its own, and another one the year after. */
+export function lineFor({ lines }: Pick<Occasion, 'lines'>, day: string, turn: number): string | null {
+  if (turn >= lines.length) return null
+  return lines[(turn + Number(day.slice(0, 4))) % lines.length] ?? null
+}
+
+/** A passage that may be worded for an occasion, with its piece. */
+interface Choice {
+  passage: Passage
+  piece: Piece
+}
+
+/**
+ * The passages near an occasion that may stand on an account on its day, in the order in which they are to be tried: those that
+ * no other account says on that day and that were not said for the occasion before come first, then by nearness and worth.
+ */
+export function choicesOn(
+  { brand, occasion, day, near, passages, pieces, shelf, standing, now }: OccasionRequest,
+  account: Pick<Account, 'id' | 'network'>,
+): { choices: Choice[]; why: string | null } {
+  const at = dayNumber(day)
+  const theme = inWords(
+    themeOf(occasion).map((w) => `“${w}”`),
+    'or',
+    6,
+  )
+  const known = near.flatMap(({ id, score }) => {
+    const passage = passages.get(id)
+    const piece = passage && pieces.get(passage.piece)
+    if (!passage || !piece || whyOff(passage, piece, now.slice(0, 10)) !== null) return []
+    const kept = passage.choice === 'kept' || passage.shelf === 'on'
+    return kept && (piece.keeps.until === null || piece.keeps.until >= day) ? [{ passage, piece, score }] : []
+  })
+  if (known.length === 0)
+    return {
+      choices: [],
+      why: `No passage that you keep says ${theme || 'its words'}. Give the occasion other words, or write the post by hand.`,
+    }
+  const rested = known.filter(
+    ({ passage }) =>
+      shelf.daysFrom(passage.id, account.id, at) >= brand.weights.passageDays &&
+      shelf.networkDaysFrom(passage.id, account.network, at) >= NETWORK_DAYS,
+  )
+  if (rested.length === 0)
+    return {
+      choices: [],
+      why: `What says ${theme} stands on this account, or a sibling of it, too near to that day. Give the occasion other words.`,
+    }
+  const said = (p: Passage): number =>
+    Math.max(
+      0,
+      ...standing
+        .filter(
+          (post) => post.passage === p.id && post.occasion?.id === occasion.id && post.state !== 'set aside',
+        )
+        .map((post) => (post.occasion?.day === day ? 2 : 1)),
+    )
+  const keyed = rested.map((c) => ({ ...c, said: said(c.passage), worth: c.score * c.passage.score }))
+  keyed.sort((a, b) => a.said - b.said || b.worth - a.worth || (a.passage.id < b.passage.id ? -1 : 1))
+  return { choices: keyed, why: null }
+}
