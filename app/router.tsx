@@ -48,6 +48,12 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./writing/ShelfScreen')).ShelfScreen }),
       },
       {
+        path: 'writing/occasions',
+        lazy: async () => ({
+          Component: (await import('./writing/occasions/OccasionsScreen')).OccasionsScreen,
+        }),
+      },
+      {
         path: 'writing/piece/:id',
         lazy: async () => ({ Component: (await import('./writing/Series')).Series }),
       },

@@ -45,6 +45,7 @@ import {
 import { handbook, readingList } from './content'
 import { historyOf } from './history'
 import { noteRows, readNotes } from './notes'
+import { calendarOf, writeFirst } from './occasions'
 import { accountOf, brandOf, idMaker, pipelineOf, seen, type BrandGiven, type PipelineGiven } from './records'
 
 const HOUR = 3_600_000
@@ -310,6 +311,28 @@ export class House {
     this.#posts.push(...result.posts)
     piece.dealt = { by: of.pipeline?.name ?? 'you', at: begun }
     if (of.pipeline) piece.seenBy = [of.pipeline.id]
+  }
+
+  /** The days of a brand's year, and captions for the first that comes soon. */
+  async occasions(brand: Brand, accounts: readonly Account[]): Promise<void> {
+    const today = toWall(this.#request.now, brand.zone).date
+    const occasions = calendarOf(brand, today, this.#now, this.#newId)
+    const pieces = this.#taken.flatMap((t) => (t.piece.brand === brand.id ? [t.piece] : []))
+    this.#rows.occasions.push(...occasions)
+    const { posts, moved } = await writeFirst(occasions, {
+      now: this.#now,
+      today,
+      brand,
+      accounts,
+      allAccounts: this.#rows.accounts,
+      allBrands: this.#rows.brands,
+      pieces,
+      passages: pieces.flatMap((p) => this.#passages.get(p.id) ?? []),
+      standing: this.#posts,
+      newId: this.#newId,
+    })
+    for (const post of moved) Object.assign(this.#posts.find((p) => p.id === post.id) ?? {}, post)
+    this.#posts.push(...posts)
   }
 
   /** The workspace, with what had gone out by now, and the same as the stand-in networks keep it. */

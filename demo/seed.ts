@@ -84,6 +84,7 @@ async function yard(house: House): Promise<void> {
     gate: 'what is flagged',
     accounts,
   })
+  await house.occasions(brand, three)
 }
 
 /** Fernhollow Huts: a blog with summaries only, a partner's letter, a handbook, a content sheet. */
@@ -132,4 +133,5 @@ async function huts(house: House): Promise<void> {
   house.past(brand, 'water-on-the-ridge', { day: -170, every: 5, accounts, pipeline })
   house.notes(brand, 'fernhollow-notes.txt', accounts, {})
   house.drip(brand, 'blisters', { day: 1, rhythm: RHYTHMS[2] ?? TRICKLE, gate: 'what is flagged', accounts })
+  await house.occasions(brand, accounts)
 }

@@ -16,7 +16,8 @@ export function Writing() {
   const pipelines = useRows('pipelines', 'brand', brand.id)
   if (!drips || !posts || !pieces || !pipelines) return <Page>{null}</Page>
   const review = posts.filter(waitsForReview).length
-  const alone = posts.filter((p) => p.drip === null && waitsForReview(p)).length
+  const beside = posts.filter((p) => p.drip === null && waitsForReview(p))
+  const alone = beside.filter((p) => !p.occasion).length
   const waits = (drip: Drip): number => posts.filter((p) => p.drip === drip.id && waitsForReview(p)).length
   const sorted = [...drips].sort(
     (a, b) => Number(waits(b) > 0) - Number(waits(a) > 0) || (a.createdAt < b.createdAt ? 1 : -1),
@@ -32,6 +33,7 @@ export function Writing() {
         <Button onClick={() => void navigate('/writing/house')}>House style</Button>
         <Button onClick={() => void navigate('/writing/look')}>Look of cards</Button>
         <Button onClick={() => void navigate('/writing/pictures')}>Pictures</Button>
+        <Button onClick={() => void navigate('/writing/occasions')}>Occasions</Button>
         <Button onClick={() => void navigate('/writing/shelf')}>Shelf</Button>
       </PageHead>
       <Box px="6" pb="8">
@@ -45,6 +47,15 @@ export function Writing() {
             }
           >
             {count(alone, 'post')} beside the drips {alone === 1 ? 'waits' : 'wait'} for review.
+          </Notice>
+        )}
+        {beside.length > alone && (
+          <Notice
+            tone="clay"
+            action={<Button onClick={() => void navigate('/writing/occasions')}>Read them</Button>}
+          >
+            {count(beside.length - alone, 'caption for an occasion waits', 'captions for occasions wait')} for
+            review.
           </Notice>
         )}
         {sorted.length === 0 && (

@@ -12,6 +12,8 @@ export interface House {
   angles?: readonly Angle[]
   /** A line that closes every post, in the place of the closing lines. */
   last?: string | null
+  /** A line that closes every post instead and names the day on which it goes out, so that “today” in it is true; as it is written. */
+  dated?: string | null
   /** What its results say of captions, network by network; nothing where absent. */
   leanings?: readonly Leaning[]
 }

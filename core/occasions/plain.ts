@@ -14,7 +14,19 @@ const SEASONS = [
   {
     name: 'spring',
     month: 3,
-    theme: ['spring', 'bud', 'thaw', 'fit out', 'launch', 'plant', 'sow', 'lighter evenings'],
+    theme: [
+      'in spring',
+      'early spring',
+      'late spring',
+      'every spring',
+      'each spring',
+      'spring weather',
+      'thaw',
+      'in April',
+      'bud',
+      'sow',
+      'seedling',
+    ],
     opens: [
       'Spring begins today, by the weather calendar.',
       'First day of spring.',
@@ -24,7 +36,19 @@ const SEASONS = [
   {
     name: 'summer',
     month: 6,
-    theme: ['summer', 'heat', 'hot', 'sun', 'dry', 'holiday', 'outdoors', 'shade'],
+    theme: [
+      'summer',
+      'midsummer',
+      'heat',
+      'hot day',
+      'hot weather',
+      'in July',
+      'in August',
+      'in June',
+      'sunny',
+      'sunburn',
+      'shade',
+    ],
     opens: [
       'Summer begins today, by the weather calendar.',
       'First day of summer.',
@@ -34,7 +58,18 @@ const SEASONS = [
   {
     name: 'autumn',
     month: 9,
-    theme: ['autumn', 'harvest', 'leaves', 'fog', 'mist', 'rain', 'damp', 'storm'],
+    theme: [
+      'autumn',
+      'in September',
+      'in October',
+      'in November',
+      'harvest',
+      'fallen leaves',
+      'fog',
+      'mist',
+      'storm',
+      'first frost',
+    ],
     opens: [
       'Autumn begins today, by the weather calendar.',
       'First day of autumn.',
@@ -44,7 +79,18 @@ const SEASONS = [
   {
     name: 'winter',
     month: 12,
-    theme: ['winter', 'frost', 'cold', 'ice', 'snow', 'freeze', 'dark', 'lay up'],
+    theme: [
+      'winter',
+      'frost',
+      'snow',
+      'ice',
+      'freeze',
+      'in December',
+      'in January',
+      'in February',
+      'cold night',
+      'cold weather',
+    ],
     opens: [
       'Winter begins today, by the weather calendar.',
       'First day of winter.',
@@ -52,6 +98,9 @@ const SEASONS = [
     ],
   },
 ] as const
+
+/** What the days are about on which the light turns. */
+const LIGHT = ['daylight', 'dusk', 'dawn', 'sunrise', 'sunset', 'long evening', 'short day', 'early start']
 
 const ALSO: Readonly<Record<'longest' | 'shortest' | 'to light' | 'to dark', readonly string[]>> = {
   longest: [
@@ -109,13 +158,13 @@ export function plainOccasions(region: Region, zone: string, today: string): Occ
     given(
       'New Year’s Day',
       yearly('BYMONTH=1;BYMONTHDAY=1'),
-      ['new year', 'beginning', 'start', 'plan', 'first step'],
+      ['new year', 'January', 'first step', 'begin', 'beginner', 'plan'],
       ['A new year begins today.', 'First day of the year.', 'Day one of the new year.'],
     ),
     given(
       'Leap day',
       yearly('BYMONTH=2;BYMONTHDAY=29'),
-      ['extra day', 'rare', 'patience', 'wait', 'time'],
+      ['extra day', 'rare', 'patience', 'once in'],
       ['Today is 29 February: one more day than most years have.', 'Leap day.'],
     ),
     given('First Monday of spring', yearly(firstMonday), SEASONS[0].theme, [
@@ -130,46 +179,46 @@ export function plainOccasions(region: Region, zone: string, today: string): Occ
         SEASONS[i]?.opens ?? [],
       ),
     ),
-    given(equinox(march), { sun: 'March equinox' }, march.theme, ALSO[south ? 'to dark' : 'to light']),
-    given(solstice(june), { sun: 'June solstice' }, june.theme, ALSO[south ? 'shortest' : 'longest']),
+    given(
+      equinox(march),
+      { sun: 'March equinox' },
+      [...march.theme, ...LIGHT],
+      ALSO[south ? 'to dark' : 'to light'],
+    ),
+    given(
+      solstice(june),
+      { sun: 'June solstice' },
+      [...june.theme, ...LIGHT],
+      ALSO[south ? 'shortest' : 'longest'],
+    ),
     given(
       equinox(september),
       { sun: 'September equinox' },
-      september.theme,
+      [...september.theme, ...LIGHT],
       ALSO[south ? 'to light' : 'to dark'],
     ),
     given(
       solstice(december),
       { sun: 'December solstice' },
-      december.theme,
+      [...december.theme, ...LIGHT],
       ALSO[south ? 'longest' : 'shortest'],
     ),
     ...(changesClocks(zone, today)
       ? [
-          given(
-            'Clocks go forward',
-            { clocks: 'forward' },
-            ['evening', 'light', 'longer days', 'early', 'time'],
-            [
-              'The clocks went forward this morning.',
-              'An hour less of sleep, an hour more of evening light: the clocks have gone forward.',
-            ],
-          ),
-          given(
-            'Clocks go back',
-            { clocks: 'back' },
-            ['dark', 'evening', 'lamp', 'short days', 'time'],
-            [
-              'The clocks went back this morning.',
-              'An hour more of sleep, an hour less of evening light: the clocks have gone back.',
-            ],
-          ),
+          given('Clocks go forward', { clocks: 'forward' }, LIGHT, [
+            'The clocks went forward this morning.',
+            'An hour less of sleep, an hour more of evening light: the clocks have gone forward.',
+          ]),
+          given('Clocks go back', { clocks: 'back' }, LIGHT, [
+            'The clocks went back this morning.',
+            'An hour more of sleep, an hour less of evening light: the clocks have gone back.',
+          ]),
         ]
       : []),
     given(
       'Last day of the year',
       yearly('BYMONTH=12;BYMONTHDAY=31'),
-      ['year', 'finish', 'end', 'learned', 'done'],
+      ['end of the year', 'December', 'the year', 'finish', 'look back'],
       ['Last day of the year.', 'The year ends today.'],
     ),
   ]

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { Fault, type Account, type Occasion, type Passage, type Piece, type Post } from '../model'
+import { Fault, type Account, type Passage, type Piece, type Post } from '../model'
 import { aBrand, aPassage, aPiece, aPost, aWholePiece, anAccount } from '../model/samples'
 import { blankPost, nothingYet } from '../pipeline'
 import { addDays, dayNumber, placePosts, toWall } from '../planning'
@@ -63,16 +63,16 @@ function handsOf(request: OccasionRequest, word: Partial<Hands> = {}): Hands & {
   let count = 0
   return {
     lines,
-    place: async (post, standing) =>
+    place: async (post, standing, yielding) =>
       placePosts({
         now: NOW,
         accounts: request.accounts,
         brands: [request.brand],
         standing,
-        moving: [post],
+        moving: [post, ...yielding],
         drips: [],
         pipelines: [],
-      })[0]!,
+      }),
     piece: async (id) => aWholePiece({ id }),
     word: async ({ account, passage, piece, line, wished }) => {
       lines.push(line ?? null)
@@ -173,6 +173,47 @@ describe('the posts of an occasion', () => {
     expect(await firstOf({ ...given, standing: [out(7, HAND)] })).toBe('p0')
   })
 
+  it('take an opening from what may stand elsewhere, and from nothing that hangs on its day', async () => {
+    const one = anAccount({
+      id: 'yard',
+      zone: 'UTC',
+      slots: [1, 2].map((weekday) => ({ weekday, at: '09:00' })),
+    })
+    const there = (change: Partial<Post>): Post =>
+      aPost({
+        id: 'there',
+        account: 'yard',
+        drip: null,
+        piece: 'elsewhere',
+        passage: null,
+        state: 'approved',
+        at: `${SOLSTICE}T09:00:00.000Z`,
+        wished: `${SOLSTICE}T09:00:00.000Z`,
+        pinned: false,
+        ...change,
+      })
+    const written = async (change: Partial<Post>) => {
+      const request = requestOf({ accounts: [one], standing: [there(change)] })
+      return writeOccasion(request, handsOf(request))
+    }
+    const made = await written({})
+    expect(made.posts.map((p) => p.at)).toEqual([`${SOLSTICE}T09:00:00.000Z`])
+    expect(made.moved).toHaveLength(1)
+    expect(made.moved[0]).toMatchObject({ id: 'there' })
+    expect(made.moved[0]?.at?.slice(0, 10)).toMatch(/^2026-12-(?:15|22)$/)
+    for (const change of [
+      { pinned: true },
+      { state: 'handed over' },
+      { recurrence: 'weekly' },
+      { occasion: { id: 'other', day: SOLSTICE } },
+      { earliest: SOLSTICE, latest: SOLSTICE },
+    ] satisfies Partial<Post>[]) {
+      const { posts, moved, missing } = await written(change)
+      expect([posts, moved], JSON.stringify(change)).toEqual([[], []])
+      expect(missing[0]?.message).toMatch(/No opening of this account/)
+    }
+  })
+
   it('are missing with a reason where there is no place, no passage, no rest, or no new words', async () => {
     const whyOf = async (given: Given, word: Partial<Hands> = {}): Promise<string | undefined> => {
       const request = requestOf(given)
@@ -262,13 +303,26 @@ describe('the posts of an occasion', () => {
 })
 
 describe('the lines of an occasion', () => {
-  const lines = (list: string[], day: string, turns: number): (string | null)[] =>
-    Array.from({ length: turns }, (_, i) => lineFor({ lines: list } as Pick<Occasion, 'lines'>, day, i))
+  const linesOf = (list: string[], accounts: Account[], day = SOLSTICE): (string | null)[] =>
+    accounts.map((a) => lineFor({ lines: list }, day, a, accounts))
+  const on = (network: string, count: number): Account[] =>
+    Array.from({ length: count }, (_, i) => anAccount({ id: `${network}${i}`, network }))
 
-  it('are one an account, each once, and none once they are used up', () => {
-    const said = lines(['a', 'b', 'c'], SOLSTICE, 5)
+  it('are one an account among those of a network, each once, and none once they are used up', () => {
+    const said = linesOf(['a', 'b', 'c'], on('murmur', 5))
     expect(new Set(said.slice(0, 3))).toEqual(new Set(['a', 'b', 'c']))
     expect(said.slice(3)).toEqual([null, null])
-    expect(lines([], SOLSTICE, 1)).toEqual([null])
+    expect(linesOf([], on('murmur', 1))).toEqual([null])
+    // A single line serves one account of each network.
+    expect(linesOf(['a'], [...on('murmur', 2), ...on('guildhall', 1)])).toEqual(['a', null, 'a'])
+  })
+
+  it('begin with another on each network and in each year', () => {
+    const accounts = [...on('murmur', 1), ...on('guildhall', 1)]
+    const [one, other] = linesOf(['a', 'b', 'c'], accounts)
+    expect(one).not.toBe(other)
+    const after = linesOf(['a', 'b', 'c'], accounts, '2027-12-21')
+    expect(after[0]).not.toBe(one)
+    expect(after[1]).not.toBe(other)
   })
 })

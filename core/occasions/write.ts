@@ -11,7 +11,7 @@ import {
   type Post,
   type WholePiece,
 } from '../model'
-import { dayNumber, instantAt } from '../planning'
+import { dayNumber, instantAt, isQuiet, toWall, WEEKDAYS, weekdayOf } from '../planning'
 import { whyOff, type Shelf } from '../shelf'
 import { inWords } from '../text'
 import { themeOf, type Nearness } from './near'
@@ -25,11 +25,19 @@ const NETWORK_DAYS = 7
 
 /** What is done elsewhere: by a worker in the browser, at once in the demo. */
 export interface Hands {
-  /** Gives a post its place among others (`placePosts`). */
-  place: (post: Post, standing: readonly Post[]) => Promise<Post>
+  /** Gives a post its place among others, of which some may move for it (`placePosts`): the post first, then these. */
+  place: (post: Post, standing: readonly Post[], yielding: readonly Post[]) => Promise<Post[]>
   piece: (id: string, revision: number) => Promise<WholePiece>
   /** Words a post (`singlePost`); refuses (`bad-request`) where no caption can be made. */
   word: (request: Omit<SingleRequest, 'newId'>) => Promise<Post>
+}
+
+/** What was written for a day of an occasion. */
+export interface OccasionPosts {
+  posts: Post[]
+  /** Posts that made room: as they stand now. */
+  moved: Post[]
+  missing: Occasion['missing']
 }
 
 /** One day of an occasion for which captions are written. */
@@ -52,16 +60,14 @@ export interface OccasionRequest {
 
 /**
  * Writes a post for an occasion on each account that has none for that day, each from a passage of its own near the theme, and
- * places it on that day and no other. Where that cannot be, it says why.
+ * places it on that day and no other. Where its openings are taken, posts that hang on no day make room. Where it cannot be, it
+ * says why.
  */
-export async function writeOccasion(
-  request: OccasionRequest,
-  hands: Hands,
-): Promise<{ posts: Post[]; missing: Occasion['missing'] }> {
-  const { occasion, day, accounts, standing } = request
-  const posts: Post[] = []
-  const missing: Occasion['missing'] = []
-  for (const [turn, account] of accounts.entries()) {
+export async function writeOccasion(request: OccasionRequest, hands: Hands): Promise<OccasionPosts> {
+  const { occasion, day, accounts } = request
+  const made: OccasionPosts = { posts: [], moved: [], missing: [] }
+  let standing = [...request.standing]
+  for (const account of accounts) {
     const there = standing.some(
       (p) =>
         p.occasion?.id === occasion.id &&
@@ -70,20 +76,25 @@ export async function writeOccasion(
         p.state !== 'set aside',
     )
     if (there) continue
-    const made = await writeOne({ ...request, standing: [...standing, ...posts] }, account, turn, hands)
-    if (typeof made === 'string') missing.push({ day, account: account.id, message: made })
-    else posts.push(made)
+    const one = await writeOne({ ...request, standing }, account, hands)
+    if ('why' in one) {
+      made.missing.push({ day, account: account.id, message: one.why })
+      continue
+    }
+    const moved = new Map(one.moved.map((p) => [p.id, p]))
+    standing = [...standing.map((p) => moved.get(p.id) ?? p), one.post]
+    made.posts.push(one.post)
+    made.moved = [...made.moved.filter((p) => !moved.has(p.id)), ...one.moved]
   }
-  return { posts, missing }
+  return made
 }
 
-/** One post, or a sentence that says why there is none. */
+/** One post with those that made room for it, or a sentence that says why there is none. */
 async function writeOne(
   request: OccasionRequest,
   account: Account,
-  turn: number,
   { place, piece: open, word }: Hands,
-): Promise<Post | string> {
+): Promise<{ post: Post; moved: Post[] } | { why: string }> {
   const { now, brand, occasion, day, make, standing } = request
   const bounds = { earliest: day, latest: day, priority: PRIORITY, occasion: { id: occasion.id, day } }
   const wished = instantAt(day, '12:00', account.zone)
@@ -95,10 +106,14 @@ async function writeOne(
     wished,
     ...bounds,
   })
-  const room = await place(tried, standing)
-  if (room.at === null) return room.reasons[0]?.message ?? 'There is no opening on that day.'
+  const free = (await place(tried, standing, []))[0]?.at ?? null
+  const yielding = free === null ? standing.filter((p) => makesRoom(p, account, day)) : []
+  const room = free === null && yielding.length ? await place(tried, standing, yielding) : []
+  // Nothing loses its place for it.
+  if (free === null && (room.length === 0 || room.some((p) => p.at === null)))
+    return { why: whyNoPlace(account, brand, day) }
   const { choices, why } = choicesOn(request, account)
-  if (why !== null) return why
+  if (why !== null) return { why }
   for (const { passage, piece } of choices.slice(0, MOST_TRIED)) {
     try {
       const worded = await word({
@@ -116,26 +131,56 @@ async function writeOne(
         standing,
         angle: make.angle,
         reader: make.reader,
-        line: lineFor(occasion, day, turn),
+        line: lineFor(occasion, day, account, request.accounts),
       })
-      const placed = await place({ ...worded, ...bounds }, standing)
+      const [placed, ...others] = await place({ ...worded, ...bounds }, standing, yielding)
       // What this piece has on that day already may leave no opening for another of it.
-      if (placed.at === null) continue
+      if (!placed?.at) continue
       request.shelf.take({ passage, piece }, account.id, dayNumber(day))
-      return { ...placed, state: 'for review' }
+      const moved = others.filter((p, i) => p.at !== yielding[i]?.at)
+      if (moved.some((p) => p.at === null)) continue
+      return { post: { ...placed, state: 'for review' }, moved }
     } catch (error) {
       if (asFault(error).code !== 'bad-request') throw error
     }
   }
-  return make.angle === null
-    ? 'What is near it can be said in no words that are new on this account.'
-    : `What is near it can be said in no words that are new on this account, as a ${make.angle}. Let any angle do.`
+  const anew = 'What is near it can be said in no words that are new on this account'
+  return { why: make.angle === null ? `${anew}.` : `${anew}, as a ${make.angle}. Let any angle do.` }
 }
 
-/** The line that closes an account's post: each account has one of its own, and another one the year after. */
-export function lineFor({ lines }: Pick<Occasion, 'lines'>, day: string, turn: number): string | null {
-  if (turn >= lines.length) return null
-  return lines[(turn + Number(day.slice(0, 4))) % lines.length] ?? null
+/** Whether a post stands on an account's day only because it was placed there: it hangs on no day, and nobody pinned it. */
+function makesRoom(post: Post, { id, zone }: Account, day: string): boolean {
+  const free = !post.pinned && post.recurrence === null && !post.occasion && post.at !== null
+  const here =
+    post.account === id &&
+    (post.state === 'draft' || post.state === 'for review' || post.state === 'approved')
+  return free && here && toWall(Date.parse(post.at ?? ''), zone).date === day
+}
+
+/** Why an account has no place on a day, and what to do. */
+function whyNoPlace(account: Account, brand: Brand, day: string): string {
+  if (isQuiet(day, brand.quiet)) return 'It is a quiet day of the brand.'
+  if (isQuiet(day, account.quiet)) return 'It is a quiet day of this account.'
+  const weekday = weekdayOf(day)
+  if (!account.slots.some((s) => s.weekday === weekday))
+    return `This account has no slot on a ${WEEKDAYS[weekday - 1] ?? ''}. Give it one under Dispatch, or write the post by hand at a time of your own.`
+  return 'No opening of this account on that day is free, by its slots and limits. Move what stands there, or give it another slot.'
+}
+
+/**
+ * The line that closes an account's post: among the accounts of a network each has one of its own, and none once they are used
+ * up; each network begins with another, and so does each year.
+ */
+export function lineFor(
+  { lines }: Pick<Occasion, 'lines'>,
+  day: string,
+  account: Pick<Account, 'id' | 'network'>,
+  accounts: readonly Pick<Account, 'id' | 'network'>[],
+): string | null {
+  const among = accounts.filter((a) => a.network === account.network).findIndex((a) => a.id === account.id)
+  if (among < 0 || among >= lines.length) return null
+  const first = accounts.findIndex((a) => a.network === account.network)
+  return lines[(among + first + Number(day.slice(0, 4))) % lines.length] ?? null
 }
 
 /** A passage that may be worded for an occasion, with its piece. */

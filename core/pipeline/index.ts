@@ -30,7 +30,7 @@ export { pieceOfPost } from './handOn'
 export { exampleCards, mediaAfter, pictureOptions, type ExampleCards, type PictureOption } from './pictures'
 export { piecesWords, timingWords } from './words'
 export { singlePost, type SingleRequest } from './single'
-export { contextFor, linkedPage, neighboursOf } from './recheck'
+export { contextFor, datedLine, linkedPage, neighboursOf } from './recheck'
 export {
   carriesFullText,
   finishPiece,

@@ -10,6 +10,11 @@ export function linkedPage(post: Pick<Post, 'piece' | 'link' | 'wording'>): stri
   return post.link ?? (post.piece ? null : (addressesIn(post.wording.text)[0]?.text ?? null))
 }
 
+/** The line of an occasion's post that names its day; null where it has none. */
+export function datedLine({ occasion, wording }: Pick<Post, 'occasion' | 'wording'>): string | null {
+  return occasion ? wording.closing : null
+}
+
 /**
  * Those of many posts against which a post's caption is checked: of its network, and with three words in a row
  * or all words in common with it. No other can repeat it or be alike.
@@ -34,7 +39,7 @@ export function contextFor(
 ): CheckContext {
   return {
     profile: network(post.network),
-    house: houseOf(brand),
+    house: { ...houseOf(brand), dated: datedLine(post) },
     source: piece && sourceText(piece),
     language: piece?.language ?? null,
     writtenAt: piece?.publishedAt ?? null,

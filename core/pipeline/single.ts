@@ -40,7 +40,7 @@ export interface SingleRequest {
   angle?: Angle | null
   /** Whom it is for; null or absent for as the network's brief says. */
   reader?: Reader | null
-  /** The line that closes it, whatever else may; null or absent for none. */
+  /** The line that closes it and names the day on which it goes out; null or absent for none. */
   line?: string | null
 }
 
@@ -101,7 +101,9 @@ export function singlePost(request: SingleRequest): Post {
     },
     brand.look,
   )
-  const checks = checkCaption(post.wording.text, contextFor(post, brand, piece, request.standing))
+  const context = contextFor(post, brand, piece, request.standing)
+  const dated = request.line ?? null
+  const checks = checkCaption(post.wording.text, { ...context, house: { ...context.house, dated } })
   return { ...post, checks, state: 'for review' }
 }
 
@@ -112,7 +114,7 @@ function houseFor({ brand, pipeline, account, reader, line }: SingleRequest): Ho
     house.briefs.find((b) => b.network === account.network) ?? Brief.parse({ network: account.network })
   return {
     ...house,
-    ...(line ? { last: line } : {}),
+    dated: line ?? null,
     ...(reader ? { briefs: [...house.briefs.filter((b) => b !== own), { ...own, reader }] } : {}),
   }
 }

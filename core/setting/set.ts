@@ -63,7 +63,7 @@ function withAround(body: string, most: number, setting: Setting): Made | null {
   const { draft, profile, brief, around } = setting
   if (!hooks(body, profile, around)) return null
   const tags = fittingTags(around.tags, body, brief.hashtags)
-  const { last } = around.house
+  const last = around.house.dated ?? around.house.last
   const turn = brief.closing === 'none' ? null : closingFor(around.house, body, around.closed)
   // What closes every post is a part of it; a line that takes its turn goes before anything of the piece does.
   const closings = last ? [last] : turn ? [turn, null] : [null]
@@ -148,7 +148,8 @@ function assemble(
   { profile, brief, around }: Setting,
 ): string {
   const tags = hashtags.map((t) => `#${t}`).join(' ')
-  const closed = closing === null ? null : said(closing, profile, brief, around)
+  const asIs = closing === null || closing === around.house.dated
+  const closed = asIs ? closing : said(closing, profile, brief, around)
   const author = around.piece.author?.trim()
   const credited = around.house.style.credit && !around.untouched && author && !body.includes(author)
   const credit = credited ? `By ${author}.` : null

@@ -20,6 +20,7 @@ import {
   type Nearness,
   type OccasionGiven,
 } from '../../../core/occasions'
+import { datedLine } from '../../../core/pipeline'
 import { addDays, daysBetween, toWall } from '../../../core/planning'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
@@ -237,6 +238,8 @@ export async function nearTo(
 /** What came of writing for some days. */
 export interface OccasionsWritten {
   posts: number
+  /** How many posts that hang on no day made room. */
+  moved: number
   /** Accounts that have no caption for a day, and why. */
   missing: { name: string; day: string; account: string; message: string }[]
   /** Whether it was stopped before the end. */
@@ -281,7 +284,7 @@ export async function writeOccasions(
     ),
     shelfOf(brand),
   ])
-  const came: OccasionsWritten = { posts: 0, missing: [], stopped: false }
+  const came: OccasionsWritten = { posts: 0, moved: 0, missing: [], stopped: false }
   for (const [i, { occasion, day }] of days.entries()) {
     if (stopped()) return { ...came, stopped: true }
     const made = await writeOccasion(
@@ -302,8 +305,12 @@ export async function writeOccasions(
     )
     const posts =
       brand.houseStyle.writer === 'connected' ? await byConnected(made.posts, brand, occasion) : made.posts
-    await commit(actor, written(occasion, day, make, accounts, posts, made.missing))
+    await commitRecalled(actor, made.moved, [
+      ...written(occasion, day, make, accounts, posts, made.missing),
+      ...made.moved.map(({ id, at, reasons }) => happensIfMay(id, 'move', (p) => ({ ...p, at, reasons }))),
+    ])
     came.posts += posts.length
+    came.moved += made.moved.length
     came.missing.push(...made.missing.map((m) => ({ name: occasion.name, ...m })))
     onProgress(i + 1, days.length)
   }
@@ -331,7 +338,7 @@ function written(
 }
 
 const hands: Hands = {
-  place: async (post, standing) => (await tryPlaces([post], { posts: [...standing] }))[0] ?? post,
+  place: (post, standing, yielding) => tryPlaces([post, ...yielding], { posts: [...standing] }),
   piece: wholePiece,
   word: (request) => heavy().singlePost(request),
 }
@@ -347,14 +354,13 @@ async function byConnected(posts: readonly Post[], brand: Brand, occasion: Occas
       all('posts'),
       tagFiguresFor(piece, [post.network]),
     ])
-    const house = houseOf(brand)
     made.push(
       ...(await writeConnected(
         {
           posts: [post],
           standing: [...standing, ...made],
           brand,
-          house: post.wording.closing ? { ...house, last: post.wording.closing } : house,
+          house: { ...houseOf(brand), dated: datedLine(post) },
           piece,
           passages,
           gate: 'everything',

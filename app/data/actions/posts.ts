@@ -16,7 +16,7 @@ import {
   openFlagsOf,
 } from '../../../core/model'
 import { STORY, network } from '../../../core/networks'
-import { linkedPage, neighboursOf } from '../../../core/pipeline'
+import { datedLine, linkedPage, neighboursOf } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { get, post as send } from '../api'
 import { nowIso } from '../clock'
@@ -48,10 +48,9 @@ export async function aroundPost(id: string): Promise<{
     all('posts'),
     post.pipeline ? one('pipelines', post.pipeline) : undefined,
   ])
-  const house = houseOf(brand, pipeline?.make)
   // What names an occasion stays, however else its post is worded.
-  const line = post.occasion ? post.wording.closing : null
-  return { post, brand, piece, passages, posts, house: line ? { ...house, last: line } : house }
+  const house = { ...houseOf(brand, pipeline?.make), dated: datedLine(post) }
+  return { post, brand, piece, passages, posts, house }
 }
 
 export async function checksOf(post: Post): Promise<Check[]> {

@@ -49,9 +49,11 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
             {day === null
               ? post.recurrence
                 ? 'Comes again'
-                : post.piece
-                  ? 'By itself'
-                  : 'By hand'
+                : post.occasion
+                  ? 'For an occasion'
+                  : post.piece
+                    ? 'By itself'
+                    : 'By hand'
               : `Day ${day}`}{' '}
             · {profile.name}
           </Heading>

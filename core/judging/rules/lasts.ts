@@ -7,8 +7,9 @@ export const ages: Rule = {
   code: 'ages',
   english: true,
   blocks: false,
-  finds: ({ prose }, { writtenAt }) => {
-    const words = ageingWords(prose, writtenAt)
+  finds: ({ prose }, { writtenAt, house: { dated } }) => {
+    // What names the day that the post hangs on is true on it.
+    const words = ageingWords(dated ? prose.split(dated).join('') : prose, writtenAt)
     return when(words, () => ({
       severity: 'flag',
       message: `“${words}” will not be true for long. Reword it, or accept it for a short drip.`,
