@@ -26,7 +26,7 @@ const OWN: Readonly<Record<string, readonly OwnDay[]>> = {
     [
       'Sharpening Day',
       'first Monday of February',
-      'sharp, chisel, plane, iron, edge',
+      'sharp, sharpen, chisel, plane, blunt',
       ['Today is Sharpening Day: nothing else gets done until the tools cut.'],
     ],
     ['Steam Box Day', 'last Saturday of January', 'steam, frame, bend', ['Today is Steam Box Day.']],

@@ -68,6 +68,7 @@ const SCREENS: readonly [string, string, (page: Page) => Promise<unknown>][] = [
     (p) => p.getByRole('group', { name: 'Pictures of the library' }).locator('img').first().waitFor(),
   ],
   ['Shelf', '/writing/shelf', (p) => p.getByRole('list', { name: 'Passages' }).waitFor()],
+  ['Occasions', '/writing/occasions', (p) => p.getByRole('grid', { name: 'The year, day by day' }).waitFor()],
   ['Briefs', '/writing/briefs', (p) => p.getByTestId('example').first().waitFor()],
   ['Horizon, week', '/horizon', (p) => p.getByRole('img', { name: /week as drawn/ }).waitFor()],
   [

@@ -587,3 +587,73 @@ test('the shelf drips what has rested, and a passage is taken off it by a key', 
   await page.keyboard.press('Tab')
   await expect(given).not.toHaveText(restingLess.replace(/\s+/g, ' '))
 })
+
+test('a day is put on the calendar, its captions are written and read with the keyboard, and it comes in and goes out as a file', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/writing/occasions')
+  const year = page.getByRole('grid', { name: 'The year, day by day' })
+  const row = (name: string) =>
+    year.getByRole('row').filter({ has: page.getByRole('button', { name, exact: true }) })
+  await expect(row('First Caulking Day')).toBeVisible()
+  // The mouse: a day in words, and captions for it.
+  await page.getByRole('button', { name: 'Add a day' }).click()
+  await page.getByLabel('What the day is called').fill('Sharp Iron Day')
+  await page.getByLabel('When, in words').fill('first Tuesday of Octember')
+  await expect(page.getByText(/is no day that can be read/)).toBeVisible()
+  await page.getByLabel('When, in words').fill('first Tuesday of February')
+  await expect(page.getByText(/next on Tue \d+ February/)).toBeVisible()
+  await page.getByRole('button', { name: 'Put on the calendar' }).click()
+  await row('Sharp Iron Day').getByRole('button', { name: 'Sharp Iron Day' }).click()
+  const beside = page.getByRole('complementary', { name: 'Beside' })
+  await expect(beside.getByText('Near it')).toBeVisible()
+  await beside.getByRole('textbox', { name: 'Words', exact: true }).fill('blunt, sharpen')
+  await page.keyboard.press('Enter')
+  await expect(beside.getByText(/^(?:blunt|sharpen)/).first()).toBeVisible()
+  await beside.getByLabel('Lines that name the day').fill('Today is Sharp Iron Day.')
+  await beside.getByRole('button', { name: 'Write captions' }).click()
+  await beside.getByRole('button', { name: /^Write for 1 day on \d accounts/ }).click()
+  const cells = row('Sharp Iron Day').locator('[data-post]:not([data-post=""])')
+  await expect(cells.first()).toContainText('Tue', { timeout: 30_000 })
+  // The keyboard: to the caption, another wording that keeps the line, approved.
+  await page.keyboard.press('ArrowRight')
+  await expect(beside.getByText('For an occasion')).toBeVisible()
+  await expect(beside.getByText('Today is Sharp Iron Day.').first()).toBeVisible()
+  const before = await cells.first().innerText()
+  await page.keyboard.press('w')
+  await expect(cells.first()).not.toHaveText(before.replace(/\s+/g, ' '))
+  await expect(beside.getByText('Today is Sharp Iron Day.').first()).toBeVisible()
+  await page.keyboard.press('a')
+  await expect(beside.getByText('approved').first()).toBeVisible()
+  // Out as a sheet, and days in from a calendar.
+  await page.keyboard.press('Escape')
+  const saved = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as CSV' }).click()
+  const sheet = readFileSync(await (await saved).path(), 'utf8')
+  expect(sheet).toMatch(
+    /Sharp Iron Day,first Tuesday of February,\d{4}-02-\d\d,"blunt, sharpen",Today is Sharp Iron Day\./,
+  )
+  const calendar = [
+    'BEGIN:VCALENDAR',
+    'BEGIN:VEVENT',
+    'SUMMARY:Regatta',
+    'DTSTART;VALUE=DATE:20200606',
+    'RRULE:FREQ=YEARLY;BYMONTH=6;BYDAY=1SA',
+    'END:VEVENT',
+    'END:VCALENDAR',
+  ].join('\r\n')
+  await page
+    .getByLabel('A file of days')
+    .setInputFiles({ name: 'days.ics', mimeType: 'text/calendar', buffer: Buffer.from(calendar) })
+  await expect(row('Regatta')).toContainText('first Saturday of June')
+  // Several at once, with the keyboard alone: they are taken off, and come back.
+  await row('Regatta').getByRole('button', { name: 'Regatta' }).click()
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('toolbar', { name: 'Several days' })).toContainText('1 day selected')
+  await page.getByRole('button', { name: 'Take off the calendar' }).first().click()
+  await expect(row('Regatta')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await expect(row('Regatta')).toBeVisible()
+})

@@ -48,7 +48,6 @@ export {
   todayOf,
   writeOccasions,
   yearOf,
-  type OccasionDraft,
   type OccasionOn,
   type OccasionsWritten,
 } from './actions/occasions'

@@ -1,8 +1,11 @@
 import { Box, chakra, useRecipe } from '@chakra-ui/react'
-import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
+import { useEffect, useId, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import { useKeys } from '../ui'
 
-/** A small panel below its face; Esc or a click outside closes it, and focus goes back to the face. */
+/** So far from the edge of the page a panel stays, in pixels. */
+const EDGE = 8
+
+/** A small panel below its face, whole on the page; Esc or a click outside closes it, and focus goes back to the face. */
 export function Popover({
   label,
   face,
@@ -23,12 +26,19 @@ export function Popover({
   const recipe = useRecipe({ key: 'dlButton' })
   const [open, setOpen] = useState(false)
   const box = useRef<HTMLDivElement>(null)
+  const panel = useRef<HTMLDivElement>(null)
   const id = useId()
   const faceId = `${id}-face`
   const close = (): void => {
     setOpen(false)
     document.getElementById(faceId)?.focus()
   }
+  useLayoutEffect(() => {
+    if (!open || !panel.current) return
+    const { left, right } = panel.current.getBoundingClientRect()
+    const over = Math.max(0, right - (document.documentElement.clientWidth - EDGE))
+    panel.current.style.translate = `${left < EDGE ? EDGE - left : -over}px 0`
+  }, [open])
   useKeys(hotkey ? { [hotkey]: () => setOpen(!open) } : {})
   useEffect(() => {
     if (!open) return undefined
@@ -66,6 +76,7 @@ export function Popover({
       {open && (
         <Box
           id={id}
+          ref={panel}
           position="absolute"
           top="100%"
           mt="1"

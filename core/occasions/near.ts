@@ -50,18 +50,33 @@ export class ThemeIndex {
   readonly #texts: Counted[]
   readonly #mean: number
   /** Which texts have a stem, by their place in the list. */
-  readonly #having = new Map<string, Set<number>>()
+  readonly #having = new Map<string, number[]>()
 
   constructor(texts: readonly ThemeText[]) {
-    this.#texts = texts.map(({ id, text, title }) => ({ id, stems: stemsOf(text), title: stemsOf(title) }))
+    // The same words come again and again, and so do titles.
+    const known = new Map<string, string>()
+    const titles = new Map<string, string[]>()
+    const titled = (title: string): string[] => {
+      let stems = titles.get(title)
+      if (!stems) titles.set(title, (stems = stemsOf(title, known)))
+      return stems
+    }
+    this.#texts = texts.map(({ id, text, title }) => ({
+      id,
+      stems: stemsOf(text, known),
+      title: titled(title),
+    }))
     const words = this.#texts.reduce((sum, t) => sum + t.stems.length, 0)
     this.#mean = words / Math.max(1, texts.length)
-    for (const [i, { stems, title }] of this.#texts.entries())
-      for (const s of [...stems, ...title]) {
-        const having = this.#having.get(s)
-        if (having) having.add(i)
-        else this.#having.set(s, new Set([i]))
-      }
+    const note = (stem: string, i: number): void => {
+      const having = this.#having.get(stem)
+      if (!having) this.#having.set(stem, [i])
+      else if (having[having.length - 1] !== i) having.push(i)
+    }
+    this.#texts.forEach(({ stems, title }, i) => {
+      for (const s of stems) note(s, i)
+      for (const s of title) note(s, i)
+    })
   }
 
   /** The texts that say a word or phrase of a theme in any of its forms, nearest first. */
@@ -87,13 +102,9 @@ export class ThemeIndex {
   /** How often each text says a phrase, by its place in the list; those that do not say it are left away. */
   #countsOf(phrase: readonly string[]): Map<number, number> {
     const counts = new Map<number, number>()
-    const [first, ...rest] = phrase
-    if (first === undefined) return counts
-    const rarest = [...rest].reduce(
-      (least, s) =>
-        (this.#having.get(s)?.size ?? 0) < least.size ? (this.#having.get(s) ?? new Set<number>()) : least,
-      this.#having.get(first) ?? new Set<number>(),
-    )
+    if (phrase.length === 0) return counts
+    const lists = phrase.map((s) => this.#having.get(s) ?? [])
+    const rarest = lists.reduce((least, list) => (list.length < least.length ? list : least))
     for (const i of rarest) {
       const { stems, title } = this.#texts[i] as Counted
       const count = timesIn(stems, phrase) + TITLE * timesIn(title, phrase)
@@ -103,11 +114,18 @@ export class ThemeIndex {
   }
 }
 
-const stemsOf = (text: string): string[] =>
-  wordsIn(text)
-    .flatMap((w) => w.split('-'))
-    .filter(Boolean)
-    .map(stem)
+/** The stems of a text in order; `known` keeps those that were worked out. */
+function stemsOf(text: string, known = new Map<string, string>()): string[] {
+  const stems: string[] = []
+  for (const word of wordsIn(text))
+    for (const part of word.split('-')) {
+      if (part === '') continue
+      let found = known.get(part)
+      if (found === undefined) known.set(part, (found = stem(part)))
+      stems.push(found)
+    }
+  return stems
+}
 
 function timesIn(stems: readonly string[], phrase: readonly string[]): number {
   let times = 0

@@ -100,7 +100,7 @@ const SEASONS = [
 ] as const
 
 /** What the days are about on which the light turns. */
-const LIGHT = ['daylight', 'dusk', 'dawn', 'sunrise', 'sunset', 'long evening', 'short day', 'early start']
+const LIGHT = ['daylight', 'dusk', 'dawn', 'sunrise', 'sunset', 'long evening', 'short day']
 
 const ALSO: Readonly<Record<'longest' | 'shortest' | 'to light' | 'to dark', readonly string[]>> = {
   longest: [

@@ -201,12 +201,17 @@ describe('the posts of an occasion', () => {
     expect(made.moved).toHaveLength(1)
     expect(made.moved[0]).toMatchObject({ id: 'there' })
     expect(made.moved[0]?.at?.slice(0, 10)).toMatch(/^2026-12-(?:15|22)$/)
+    // What fills an opening from the shelf gives it up.
+    const bounds = { earliest: SOLSTICE, latest: SOLSTICE }
+    const shelved = await written({ ...bounds, shelf: { row: 'row', day: SOLSTICE } })
+    expect(shelved.posts).toHaveLength(1)
+    expect(shelved.moved).toMatchObject([{ id: 'there', at: null }])
     for (const change of [
       { pinned: true },
       { state: 'handed over' },
       { recurrence: 'weekly' },
       { occasion: { id: 'other', day: SOLSTICE } },
-      { earliest: SOLSTICE, latest: SOLSTICE },
+      bounds,
     ] satisfies Partial<Post>[]) {
       const { posts, moved, missing } = await written(change)
       expect([posts, moved], JSON.stringify(change)).toEqual([[], []])

@@ -35,7 +35,7 @@ export interface Hands {
 /** What was written for a day of an occasion. */
 export interface OccasionPosts {
   posts: Post[]
-  /** Posts that made room: as they stand now. */
+  /** Posts that made room, as they stand now; one from the shelf may have no place left. */
   moved: Post[]
   missing: Occasion['missing']
 }
@@ -109,8 +109,7 @@ async function writeOne(
   const free = (await place(tried, standing, []))[0]?.at ?? null
   const yielding = free === null ? standing.filter((p) => makesRoom(p, account, day)) : []
   const room = free === null && yielding.length ? await place(tried, standing, yielding) : []
-  // Nothing loses its place for it.
-  if (free === null && (room.length === 0 || room.some((p) => p.at === null)))
+  if (free === null && (room.length === 0 || losesPlace(room)))
     return { why: whyNoPlace(account, brand, day) }
   const { choices, why } = choicesOn(request, account)
   if (why !== null) return { why }
@@ -138,15 +137,24 @@ async function writeOne(
       if (!placed?.at) continue
       request.shelf.take({ passage, piece }, account.id, dayNumber(day))
       const moved = others.filter((p, i) => p.at !== yielding[i]?.at)
-      if (moved.some((p) => p.at === null)) continue
+      if (losesPlace(moved)) continue
       return { post: { ...placed, state: 'for review' }, moved }
     } catch (error) {
       if (asFault(error).code !== 'bad-request') throw error
     }
   }
   const anew = 'What is near it can be said in no words that are new on this account'
-  return { why: make.angle === null ? `${anew}.` : `${anew}, as a ${make.angle}. Let any angle do.` }
+  return {
+    why:
+      make.angle === null
+        ? `${anew}. Give the occasion other words.`
+        : `${anew}, with the angle “${make.angle}”. Let any angle do.`,
+  }
 }
+
+/** Whether something loses its place altogether that is not from the shelf, which fills what is left. */
+const losesPlace = (posts: readonly Post[]): boolean =>
+  posts.some((p) => p.at === null && p.shelf === undefined)
 
 /** Whether a post stands on an account's day only because it was placed there: it hangs on no day, and nobody pinned it. */
 function makesRoom(post: Post, { id, zone }: Account, day: string): boolean {

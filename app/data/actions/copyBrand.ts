@@ -5,14 +5,15 @@ import { nowIso } from '../clock'
 import { all, commit, must, put } from '../store'
 
 /**
- * Makes a brand that begins with what another one has: house style, briefs, quiet days, slots, word lists, and its
+ * Makes a brand that begins with what another one has: house style, briefs, quiet days, slots, word lists, occasions, and its
  * pipelines, switched off and without accounts and sources, which are each brand's own. Gives the new brand's id.
  */
 export async function brandLike(of: string, name: string): Promise<string> {
-  const [brand, lists, pipelines] = await Promise.all([
+  const [brand, lists, pipelines, occasions] = await Promise.all([
     must('brands', of),
     all('wordLists', 'brand', of),
     all('pipelines', 'brand', of),
+    all('occasions', 'brand', of),
   ])
   const id = nanoid()
   const now = nowIso()
@@ -23,6 +24,10 @@ export async function brandLike(of: string, name: string): Promise<string> {
   await commit({ brand: id, label: `Make the brand ${copied.name} like ${brand.name}` }, [
     put('brands', copied),
     ...lists.map((l) => put('wordLists', { ...l, id: newLists.get(l.id) ?? l.id, brand: id })),
+    // Which accounts its captions are for is each brand's own.
+    ...occasions.map((o) =>
+      put('occasions', { ...o, id: nanoid(), brand: id, make: null, missing: [], createdAt: now }),
+    ),
     ...kept.map((p) => put('pipelines', pipelineFor(id, p, newPipelines, newLists, now))),
   ])
   return id

@@ -120,32 +120,49 @@ function fresh(brand: string, { name, on, theme, lines, again }: OccasionDraft):
   }
 }
 
+/** The changes of occasions that are under way: whoever writes for occasions waits for them. */
+let changing: Promise<unknown> = Promise.resolve()
+
 /**
- * Changes an occasion. Where its day is another, its posts to come move to the nearest day that it has now, and those that
- * no day is left for are set aside. Gives how many moved and how many were set aside.
+ * Changes some of an occasion. Where its day is another, its posts to come move to the nearest day that it has now, and those
+ * that no day is left for are set aside. Gives how many moved and how many were set aside.
  */
-export async function changeOccasion(
+export function changeOccasion(
   id: string,
-  draft: Pick<Occasion, 'name' | 'on' | 'theme' | 'lines' | 'again'>,
+  change: Partial<Pick<Occasion, 'name' | 'on' | 'theme' | 'lines' | 'again'>>,
+): Promise<{ moved: number; aside: number }> {
+  const work = changed(id, change)
+  changing = Promise.allSettled([changing, work])
+  return work
+}
+
+async function changed(
+  id: string,
+  change: Parameters<typeof changeOccasion>[1],
 ): Promise<{ moved: number; aside: number }> {
   const before = await must('occasions', id)
+  const actor = { brand: before.brand, label: `Change “${before.name}”` }
+  const { on } = change
+  if (on === undefined || JSON.stringify(on) === JSON.stringify(before.on)) {
+    await commit(actor, [patch('occasions', id, (o) => ({ ...o, ...change }))])
+    return { moved: 0, aside: 0 }
+  }
   const brand = await must('brands', before.brand)
   const posts = (await all('posts', 'brand', before.brand)).filter(
     (p) => p.occasion?.id === id && isToCome(p),
   )
-  const same = JSON.stringify(before.on) === JSON.stringify(draft.on)
-  const asked = same ? [] : posts.map((post) => ({ post, day: nearestDay(draft.on, brand.zone, post) }))
+  const asked = posts.map((post) => ({ post, day: nearestDay(on, brand.zone, post) }))
   const going = asked.flatMap(({ post, day }) =>
     day !== null && day !== post.occasion?.day ? [onDay(post, day)] : [],
   )
   const aside = asked.filter(({ day }) => day === null).map(({ post }) => post)
   const placed = await tryPlaces(going)
-  const reason = { code: 'occasion', message: `“${draft.name}” is on no day near the one it stood for.` }
+  const reason = { code: 'occasion', message: `“${before.name}” is on no day near the one it stood for.` }
   await commitRecalled(
-    { brand: before.brand, label: `Change “${before.name}”` },
+    actor,
     [...going, ...aside],
     [
-      patch('occasions', id, (o) => ({ ...o, ...draft, missing: same ? o.missing : [] })),
+      patch('occasions', id, (o) => ({ ...o, ...change, missing: [] })),
       ...placed.map((p) =>
         happensIfMay(p.id, 'move', ({ state, revision, generation }) => ({
           ...p,
@@ -252,14 +269,14 @@ export interface OccasionsWritten {
  */
 export async function writeOccasions(
   brandId: string,
-  days: readonly OccasionOn[],
+  asked: readonly OccasionOn[],
   make: OccasionMake,
   {
     onProgress = () => undefined,
     stopped = () => false,
     actor = {
       brand: brandId,
-      label: `Write captions for ${days.length === 1 ? `“${days[0]?.occasion.name}”` : `${days.length} days`}`,
+      label: `Write captions for ${asked.length === 1 ? `“${asked[0]?.occasion.name}”` : `${asked.length} days`}`,
       action: newAction(),
     },
   }: {
@@ -269,14 +286,21 @@ export async function writeOccasions(
   } = {},
 ): Promise<OccasionsWritten> {
   const brand = await must('brands', brandId)
-  const accounts = (await all('accounts', 'brand', brandId)).filter(
-    (a) => make.accounts.includes(a.id) && a.endedAt === null,
-  )
+  const open = (await all('accounts', 'brand', brandId)).filter((a) => a.endedAt === null)
+  // In the order in which they are asked for, which is that of the lines.
+  const accounts = make.accounts.flatMap((id) => open.find((a) => a.id === id) ?? [])
   if (accounts.length === 0)
     throw new Fault(
       'bad-request',
       'Choose at least one account. Link one under Dispatch where there is none.',
     )
+  await changing
+  // As they are written down now, whatever was shown when this was asked for.
+  const known = new Map((await all('occasions', 'brand', brandId)).map((o) => [o.id, o]))
+  const days = asked.flatMap(({ occasion: { id }, day }) => {
+    const occasion = known.get(id)
+    return occasion ? [{ occasion, day }] : []
+  })
   const [{ near, passages, pieces }, { shelf }] = await Promise.all([
     nearTo(
       brandId,
@@ -305,10 +329,15 @@ export async function writeOccasions(
     )
     const posts =
       brand.houseStyle.writer === 'connected' ? await byConnected(made.posts, brand, occasion) : made.posts
-    await commitRecalled(actor, made.moved, [
-      ...written(occasion, day, make, accounts, posts, made.missing),
-      ...made.moved.map(({ id, at, reasons }) => happensIfMay(id, 'move', (p) => ({ ...p, at, reasons }))),
-    ])
+    if (posts.length || made.missing.length)
+      await commitRecalled(actor, made.moved, [
+        ...written(occasion, day, make, accounts, posts, made.missing),
+        ...made.moved.map(({ id, at, reasons }) =>
+          at === null
+            ? happensIfMay(id, 'set aside')
+            : happensIfMay(id, 'move', (p) => ({ ...p, at, reasons })),
+        ),
+      ])
     came.posts += posts.length
     came.moved += made.moved.length
     came.missing.push(...made.missing.map((m) => ({ name: occasion.name, ...m })))

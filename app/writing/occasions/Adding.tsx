@@ -24,6 +24,7 @@ import {
   longDay,
   say,
   SelectField,
+  shortDay,
   TextField,
   weekdayName,
 } from '../../ui'
@@ -163,7 +164,7 @@ function PlainForm({ occasions, onDone }: { occasions: readonly Occasion[]; onDo
                 {g.name}
               </Box>
               <Box color="soft" fontFamily="mono" fontSize="12px">
-                {next ? `${longDay(next).slice(0, 6)} ${next.slice(0, 4)}` : ''}
+                {next ? `${shortDay(next)} ${next.slice(0, 4)}` : ''}
               </Box>
             </chakra.label>
           )

@@ -36,10 +36,9 @@ export function OccasionBeside({
   onClose: () => void
 }) {
   const { brand } = useWork()
-  const change = (changed: Partial<Occasion>): void =>
+  const change = (changed: Parameters<typeof changeOccasion>[1]): void =>
     void attempt(async () => {
-      const { name, on, theme, lines, again } = { ...occasion, ...changed }
-      const { moved, aside } = await changeOccasion(occasion.id, { name, on, theme, lines, again })
+      const { moved, aside } = await changeOccasion(occasion.id, changed)
       if (moved || aside)
         say(
           `${count(moved, 'post moves', 'posts move')} with it${aside ? `, ${count(aside, 'was', 'were')} set aside` : ''}.`,
@@ -99,7 +98,7 @@ export function OccasionBeside({
 
 interface Part {
   occasion: Occasion
-  onChange: (changed: Partial<Occasion>) => void
+  onChange: (changed: Parameters<typeof changeOccasion>[1]) => void
 }
 
 function Names({ occasion, onChange }: Part) {
@@ -149,7 +148,7 @@ function Lines({ occasion, onChange }: Part) {
   return (
     <Labelled
       label="Lines that name the day, one a row"
-      hint="Each post closes with one: another on each account, and another the year after."
+      hint="Each account’s post closes with one of its own, the year after with another."
     >
       {(id) => (
         <TextArea
@@ -170,22 +169,22 @@ function NearIt({ occasion }: { occasion: Occasion }) {
   const found = useSWR(['near', brand, name, JSON.stringify(theme)], () => nearTo(brand, [{ name, theme }]), {
     revalidateOnFocus: false,
   }).data
-  if (!found) return null
-  const near = found.near[0] ?? []
+  const near = found?.near[0] ?? []
   return (
     <Box>
       <Heading as="h3" fontSize="14px" fontWeight="600" mb="1">
         Near it
       </Heading>
-      {near.length === 0 && (
+      {!found && <Box color="soft">Looking for what your pieces say of it …</Box>}
+      {found && near.length === 0 && (
         <Box color="soft">
           No passage that you keep says {themeOf(occasion).join(', ') || 'what it is called'}. Give it other
           words, such as those of your trade at that time of the year.
         </Box>
       )}
       {near.slice(0, SHOWN).map(({ id, says }) => {
-        const passage = found.passages.get(id)
-        const piece = passage && found.pieces.get(passage.piece)
+        const passage = found?.passages.get(id)
+        const piece = passage && found?.pieces.get(passage.piece)
         return (
           passage && (
             <Box key={id} borderLeftWidth="4px" borderColor="water" pl="3" mb="2">

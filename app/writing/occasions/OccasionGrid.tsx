@@ -44,14 +44,7 @@ export function OccasionGrid({
     <Box role="grid" aria-label="The year, day by day" minW={`${300 + columns.length * 232}px`} pb="8">
       {columns.length > 0 && <Heads columns={columns} places={places} />}
       {rows.map((on, i) => (
-        <Box
-          role="row"
-          key={rowKey(on)}
-          display="grid"
-          gridTemplateColumns={places}
-          borderTopWidth="1px"
-          borderColor="hairline"
-        >
+        <Box role="row" key={rowKey(on)} display="grid" gridTemplateColumns={places}>
           <Day
             on={on}
             quiet={isQuiet(on.day)}
@@ -105,6 +98,9 @@ function Heads({ columns, places }: { columns: readonly Account[]; places: strin
       top="0"
       bg="paper"
       zIndex="1"
+      borderTopWidth="1px"
+      borderBottomWidth="1px"
+      borderColor="hairline"
     >
       <Box role="columnheader" srOnly>
         Day
@@ -152,6 +148,7 @@ function Day({
   onPick: () => void
   onOpen: () => void
 }) {
+  const words = 'dates' in occasion.on ? '' : occasionWords(occasion.on)
   const box = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (current) box.current?.scrollIntoView({ block: 'nearest' })
@@ -159,6 +156,8 @@ function Day({
   return (
     <Flex
       role="rowheader"
+      borderBottomWidth="1px"
+      borderColor="hairline"
       ref={box}
       gap="3"
       pl="6"
@@ -191,8 +190,10 @@ function Day({
           {occasion.name}
         </chakra.button>
         <Box fontSize="12px" color="soft" lineHeight="1.4">
-          {occasionWords(occasion.on)}
-          {occasion.again ? ', written each year' : ''}
+          {[
+            ...(words === longDay(day) || !words ? [] : [words]),
+            ...(occasion.again ? ['written each year'] : []),
+          ].join(', ')}
         </Box>
         {quiet && (
           <Box fontSize="12px" color="amberText">
@@ -216,6 +217,7 @@ function Lacking({ on: { occasion, day }, account }: { on: OccasionOn; account: 
     <Box
       role="gridcell"
       borderLeftWidth="1px"
+      borderBottomWidth="1px"
       borderColor="hairline"
       p="3"
       color="soft"
