@@ -422,6 +422,12 @@ test('what posts earned is compared, and the best times are applied: by mouse, t
   await page.getByRole('button', { name: 'Apply' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByText(/^Kept; \d+ posts? moved\./)).toBeVisible()
+
+  // A fifth of its slots tries other hours, from the week on that comes within reach.
+  await page.getByLabel(/so many stand at another hour/).selectOption('20 %')
+  await page.getByRole('button', { name: 'Apply' }).click()
+  await expect(page.getByText('Kept; no post had to move.')).toBeVisible()
+  await expect(page.getByText(/^Drawn until Sun \d+ [A-Z]/)).toBeVisible()
 })
 
 test('a post that earned much is dripped again in other words, and waits for review', async ({ page }) => {

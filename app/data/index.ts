@@ -4,6 +4,7 @@ export {
   linkPlainly,
   saveTimes,
   timesOf,
+  withTimes,
   type AccountTimes,
 } from './actions/accounts'
 export { checkAccount, endsSoon, linkAgainPath, linkPath, useLinkable, useLinked } from './linking'

@@ -1,5 +1,5 @@
 import useSWR from 'swr'
-import type { Account, Leaning, Post, Row } from '../../core/model'
+import type { Account, HourTrial, Leaning, Post, Row } from '../../core/model'
 import type {
   Asked,
   AskedReport,
@@ -77,6 +77,13 @@ export async function learnedTimes(account: Account): Promise<BestTimes> {
   await handOverBrand(account.brand)
   const { id, network, slots, gapMinutes } = account
   return heavy().bestTimes(account.brand, { id, network, slots, gapMinutes }, clockNow())
+}
+
+/** The trials of other hours that an account makes with a share of its slots in the week from a Monday on (`hourTrialsOf`). */
+export async function drawnTrials(account: Account, share: number, monday: string): Promise<HourTrial[]> {
+  await handOverBrand(account.brand)
+  const { id, network, slots, gapMinutes } = account
+  return heavy().hourTrials(account.brand, { id, network, slots, gapMinutes, share }, monday, clockNow())
 }
 
 /** How many times as much as is usual for their accounts the posts of each passage of a brand earned, by its id (`worthOf`). */

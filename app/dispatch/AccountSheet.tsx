@@ -10,7 +10,7 @@ import {
 } from '../../core/model'
 import { network } from '../../core/networks'
 import type { BestTimes } from '../../core/results'
-import { difference, saveTimes, timesOf, type AccountTimes, type Move } from '../data'
+import { difference, saveTimes, timesOf, withTimes, type AccountTimes, type Move } from '../data'
 import { learnedTimes } from '../data/more'
 import {
   attempt,
@@ -24,14 +24,31 @@ import {
   say,
   SelectField,
   TimeField,
+  useTyped,
   weekdayName,
 } from '../ui'
+import { HourTrialsPart } from './HourTrialsPart'
 import { MovesBeside } from './MovesList'
 import { Places } from './Places'
 import { QuietDays } from './QuietDays'
 import { SlotGrid, spanOf } from './SlotGrid'
 
 const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone')
+
+/** What is edited of an account's times; its trials come of their share. */
+type PlainTimes = Omit<AccountTimes, 'hourTrials'>
+
+function plainTimesOf(account: Account): PlainTimes {
+  const { hourTrials: _, ...times } = timesOf(account)
+  return times
+}
+
+/** The times with trials of a share of the slots; with none of it what was drawn is gone. */
+function triesOf(times: PlainTimes, { hourTrials }: Account, share: number): AccountTimes {
+  if (share === 0) return times
+  const { until = null, days = [] } = hourTrials ?? {}
+  return { ...times, hourTrials: { share, until, days } }
+}
 
 /**
  * When an account may post. Changes are tried first: the sheet says which posts would move, and
@@ -50,7 +67,9 @@ export function AccountSheet({
   onMoves?: (moves: readonly Move[]) => void
   onClose: () => void
 }) {
-  const [draft, setDraft] = useState<AccountTimes>(() => timesOf(account))
+  const [plain, setDraft] = useState<PlainTimes>(() => plainTimesOf(account))
+  const [share, setShare] = useTyped(account.hourTrials?.share ?? 0)
+  const draft = triesOf(plain, account, share)
   const [copying, setCopying] = useState(false)
   const [listed, setListed] = useState(false)
   const [learned, setLearned] = useState<string | null>(null)
@@ -63,7 +82,7 @@ export function AccountSheet({
     changed && valid.success ? ['difference', JSON.stringify(times)] : null,
     () =>
       difference({
-        accounts: times.flatMap((t) => accounts.filter((a) => a.id === t.id).map((a) => ({ ...a, ...t }))),
+        accounts: times.flatMap((t) => accounts.filter((a) => a.id === t.id).map((a) => withTimes(a, t))),
       }),
     { revalidateOnFocus: false },
   ).data
@@ -71,7 +90,7 @@ export function AccountSheet({
     onMoves?.(moves ?? [])
     return () => onMoves?.([])
   }, [moves, onMoves])
-  const edit = (change: Partial<AccountTimes>): void => setDraft({ ...draft, ...change })
+  const edit = (change: Partial<PlainTimes>): void => setDraft({ ...plain, ...change })
   const slots = [...draft.slots].sort((a, b) => a.weekday - b.weekday || spanOf(a).from - spanOf(b).from)
   const propose = async (): Promise<void> => {
     const best = await learnedTimes(account)
@@ -189,6 +208,7 @@ export function AccountSheet({
           )}
         </Flex>
       </Box>
+      <HourTrialsPart account={account} share={share} onChange={setShare} />
       <QuietDays days={draft.quiet} onChange={(quiet) => edit({ quiet })} />
       <Flex gap="3">
         <NumberField
@@ -235,7 +255,8 @@ export function AccountSheet({
           <Flex gap="2" justify="flex-end" mt="2">
             <Button
               onClick={() => {
-                setDraft(timesOf(account))
+                setDraft(plainTimesOf(account))
+                setShare(account.hourTrials?.share ?? 0)
                 setCopying(false)
               }}
             >

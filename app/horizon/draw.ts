@@ -34,6 +34,8 @@ export interface BoardMark extends Mark {
 export interface BoardLane {
   id: string
   slots: readonly { weekday: number; from: number; to: number }[]
+  /** Of slots that stand at another minute on one day, these minutes, by the day's number. */
+  trials?: ReadonlyMap<number, readonly { from: number; to: number; at: number }[]>
   isQuiet: (day: number) => boolean
   /** Its local now, as a day's number and minute. */
   now: { day: number; minute: number }
@@ -287,10 +289,16 @@ function notches(
   const weekday = weekdayOfDay(day)
   for (const slot of lane.slots) {
     if (slot.weekday !== weekday) continue
-    const y = yOfTime(view, index, slot.from)
-    if (slot.from === slot.to) {
+    const trial = lane.trials?.get(day)?.find((t) => t.from === slot.from && t.to === slot.to)
+    const y = Math.round(yOfTime(view, index, trial?.at ?? slot.from)) + 0.5
+    if (trial) {
+      // A trial of another hour looks like no slot of every week.
+      c.setLineDash([5, 3])
+      line(c, p.amber, x + 8, y, x + column - 8, y)
+      c.setLineDash([])
+    } else if (slot.from === slot.to) {
       c.setLineDash([1.5, 4])
-      line(c, p.hatch, x + 8, Math.round(y) + 0.5, x + column - 8, Math.round(y) + 0.5)
+      line(c, p.hatch, x + 8, y, x + column - 8, y)
       c.setLineDash([])
     } else {
       const top = yOfTime(view, index, slot.to)

@@ -8,7 +8,15 @@ import {
   type Pipeline,
   type Post,
 } from '../../core/model'
-import { clockMinutes, isQuiet, dateOf, localDay, localMinutes, clockTime } from '../../core/planning'
+import {
+  clockMinutes,
+  isQuiet,
+  dateOf,
+  dayNumber,
+  localDay,
+  localMinutes,
+  clockTime,
+} from '../../core/planning'
 import type { BoardLane, BoardMark } from './draw'
 import type { Mark } from './geometry'
 
@@ -151,6 +159,7 @@ function lanesOf(
           from: clockMinutes('at' in s ? s.at : s.from),
           to: clockMinutes('at' in s ? s.at : s.to),
         })),
+        trials: trialsOf(account),
         isQuiet: (day) => {
           let is = known.get(day)
           if (is === undefined) known.set(day, (is = isQuiet(dateOf(day), quiet)))
@@ -196,4 +205,16 @@ export function countMarks(marks: readonly Pick<BoardMark, 'lane' | 'day' | 'hue
     weeks.set(week, (weeks.get(week) ?? 0) + 1)
   }
   return { days, weeks }
+}
+
+/** The slots of an account that stand at another hour on one day, as the board draws them. */
+function trialsOf({ hourTrials }: Account): NonNullable<NamedLane['trials']> {
+  const trials = new Map<number, { from: number; to: number; at: number }[]>()
+  for (const { date, slot, at } of hourTrials?.days ?? []) {
+    const [from, to] = 'at' in slot ? [slot.at, slot.at] : [slot.from, slot.to]
+    const day = dayNumber(date)
+    const drawn = { from: clockMinutes(from), to: clockMinutes(to), at: clockMinutes(at) }
+    trials.set(day, [...(trials.get(day) ?? []), drawn])
+  }
+  return trials
 }

@@ -1,8 +1,10 @@
-import type { Age, Leaning } from '../../core/model'
+import type { Age, HourTrial, Leaning } from '../../core/model'
+import { seededRandom } from '../../core/planning'
 import {
   bestTimes,
   expectedOf,
   factsOf,
+  hourTrialsOf,
   leaningsOf,
   lineChange,
   reportOf,
@@ -21,7 +23,9 @@ import {
   type Fact,
   type Report,
   type Results,
+  type Trying,
 } from '../../core/results'
+import { hash32 } from '../../core/text'
 
 /** What is known of each brand's published posts; it is handed over once and asked often. */
 const facts = new Map<string, Fact[]>()
@@ -91,4 +95,14 @@ export const resultsTasks = {
   /** Better times for an account's slots (`bestTimes`); few posts where nothing was kept of its brand. */
   bestTimes: (brand: string, ...of: [account: Parameters<typeof bestTimes>[1], now: number]): BestTimes =>
     bestTimes(facts.get(brand) ?? [], ...of),
+
+  /** The trials of other hours of an account in the week from a Monday on (`hourTrialsOf`), the same whenever they are drawn. */
+  hourTrials: (brand: string, account: Trying, monday: string, now: number): HourTrial[] =>
+    hourTrialsOf(
+      facts.get(brand) ?? [],
+      account,
+      monday,
+      now,
+      seededRandom(hash32(`${account.id} ${monday}`)),
+    ),
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { AccountState, ConnectorId, Target } from './linked'
 import { Hold, Id, Instant, LocalDate, Zone } from './primitives'
 import { QuietDay } from './quiet'
-import { Slot } from './slot'
+import { HourTrials, Slot, type HourTrial } from './slot'
 
 /** Whether the network still lets us post, as last seen. */
 export const AccountHealth = z.object({
@@ -34,6 +34,8 @@ export const Account = z.object({
   groups: z.array(z.string().min(1).max(60)),
   zone: Zone,
   slots: z.array(Slot),
+  /** How it tries other hours; absent where it does not. */
+  hourTrials: HourTrials.optional(),
   quiet: z.array(QuietDay),
   maxPerDay: z.int().min(1),
   maxPerWeek: z.int().min(1),
@@ -48,3 +50,12 @@ export const Account = z.object({
   linkedAt: Instant,
 })
 export type Account = z.infer<typeof Account>
+
+/** The trial of another hour that a post of an account is, by the local day and time at which it stands; undefined where it is none. */
+export function hourTrialAt(
+  { hourTrials }: Pick<Account, 'hourTrials'>,
+  date: string,
+  time: string,
+): HourTrial | undefined {
+  return hourTrials?.days.find((t) => t.date === date && t.at === time)
+}

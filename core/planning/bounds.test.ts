@@ -189,6 +189,28 @@ describe('windows', () => {
   })
 })
 
+it('a slot on trial stands at another hour on its day alone, and one that is gone counts for nothing', () => {
+  const nine = { weekday: 3, at: '09:00' }
+  const account = {
+    id: 'a',
+    zone: 'Europe/Lisbon',
+    slots: [nine, { weekday: 3, from: '15:00', to: '17:00' }],
+    hourTrials: [
+      { date: '2026-11-25', slot: nine, at: '20:30' },
+      { date: '2026-12-09', slot: { weekday: 3, from: '15:00', to: '17:00' }, at: '07:45' },
+      { date: '2026-12-16', slot: { weekday: 3, at: '11:00' }, at: '12:00' },
+    ],
+  }
+  const opens = (date: string): string[] =>
+    openingsOn(date, account).map(({ from, to }) =>
+      [...new Set([from, to])].map((at) => new Date(at).toISOString().slice(11, 16)).join(' to '),
+    )
+  expect(opens('2026-11-25')).toEqual(['15:00 to 17:00', '20:30'])
+  expect(opens('2026-12-02')).toEqual(['09:00', '15:00 to 17:00'])
+  expect(opens('2026-12-09')).toEqual(['07:45', '09:00'])
+  expect(opens('2026-12-16')).toEqual(['09:00', '15:00 to 17:00'])
+})
+
 it('quiet ranges hold on both ends', () => {
   const quiet = [{ from: '2026-12-24', to: '2026-12-26' }]
   expect(['2026-12-23', '2026-12-24', '2026-12-26', '2026-12-27'].map((d) => isQuiet(d, quiet))).toEqual([

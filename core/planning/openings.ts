@@ -1,4 +1,4 @@
-import type { QuietDay, Slot } from '../model'
+import type { HourTrial, QuietDay, Slot } from '../model'
 import { hash32 } from '../text'
 import { clockMinutes, dateOf, dayNumber, momentAt, weekdayOf, weekdayOfDay, weekNumber } from './zone'
 
@@ -33,38 +33,70 @@ const NONE: readonly number[] = []
  * goes by the golden section from week to week, so that it never comes twice in a row; another is
  * drawn for another account. Times that summer time skips are left out, doubled ones count once.
  */
-export function openingsOn(
-  date: string,
-  account: { id: string; zone: string; slots: readonly Slot[] },
-): Opening[] {
+export function openingsOn(date: string, account: Opened): Opening[] {
   return openingsBy(account)(dayNumber(date))
 }
 
-/** The same for many days: slots are parted by weekday once. */
-export function openingsBy(account: {
+/** What openings come of: weekly slots, some of which stand at another time on one day. */
+interface Opened {
   id: string
   zone: string
   slots: readonly Slot[]
-}): (day: number) => Opening[] {
+  hourTrials?: readonly HourTrial[] | null | undefined
+}
+
+/** A slot as minutes of the day; `phase` is where its window's minutes begin. */
+interface Minutes {
+  from: number
+  to: number
+  phase: number
+}
+
+const inTime = (a: Minutes, b: Minutes): number => a.from - b.from || a.to - b.to
+
+/** The same for many days: slots are parted by weekday once. */
+export function openingsBy(account: Opened): (day: number) => Opening[] {
   const parted = Array.from({ length: 8 }, (_, weekday) =>
     account.slots
       .filter((s) => s.weekday === weekday)
-      .map((slot) => {
-        const from = clockMinutes('at' in slot ? slot.at : slot.from)
-        const to = clockMinutes('at' in slot ? slot.at : slot.to)
+      .map((slot): Minutes => {
+        const { from, to } = spanOf(slot)
         return { from, to, phase: hash32(`${account.id} ${weekday} ${from} ${to}`) / 2 ** 32 }
       })
-      .sort((a, b) => a.from - b.from || a.to - b.to),
+      .sort(inTime),
   )
-  return (day) =>
-    (parted[weekdayOfDay(day)] ?? []).flatMap((slot) => openingOf(slot, day, account.zone) ?? [])
+  const trials = new Map<number, HourTrial[]>()
+  for (const trial of account.hourTrials ?? []) {
+    const day = dayNumber(trial.date)
+    trials.set(day, [...(trials.get(day) ?? []), trial])
+  }
+  return (day) => {
+    const slots = parted[weekdayOfDay(day)] ?? []
+    const tried = trials.get(day)
+    return (tried ? withTrials(slots, tried) : slots).flatMap(
+      (slot) => openingOf(slot, day, account.zone) ?? [],
+    )
+  }
 }
 
-function openingOf(
-  slot: { from: number; to: number; phase: number },
-  day: number,
-  zone: string,
-): Opening | null {
+function spanOf(slot: Slot): { from: number; to: number } {
+  return 'at' in slot
+    ? { from: clockMinutes(slot.at), to: clockMinutes(slot.at) }
+    : { from: clockMinutes(slot.from), to: clockMinutes(slot.to) }
+}
+
+/** The slots of a day of which some stand elsewhere; a trial whose slot is gone counts for nothing. */
+function withTrials(slots: readonly Minutes[], trials: readonly HourTrial[]): Minutes[] {
+  const result = [...slots]
+  for (const { slot, at } of trials) {
+    const { from, to } = spanOf(slot)
+    const i = result.findIndex((s) => s.from === from && s.to === to)
+    if (i >= 0) result[i] = { from: clockMinutes(at), to: clockMinutes(at), phase: 0 }
+  }
+  return result.sort(inTime)
+}
+
+function openingOf(slot: Minutes, day: number, zone: string): Opening | null {
   const from = momentAt(day, slot.from, zone)
   if (slot.from === slot.to) return from === null ? null : { from, to: from, drawn: from, others: () => NONE }
   const length = slot.to - slot.from + 1

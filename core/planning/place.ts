@@ -112,6 +112,7 @@ export function planOf(request: PlaceRequest, everything = false): Plan {
       network: a.network,
       zone: a.zone,
       slots: a.slots,
+      hourTrials: a.hourTrials?.days ?? null,
       quiet: [...a.quiet, ...(brands.get(a.brand)?.quiet ?? [])],
       maxPerDay: a.maxPerDay,
       maxPerWeek: a.maxPerWeek,

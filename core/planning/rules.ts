@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Account, LocalDate, QuietDay, Slot, WarmUpStep, Weights, Zone } from '../model'
+import { Account, HourTrial, LocalDate, QuietDay, Slot, WarmUpStep, Weights, Zone } from '../model'
 
 const anyInstant = z.iso.datetime({ offset: true })
 /** A moment, or a day in the account's zone. */
@@ -12,6 +12,8 @@ const WarmUp = z.object({ since: anyInstant, steps: z.array(WarmUpStep) })
 export const PlanAccount = Account.pick({ id: true, network: true }).extend({
   zone: Zone,
   slots: z.array(Slot),
+  /** Slots that stand at another time on one day. */
+  hourTrials: z.array(HourTrial).nullish(),
   quiet: z.array(QuietDay).default([]),
   maxPerDay: z.int().min(1).default(24),
   maxPerWeek: z.int().min(1).default(168),

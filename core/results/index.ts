@@ -12,6 +12,7 @@ export {
   type Ranked,
 } from './answer'
 export { bestTimes, type BestTimes } from './times'
+export { hourTrialsOf, type Trying } from './hourTrials'
 export type { Effect } from './effects'
 export {
   lineChange,

@@ -25,7 +25,7 @@ export type BestTimes =
   | { found: false; why: 'few' | 'good'; posts: number }
 
 /** An hour's effect on the scale of logarithms, and how unsure it is. */
-interface Worth {
+export interface Worth {
   effect: number
   deviation: number
 }
@@ -39,6 +39,28 @@ export function bestTimes(
   account: { id: string; network: string; slots: readonly Slot[]; gapMinutes: number },
   now: number,
 ): BestTimes {
+  const { hours, from, posts } = hoursOf(facts, account, now)
+  if (hours.size < 2 || account.slots.length === 0) return { found: false, why: 'few', posts }
+  const slots = moved(account.slots, hours, account.gapMinutes)
+  const gain = gainOf(account.slots, slots, hours)
+  const changed = slots.filter((s, i) => JSON.stringify(s) !== JSON.stringify(account.slots[i])).length
+  if (changed === 0 || gain.at < WORTH) return { found: false, why: 'good', posts }
+  return { found: true, slots, gain, moved: changed, from, posts }
+}
+
+/** What is known of hours: of each the worth, by where it begins, and whose posts it was learned from. */
+export interface Hours {
+  hours: ReadonlyMap<number, Worth>
+  from: 'account' | 'network'
+  posts: number
+}
+
+/** What each hour of the day is worth with all else alike, learned from an account's own posts where they are many, else its network's. */
+export function hoursOf(
+  facts: readonly Fact[],
+  account: { id: string; network: string },
+  now: number,
+): Hours {
   const seen = facts.flatMap((fact) => {
     const read = fact.network === account.network ? readAt(fact, '7 d', now) : 'missing'
     const count = typeof read === 'string' ? undefined : read.impressions
@@ -59,17 +81,11 @@ export function bestTimes(
         { effect: Math.log(e.times.at), deviation: Math.log(e.times.high / e.times.low) / (2 * 1.96) },
       ]),
   )
-  const posts = learned.length
-  if (hours.size < 2 || account.slots.length === 0) return { found: false, why: 'few', posts }
-  const slots = moved(account.slots, hours, account.gapMinutes)
-  const gain = gainOf(account.slots, slots, hours)
-  const changed = slots.filter((s, i) => JSON.stringify(s) !== JSON.stringify(account.slots[i])).length
-  if (changed === 0 || gain.at < WORTH) return { found: false, why: 'good', posts }
-  return { found: true, slots, gain, moved: changed, from, posts }
+  return { hours, from, posts: learned.length }
 }
 
 /** The hours in which a slot begins, as they are looked at together. */
-function hourOf(slot: Slot): number {
+export function hourOf(slot: Slot): number {
   const minutes = clockMinutes('at' in slot ? slot.at : slot.from)
   return Math.floor(minutes / 60 / HOURS_TOGETHER) * HOURS_TOGETHER
 }

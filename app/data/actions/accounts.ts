@@ -113,6 +113,7 @@ export type AccountTimes = Pick<
   | 'groups'
   | 'zone'
   | 'slots'
+  | 'hourTrials'
   | 'quiet'
   | 'maxPerDay'
   | 'maxPerWeek'
@@ -123,8 +124,15 @@ export type AccountTimes = Pick<
 
 /** The part of an account that says when it may post. */
 export function timesOf(account: Account): AccountTimes {
-  const { id, groups, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp } = account
-  return { id, groups, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp }
+  const { id, groups, zone, slots, hourTrials, quiet, maxPerDay, maxPerWeek } = account
+  const { gapMinutes, openedOn, warmUp } = account
+  const times = { id, groups, zone, slots, quiet, maxPerDay, maxPerWeek, gapMinutes, openedOn, warmUp }
+  return hourTrials ? { ...times, hourTrials } : times
+}
+
+/** An account as it is once it may post at other times. */
+export function withTimes({ hourTrials: _, ...account }: Account, times: AccountTimes): Account {
+  return { ...account, ...times }
 }
 
 /** Changes when accounts may post, and moves the posts that have to; both in one action. */
@@ -136,7 +144,7 @@ export async function saveTimes(
 ): Promise<void> {
   const posts = moves.map((m) => m.post)
   await commitRecalled({ brand, label }, posts, [
-    ...times.map((t) => patch('accounts', t.id, (a) => ({ ...a, ...t }))),
+    ...times.map((t) => patch('accounts', t.id, (a) => withTimes(a, t))),
     ...writesOf(moves),
   ])
 }

@@ -75,6 +75,7 @@ export async function tick(): Promise<void> {
     if (due || FOR_PIPELINES.some((t) => touched.has(t))) await step(runPipelines)
     await step(learnSome)
     await step(extendSome)
+    await step(trySome)
     if (touched.has('pieces')) await step(seeSome)
     const near = (nextHandOverAt() ?? '9') <= nowIso()
     if (near || FOR_DELIVERY.some((t) => touched.has(t) || dirty.has(t)))
@@ -96,7 +97,7 @@ export async function tick(): Promise<void> {
   })
 }
 
-/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, an occasion, a run, a post that comes near enough to be handed over. */
+/** The next moment at which the app itself has something to do, or null: a visit, a recurring post, an occasion, a trial of other hours, a run, a post that comes near enough to be handed over. */
 export async function nextOwnEvent(): Promise<string | null> {
   const due = (await all('sources')).filter((s) => s.held === null).flatMap((s) => s.nextVisitAt ?? [])
   // Recurring posts are made further ahead long before the last of them goes out.
@@ -106,7 +107,8 @@ export async function nextOwnEvent(): Promise<string | null> {
   const now = nowIso()
   const yearly = (await all('occasions')).some((o) => o.again)
   const renewal = yearly ? await (await import('../actions/occasions')).nextRenewal() : null
-  const noted = [nextRunAt(), nextHandOverAt(), renewal].flatMap((at) => at ?? [])
+  const draw = (await triesHours()) ? await (await import('./hourTrials')).nextDraw() : null
+  const noted = [nextRunAt(), nextHandOverAt(), renewal, draw].flatMap((at) => at ?? [])
   return [...due, ...[...recurring, ...noted].filter((at) => at > now)].sort()[0] ?? null
 }
 
@@ -156,6 +158,14 @@ async function extendSome(): Promise<void> {
   if ((await all('occasions')).some((o) => o.again))
     await (await import('../actions/occasions')).renewOccasions()
 }
+
+/** Draws trials of other hours, if any account makes some; what draws them is loaded only then. */
+async function trySome(): Promise<void> {
+  if (await triesHours()) await (await import('./hourTrials')).drawHourTrials()
+}
+
+const triesHours = async (): Promise<boolean> =>
+  (await all('accounts')).some((a) => a.hourTrials !== undefined && a.endedAt === null)
 
 /** Does what follows pipelines, if any has something that follows; what does it is loaded only then. */
 async function followSome(): Promise<void> {

@@ -1,6 +1,15 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
-import { insideOf, may, type Account, type Hue, type Piece, type Post } from '../../../core/model'
+import {
+  hourTrialAt,
+  insideOf,
+  may,
+  type Account,
+  type Hue,
+  type Piece,
+  type Post,
+} from '../../../core/model'
 import { network } from '../../../core/networks'
+import { toWall } from '../../../core/planning'
 import { editText, remedied, nextWording, useWholePiece } from '../../data'
 import { nextPicture } from '../../data/more'
 import { attempt, Button, Drop, moment, Mono, Notice, say, useKeys, withDays } from '../../ui'
@@ -122,6 +131,7 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
         {!editing && <Pictures key={`pictures ${post.id}`} post={post} />}
         {rewordable && !editing && <Wordings key={post.id} post={post} />}
         {may(post, 'move') && !editing && <Bounds key={`bounds ${post.id}`} post={post} />}
+        <Trial post={post} account={account} />
         {post.reasons.length > 0 && (
           <>
             <Heading as="h3" fontSize="14px" fontWeight="600" mt="4" mb="1">
@@ -141,5 +151,21 @@ export function PostSheet({ post, piece, account, day, hue, editing, onEdit, onC
       </Box>
       <Actions post={post} editing={editing} onEdit={onEdit} />
     </Flex>
+  )
+}
+
+/** That a post stands at an hour that its account tries out, where it does. */
+function Trial({ post, account }: { post: Post; account: Account | undefined }) {
+  const at = post.publishedAt ?? post.at
+  if (!account || at === null) return null
+  const wall = toWall(Date.parse(at), account.zone)
+  const trial = hourTrialAt(account, wall.date, wall.time)
+  if (!trial) return null
+  const { slot } = trial
+  return (
+    <Box mt="4" fontSize="13px" borderLeftWidth="4px" borderColor="amber" pl="3">
+      A trial: @{account.handle} tries this hour on this day, in place of{' '}
+      {'at' in slot ? slot.at : `${slot.from} to ${slot.to}`}.
+    </Box>
   )
 }

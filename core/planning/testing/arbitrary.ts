@@ -34,7 +34,27 @@ export const quiet: fc.Arbitrary<QuietDay> = fc.oneof(
     .tuple(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 0, max: 9 }))
     .map(([n, l]) => ({ from: day(n), to: day(n + l) })),
 )
+/** Some days on which a slot stands at another hour. */
+const trials = fc.array(
+  fc.tuple(fc.nat(5), fc.integer({ min: 0, max: 5 }), fc.integer({ min: 0, max: 23 })),
+  {
+    maxLength: 3,
+  },
+)
+const withTrials = (account: Account, drawn: readonly [number, number, number][]): Account => ({
+  ...account,
+  hourTrials: drawn.flatMap(([index, week, hour]) => {
+    const chosen = account.slots[index % account.slots.length]
+    if (!chosen) return []
+    const date = [0, 1, 2, 3, 4, 5, 6]
+      .map((d) => day(week * 7 + d))
+      .find((d) => (new Date(d).getUTCDay() + 6) % 7 === chosen.weekday - 1)
+    return date ? [{ date, slot: chosen, at: `${String(hour).padStart(2, '0')}:30` }] : []
+  }),
+})
 const anyAccount = (id: string): fc.Arbitrary<Account> =>
+  fc.tuple(plainAccount(id), trials).map(([account, drawn]) => withTrials(account, drawn))
+const plainAccount = (id: string): fc.Arbitrary<Account> =>
   fc.record({
     id: fc.constant(id),
     network: fc.constantFrom('murmur', 'guildhall'),
