@@ -35,7 +35,7 @@ export {
   type Changed,
   type RecurrenceDraft,
 } from './actions/recurring'
-export { learnedTimes, useEffects, useExpected, useReport, useResults } from './results'
+export { learnedTimes, useEffects, useExpected, useReport, useResults, useTiring } from './results'
 export { keepCollection, shortTextsOfFile } from './actions/collection'
 export { dripAgain } from './actions/copies'
 export {

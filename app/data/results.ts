@@ -9,6 +9,7 @@ import type {
   FactPost,
   Planned,
   Results,
+  Tiring,
 } from '../../core/results'
 import { heavy } from '../workers'
 import { gatherReport, type Reported } from './actions/report'
@@ -140,6 +141,12 @@ export function useExpected(brand: string, planned: readonly Planned[]): Expecte
     useTold(brand, ['expected', planned], () => heavy().expected(brand, planned, '7 d', clockNow())) ?? null
   )
 }
+
+/** What readers of a brand tire of (`tiringOf`); nothing until that is worked out. */
+export function useTiring(brand: string): readonly Tiring[] {
+  return useTold(brand, 'tiring', () => heavy().tiring(brand, clockNow())) ?? NOTHING
+}
+const NOTHING: readonly Tiring[] = []
 
 /** How many times as much the mean post of the last 28 days earned as that of the 28 before; null where nobody can say. */
 export function useLineChange(brand: string): Estimate | null {

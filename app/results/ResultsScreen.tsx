@@ -20,6 +20,7 @@ import { Compared } from './Compared'
 import { Effects } from './Effects'
 import { Hours } from './Hours'
 import { Ranking } from './Ranking'
+import { Tires } from './Tires'
 import { next, SPANS, useAsked, type Span } from './useAsked'
 
 /** So many posts are shown at the head and at the foot of their order. */
@@ -59,6 +60,7 @@ export function ResultsScreen() {
           </Flex>
           {results.hours.length > 0 && <Hours cells={results.hours} />}
           <Best results={results} asked={asked} brand={brand.id} />
+          <Tires brand={brand.id} />
         </Flex>
       )}
     </Page>

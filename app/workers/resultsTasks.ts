@@ -8,6 +8,7 @@ import {
   leaningsOf,
   lineChange,
   reportOf,
+  tiringOf,
   toldApart,
   resultsOf,
   worthOf,
@@ -23,6 +24,7 @@ import {
   type Fact,
   type Report,
   type Results,
+  type Tiring,
   type Trying,
 } from '../../core/results'
 import { hash32 } from '../../core/text'
@@ -95,6 +97,9 @@ export const resultsTasks = {
   /** Better times for an account's slots (`bestTimes`); few posts where nothing was kept of its brand. */
   bestTimes: (brand: string, ...of: [account: Parameters<typeof bestTimes>[1], now: number]): BestTimes =>
     bestTimes(facts.get(brand) ?? [], ...of),
+
+  /** What readers of a brand tire of (`tiringOf`). */
+  tiring: (brand: string, now: number): Tiring[] => tiringOf(facts.get(brand) ?? [], now),
 
   /** The trials of other hours of an account in the week from a Monday on (`hourTrialsOf`), the same whenever they are drawn. */
   hourTrials: (brand: string, account: Trying, monday: string, now: number): HourTrial[] =>

@@ -5,9 +5,10 @@ import { Link, useNavigate, useSearchParams } from 'react-router'
 import { isShelfRow, SHELF_ORDERS } from '../../core/model'
 import { accountsOf, timingWords } from '../../core/pipeline'
 import { dateOf } from '../../core/planning'
+import { more } from '../../core/results'
 import { ordered, type Shelved } from '../../core/shelf'
 import { useRows } from '../data'
-import { shelve, useShelf } from '../data/more'
+import { shelve, useShelf, useTiring } from '../data/more'
 import { useWork } from '../shell'
 import {
   attempt,
@@ -52,6 +53,11 @@ export function ShelfScreen() {
   const { brand } = useWork()
   const navigate = useNavigate()
   const laid = useShelf(brand)
+  const tires = useTiring(brand.id)
+  const tiring = useMemo(
+    () => new Map(tires.flatMap((t) => (t.kind === 'passage' ? [[t.key, t.times.at] as const] : []))),
+    [tires],
+  )
   const looked = useView()
   const { view, order, search } = looked
   const [at, setAt] = useState(0)
@@ -100,7 +106,7 @@ export function ShelfScreen() {
         ) : (
           <>
             <Bar looked={looked} onChange={() => setAt(0)} />
-            <List shown={shown} index={index} worth={laid.worth} onAt={setAt} />
+            <List shown={shown} index={index} worth={laid.worth} tiring={tiring} onAt={setAt} />
           </>
         )}
       </Flex>
@@ -188,11 +194,14 @@ function List({
   shown,
   index,
   worth,
+  tiring,
   onAt,
 }: {
   shown: readonly Shelved[]
   index: number
   worth: ReadonlyMap<string, number>
+  /** How many times as much each further time earns, of the passages that readers tire of. */
+  tiring: ReadonlyMap<string, number>
   onAt: (index: number) => void
 }) {
   const scroller = useRef<HTMLDivElement>(null)
@@ -240,7 +249,12 @@ function List({
                 transform={`translateY(${row.start}px)`}
                 onClick={() => onAt(row.index)}
               >
-                <Line item={item} times={worth.get(item.passage.id) ?? null} current={row.index === index} />
+                <Line
+                  item={item}
+                  times={worth.get(item.passage.id) ?? null}
+                  tires={tiring.get(item.passage.id) ?? null}
+                  current={row.index === index}
+                />
               </Box>
             )
           )
@@ -250,7 +264,17 @@ function List({
   )
 }
 
-function Line({ item, times, current }: { item: Shelved; times: number | null; current: boolean }) {
+function Line({
+  item,
+  times,
+  tires,
+  current,
+}: {
+  item: Shelved
+  times: number | null
+  tires: number | null
+  current: boolean
+}) {
   const { passage, piece, off, out, lastDay, nextDay } = item
   return (
     <Flex
@@ -291,6 +315,11 @@ function Line({ item, times, current }: { item: Shelved; times: number | null; c
       </Box>
       <Box w="110px" fontSize="13px" flexShrink={0} color={times === null ? 'soft' : undefined}>
         {times === null ? 'not read yet' : `${times.toFixed(1)} × usual`}
+        {tires !== null && (
+          <Box color="amberText" lineHeight="1.2">
+            tires: {more(tires)} each time
+          </Box>
+        )}
       </Box>
       <Box w="90px" flexShrink={0}>
         {mayTurn(item) && (

@@ -25,6 +25,8 @@ export interface Fact {
   piece: string | null
   pipeline: string | null
   passage: string | null
+  /** The address of the picture that it shows first; null where it shows none that may come again. */
+  picture: string | null
   /** When it came out, in milliseconds since 1970, and the hour and the weekday (1 is Monday) of that in its account's zone. */
   at: number
   hour: number
@@ -87,6 +89,7 @@ function factOf(post: FactPost, zone: string): Fact | null {
     piece: post.piece,
     pipeline: post.pipeline,
     passage: post.passage,
+    picture: pictureOf(post),
     at,
     hour: Number(time.slice(0, 2)),
     weekday,
@@ -99,6 +102,10 @@ function factOf(post: FactPost, zone: string): Fact | null {
     tags: [...new Set([...wording.hashtags, ...wording.tags].map((t) => t.replace(/^#/, '').toLowerCase()))],
     readings: {},
   }
+}
+
+function pictureOf({ media: [first] }: FactPost): string | null {
+  return first?.source.from === 'address' ? first.source.url : null
 }
 
 const POINT = /^\s*(?:[-–•*→]|\d+[.)])\s/

@@ -23,6 +23,7 @@ export {
   type Results,
   type ToldApart,
 } from './results'
+export { tiringOf, type Tiring } from './tiring'
 export { leaningsOf } from './learn'
 export { expectedOf, type Expected, type Planned } from './expected'
 export { reportOf, type AskedReport, type Report, type Week } from './report'
