@@ -104,7 +104,10 @@ describe('quiet days from a calendar', () => {
       today,
     )
     expect(days).toEqual([])
-    expect(left.map((l) => l.why)).toEqual(['It is over, or has no day in the next 2 years.', 'It has a time of day, so it is not a whole day.'])
+    expect(left.map((l) => l.why)).toEqual([
+      'It is over, or has no day in the next 2 years.',
+      'It has a time of day, so it is not a whole day.',
+    ])
   })
 
   it('of a file that is none are refused with a sentence', () => {

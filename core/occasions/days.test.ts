@@ -207,6 +207,10 @@ describe('days in words', () => {
     expect(next('29 November')).toBe('2027-11-29')
     expect(next('29 February')).toBe('2028-02-29')
     expect(next('2026-11-29')).toBeNull()
+    expect(next('2026-11-30')).toBe('2026-11-30')
+    // Both ends count.
+    const dates = { dates: ['2026-12-01', '2026-12-24', '2026-12-31', '2027-01-01'] }
+    expect(daysOfOccasion(dates, 'UTC', '2026-12-01', '2026-12-31')).toEqual(dates.dates.slice(0, 3))
   })
 })
 

@@ -209,6 +209,12 @@ it('a slot on trial stands at another hour on its day alone, and one that is gon
   expect(opens('2026-12-02')).toEqual(['09:00', '15:00 to 17:00'])
   expect(opens('2026-12-09')).toEqual(['07:45', '09:00'])
   expect(opens('2026-12-16')).toEqual(['09:00', '15:00 to 17:00'])
+  // Of slots that begin together, only the one that is meant.
+  const window = { weekday: 3, from: '09:00', to: '10:00' }
+  const hourTrials = [{ date: '2026-11-25', slot: window, at: '20:30' }]
+  const both = { ...account, slots: [window, nine], hourTrials }
+  const times = openingsOn('2026-11-25', both).map((o) => new Date(o.to).toISOString().slice(11, 16))
+  expect(times).toEqual(['09:00', '20:30'])
 })
 
 it('quiet ranges hold on both ends', () => {

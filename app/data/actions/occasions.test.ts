@@ -220,5 +220,18 @@ describe('the captions of occasions', () => {
       expect(post.state).toBe('for review')
     }
     expect(await nextRenewal()).toBe('2028-10-26T00:00:00.000Z')
+    // What could not be written then is left to a person.
+    await keepOccasions('brand', [drafted('Glue', '1 December', { theme: ['glue'], again: true })])
+    const glue = (await all('occasions')).find((o) => o.name === 'Glue')!
+    await commit('machine', [put('occasions', { ...glue, make })])
+    await renewOccasions()
+    expect((await must('occasions', glue.id)).missing).toHaveLength(2)
+    await keepCollection(
+      'brand',
+      'Glues',
+      readShortTexts('Glue holds what nails only point at, and so it wants a dry day.'),
+    )
+    await renewOccasions()
+    expect((await ofOccasions()).filter((p) => p.occasion?.id === glue.id)).toEqual([])
   })
 })

@@ -101,6 +101,34 @@ describe('trials of other hours', () => {
     }
   })
 
+  it('leave a slot alone whose post would have to go to another day', async () => {
+    // What is pinned about the middle of the hours that are tried leaves no room by the gap.
+    const pinned = days.flatMap((date) =>
+      ['07:00', '11:00', '13:00', '15:00', '19:00', '21:00'].map((time) =>
+        put(
+          'posts',
+          aPost({
+            id: `pinned ${date} ${time}`,
+            account: 'one',
+            network: 'murmur',
+            drip: null,
+            passage: null,
+            state: 'approved',
+            pinned: true,
+            at: `${date}T${time}:00.000Z`,
+          }),
+        ),
+      ),
+    )
+    await commit('machine', [
+      ...standing(),
+      ...pinned,
+      patch('accounts', 'one', (a) => ({ ...a, maxPerDay: 20, maxPerWeek: 90, gapMinutes: 60 })),
+    ])
+    await drawHourTrials()
+    expect(await drawn()).toEqual([])
+  })
+
   it('end with what stands at them moved back, as it was shown before', async () => {
     await commit('machine', standing())
     await drawHourTrials()
