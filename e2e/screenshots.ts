@@ -61,6 +61,11 @@ await open('/writing/shelf', (p) =>
     .waitFor(),
 )
 await shot('shelf')
+await open('/writing/occasions', (p) => p.getByRole('gridcell').getByRole('button').first().waitFor())
+await page.keyboard.press('ArrowDown')
+await page.keyboard.press('ArrowDown')
+await page.waitForTimeout(1500)
+await shot('occasions')
 await open('/writing', (p) => p.getByRole('link', { name: 'Seven tools worth buying once' }).waitFor())
 await shot('writing')
 await open('/writing/look', async (p) => {
@@ -124,13 +129,6 @@ await open('/horizon?zoom=year&beside=figures', (p) =>
   p.getByRole('img', { name: /The year as drawn/ }).waitFor(),
 )
 await shot('horizon-year')
-await open('/horizon/write', (p) => p.getByLabel('The words').waitFor())
-await page
-  .getByLabel('The words')
-  .fill('The yard is open on Saturday from ten to four. Bring a chair and your own mallet; the kettle is on.')
-await page.getByRole('checkbox', { name: '@rita.at.the.yard' }).uncheck()
-await page.getByRole('list', { name: 'What comes of it' }).getByRole('listitem').nth(2).waitFor()
-await shot('by-hand')
 await open('/horizon/rehearsal', (p) =>
   p
     .getByRole('img', { name: /^Posts a week of/ })
