@@ -41,6 +41,10 @@ describe('what waits for a person', () => {
     const [both] = waitingFor(rows({ posts: [byHand, ofDrip] }))
     expect(both).toMatchObject({ to: '/writing/drip?post=drip-post' })
     expect(both?.detail).toMatch(/^From 1 piece and 1 written by hand/)
+    const day = aPost({ id: 'day', drip: null, occasion: { id: 'o', day: '2027-03-03' }, ...review })
+    const [all] = waitingFor(rows({ posts: [byHand, ofDrip, day] }))
+    expect(all?.detail).toMatch(/^From 1 piece, 1 for an occasion and 1 written by hand/)
+    expect(waitingFor(rows({ posts: [day] }))[0]).toMatchObject({ to: '/writing/occasions?post=day' })
   })
 
   it('names what a person has to publish by hand, and permissions that end within a week', () => {

@@ -13,6 +13,7 @@ import {
 import { network } from '../../core/networks'
 import { endsSoon, linkAgainPath } from '../data'
 import { beatCount, daysBetween, toWall } from '../../core/planning'
+import { inWords } from '../../core/text'
 import { count, longDay, moment, postPath } from '../ui'
 
 /** One line of what waits for a person, with its one action. */
@@ -197,14 +198,12 @@ function captions({ posts, pieces, zone, now }: Rows): Waiting[] {
     [...plain].filter((p) => p.at !== null).sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))[0] ??
     plain[0]
   if (soonest) {
-    const drips = new Set(plain.flatMap((p) => p.drip ?? [])).size
-    const alone = plain.filter((p) => p.drip === null).length
-    const origin = [drips ? count(drips, 'piece') : null, alone ? `${alone} written by hand` : null]
+    const origin = originOf(plain)
     lines.push({
       id: 'review',
       tone: 'clay',
       title: `${count(plain.length, 'caption waits', 'captions wait')} for a yes`,
-      detail: `From ${origin.filter(Boolean).join(' and ')}${soonest.at ? `; the first ${Date.parse(soonest.at) < now ? 'was due' : 'is due'} on ${moment(soonest.at, zone)}` : ''}.`,
+      detail: `From ${origin}${soonest.at ? `; the first ${Date.parse(soonest.at) < now ? 'was due' : 'is due'} on ${moment(soonest.at, zone)}` : ''}.`,
       action: 'Read them',
       to: postPath(soonest),
       here: { do: 'posts', posts: plain },
@@ -313,4 +312,18 @@ function dryPipelines({ pipelines, posts, now, zone }: Rows): Waiting[] {
         },
       ]
     })
+}
+
+/** Where captions come from: "1 piece, 2 for occasions and 1 written by hand". */
+function originOf(posts: readonly Post[]): string {
+  const drips = new Set(posts.flatMap((p) => p.drip ?? [])).size
+  const alone = posts.filter((p) => p.drip === null)
+  const [days, others] = [alone.filter((p) => p.occasion), alone.filter((p) => !p.occasion)]
+  const [shelved, rest] = [others.filter((p) => p.piece !== null), others.filter((p) => p.piece === null)]
+  return inWords([
+    ...(drips ? [count(drips, 'piece')] : []),
+    ...(shelved.length ? [`${shelved.length} dripped again`] : []),
+    ...(days.length ? [`${days.length} for ${days.length === 1 ? 'an occasion' : 'occasions'}`] : []),
+    ...(rest.length ? [`${rest.length} written by hand`] : []),
+  ])
 }

@@ -1,9 +1,10 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box } from '@chakra-ui/react'
 import type { Account, Drip, Hue, Post } from '../../core/model'
 import { network } from '../../core/networks'
 import { addDays } from '../../core/planning'
-import { NetworkMark, shortDay } from '../ui'
+import { shortDay } from '../ui'
 import { Cell } from './Cell'
+import { ColumnHead } from './ColumnHead'
 
 /** Beats along the days against the pipe, accounts in columns; beats that lack a caption say so. */
 export function Grid({
@@ -43,25 +44,11 @@ export function Grid({
         </Box>
         <Box />
         {columns.map((a) => (
-          <Flex
-            role="columnheader"
-            key={a.id}
-            align="center"
-            gap="2"
-            px="3"
-            h="36px"
-            borderLeftWidth="1px"
-            borderColor="hairline"
-            minW="0"
-          >
-            <NetworkMark id={a.network} />
-            <Box fontWeight="600" truncate>
-              @{a.handle}
-            </Box>
+          <ColumnHead key={a.id} account={a}>
             <Box color="soft" fontSize="13px" truncate>
               {network(a.network).name}
             </Box>
-          </Flex>
+          </ColumnHead>
         ))}
       </Box>
       {drip.days.map((day, beat) => {

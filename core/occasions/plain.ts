@@ -218,7 +218,7 @@ export function plainOccasions(region: Region, zone: string, today: string): Occ
     given(
       'Last day of the year',
       yearly('BYMONTH=12;BYMONTHDAY=31'),
-      ['end of the year', 'December', 'the year', 'finish', 'look back'],
+      ['end of the year', 'in December', 'the year', 'finish', 'look back'],
       ['Last day of the year.', 'The year ends today.'],
     ),
   ]

@@ -4,8 +4,9 @@ import type { Account, Occasion, Post } from '../../../core/model'
 import { nextDayOf, occasionWords } from '../../../core/occasions'
 import { weekdayOf } from '../../../core/planning'
 import type { OccasionOn } from '../../data/more'
-import { longDay, NetworkMark, shortDay, weekdayName, withDays } from '../../ui'
+import { longDay, shortDay, weekdayName, withDays } from '../../ui'
 import { Cell } from '../Cell'
+import { ColumnHead } from '../ColumnHead'
 
 /** What tells one day of an occasion from every other. */
 export const rowKey = ({ occasion, day }: OccasionOn): string => `${occasion.id} ${day}`
@@ -107,22 +108,7 @@ function Heads({ columns, places }: { columns: readonly Account[]; places: strin
       </Box>
       <Box />
       {columns.map((a) => (
-        <Flex
-          role="columnheader"
-          key={a.id}
-          align="center"
-          gap="2"
-          px="3"
-          h="36px"
-          borderLeftWidth="1px"
-          borderColor="hairline"
-          minW="0"
-        >
-          <NetworkMark id={a.network} />
-          <Box fontWeight="600" truncate>
-            @{a.handle}
-          </Box>
-        </Flex>
+        <ColumnHead key={a.id} account={a} />
       ))}
     </Box>
   )
