@@ -317,8 +317,8 @@ export class House {
   async occasions(brand: Brand, accounts: readonly Account[]): Promise<void> {
     const today = toWall(this.#request.now, brand.zone).date
     const occasions = calendarOf(brand, today, this.#now, this.#newId)
-    const pieces = this.#taken.flatMap((t) => (t.piece.brand === brand.id ? [t.piece] : []))
     this.#rows.occasions.push(...occasions)
+    const pieces = this.#taken.map((t) => t.piece).filter((p) => p.brand === brand.id)
     const { posts, moved } = await writeFirst(occasions, {
       now: this.#now,
       today,
@@ -331,8 +331,8 @@ export class House {
       standing: this.#posts,
       newId: this.#newId,
     })
-    for (const post of moved) Object.assign(this.#posts.find((p) => p.id === post.id) ?? {}, post)
-    this.#posts.push(...posts)
+    const places = new Map(moved.map((p) => [p.id, p]))
+    this.#posts.splice(0, Infinity, ...this.#posts.map((p) => places.get(p.id) ?? p), ...posts)
   }
 
   /** The workspace, with what had gone out by now, and the same as the stand-in networks keep it. */
@@ -347,9 +347,9 @@ export class House {
       rows.sketches.push(t.sketch)
       rows.passages.push(...(this.#passages.get(piece.id) ?? []))
     }
-    const before = this.#posts.filter((p) => (p.at ?? p.wished) < this.#now)
-    const history = historyOf(before, rows.accounts, { seed, now, origin: this.#origin })
-    rows.posts.push(...history.posts, ...this.#posts.filter((p) => !before.includes(p)))
+    const isPast = (p: Post): boolean => (p.at ?? p.wished) < this.#now
+    const history = historyOf(this.#posts.filter(isPast), rows.accounts, { seed, now, origin: this.#origin })
+    rows.posts.push(...history.posts, ...this.#posts.filter((p) => !isPast(p)))
     rows.readings.push(...history.readings)
     const bundle = writeBundle({ workspace: seed, madeAt: this.#now, rows, media: new Map() })
     return { bundle, out: history.world }

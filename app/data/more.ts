@@ -41,14 +41,12 @@ export { dripAgain } from './actions/copies'
 export {
   changeOccasion,
   keepOccasions,
-  nearTo,
   occasionSheet,
   readOccasionFile,
   removeOccasions,
   todayOf,
-  writeOccasions,
   yearOf,
   type OccasionOn,
-  type OccasionsWritten,
 } from './actions/occasions'
+export { nearTo, writeOccasions, type OccasionsWritten } from './actions/occasionPosts'
 export { shelve, useShelf, useShelfFor } from './shelf'

@@ -10,7 +10,7 @@ import {
 } from '../../core/model'
 import { network } from '../../core/networks'
 import type { BestTimes } from '../../core/results'
-import { difference, saveTimes, timesOf, withTimes, type AccountTimes, type Move } from '../data'
+import { difference, saveTimes, timesOf, withTimes, type Move } from '../data'
 import { learnedTimes } from '../data/more'
 import {
   attempt,
@@ -28,27 +28,13 @@ import {
   weekdayName,
 } from '../ui'
 import { HourTrialsPart } from './HourTrialsPart'
+import { plainTimesOf, triesOf, type PlainTimes } from './plainTimes'
 import { MovesBeside } from './MovesList'
 import { Places } from './Places'
 import { QuietDays } from './QuietDays'
 import { SlotGrid, spanOf } from './SlotGrid'
 
 const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone')
-
-/** What is edited of an account's times; its trials come of their share. */
-type PlainTimes = Omit<AccountTimes, 'hourTrials'>
-
-function plainTimesOf(account: Account): PlainTimes {
-  const { hourTrials: _, ...times } = timesOf(account)
-  return times
-}
-
-/** The times with trials of a share of the slots; with none of it what was drawn is gone. */
-function triesOf(times: PlainTimes, { hourTrials }: Account, share: number): AccountTimes {
-  if (share === 0) return times
-  const { until = null, days = [] } = hourTrials ?? {}
-  return { ...times, hourTrials: { share, until, days } }
-}
 
 /**
  * When an account may post. Changes are tried first: the sheet says which posts would move, and
@@ -321,7 +307,7 @@ function WarmUp({
   opened: string | null
   steps: readonly WarmUpStep[] | null
   proposed: readonly WarmUpStep[]
-  onChange: (change: Pick<Partial<AccountTimes>, 'openedOn' | 'warmUp'>) => void
+  onChange: (change: Pick<Partial<PlainTimes>, 'openedOn' | 'warmUp'>) => void
 }) {
   const own = steps ?? proposed
   const change = (index: number, step: Partial<WarmUpStep>): void =>

@@ -135,9 +135,9 @@ async function writeOne(
       const [placed, ...others] = await place({ ...worded, ...bounds }, standing, yielding)
       // What this piece has on that day already may leave no opening for another of it.
       if (!placed?.at) continue
-      request.shelf.take({ passage, piece }, account.id, dayNumber(day))
       const moved = others.filter((p, i) => p.at !== yielding[i]?.at)
       if (losesPlace(moved)) continue
+      request.shelf.take({ passage, piece }, account.id, dayNumber(day))
       return { post: { ...placed, state: 'for review' }, moved }
     } catch (error) {
       if (asFault(error).code !== 'bad-request') throw error

@@ -8,14 +8,12 @@ import { setWorkspace } from '../api'
 import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
 import { keepCollection } from './collection'
+import { nextRenewal, renewOccasions, writeOccasions } from './occasionPosts'
 import {
   changeOccasion,
   keepOccasions,
-  nextRenewal,
   readOccasionFile,
   removeOccasions,
-  renewOccasions,
-  writeOccasions,
   yearOf,
   type OccasionDraft,
 } from './occasions'

@@ -106,7 +106,7 @@ export async function nextOwnEvent(): Promise<string | null> {
   )
   const now = nowIso()
   const yearly = (await all('occasions')).some((o) => o.again)
-  const renewal = yearly ? await (await import('../actions/occasions')).nextRenewal() : null
+  const renewal = yearly ? await (await import('../actions/occasionPosts')).nextRenewal() : null
   const draw = (await triesHours()) ? await (await import('./hourTrials')).nextDraw() : null
   const noted = [nextRunAt(), nextHandOverAt(), renewal, draw].flatMap((at) => at ?? [])
   return [...due, ...[...recurring, ...noted].filter((at) => at > now)].sort()[0] ?? null
@@ -156,7 +156,7 @@ function collectReceipts(): Promise<void> {
 async function extendSome(): Promise<void> {
   if ((await all('recurrences')).length > 0) await (await import('../actions/recurring')).extendRecurrences()
   if ((await all('occasions')).some((o) => o.again))
-    await (await import('../actions/occasions')).renewOccasions()
+    await (await import('../actions/occasionPosts')).renewOccasions()
 }
 
 /** Draws trials of other hours, if any account makes some; what draws them is loaded only then. */
