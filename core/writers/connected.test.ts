@@ -55,6 +55,12 @@ describe('the instructions for a connected writer', () => {
     expect(wanted?.content).not.toContain('"title"')
   })
 
+  it('name the day that it is for, where it is for one', () => {
+    const wanted = (day?: string): string => commission(asked(day ? { day } : {}))[1]?.content ?? ''
+    expect(wanted('Winter solstice')).toContain('It goes out on this day: Winter solstice.')
+    expect(wanted()).not.toContain('It goes out on this day')
+  })
+
   it('ask for what each network has, in every angle, with room for its link and tags', () => {
     for (const { id, title, text } of NETWORKS)
       for (const angle of ANGLES) {

@@ -20,6 +20,18 @@ import {
 
 vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 
+/** A connected writer that gives the passage back as it stands, and what it was asked. */
+const questions = vi.hoisted(() => [] as string[])
+vi.mock('../services', async (original) => ({
+  ...(await original<object>()),
+  askWriter: async (messages: { content: string }[]) => {
+    const question = messages.at(-1)?.content ?? ''
+    questions.push(question)
+    const [, passage = ''] = /The passage:\n"""\n([^]*?)\n"""/.exec(question) ?? []
+    return { text: JSON.stringify({ text: passage }) }
+  },
+}))
+
 const TODAY = '2026-11-30'
 const TEXTS = [
   'Frost lifts the pointing out of a wall long before anybody sees it from the road.',
@@ -122,6 +134,22 @@ describe('the captions of occasions', () => {
     expect((await writeOccasions('brand', await year(), make)).posts).toBe(0)
     await undo('brand')
     expect(await ofOccasions()).toEqual([])
+  })
+
+  it('are the connected writer’s where the house has one, which is told the day, and close with the line all the same', async () => {
+    const brand = await must('brands', 'brand')
+    await commit('machine', [
+      put('brands', { ...brand, houseStyle: { ...brand.houseStyle, writer: 'connected' } }),
+    ])
+    await keepOccasions('brand', [drafted('Turn', '21 December')])
+    await writeOccasions('brand', await year(), make)
+    expect(questions.length).toBeGreaterThanOrEqual(2)
+    for (const question of questions) expect(question).toContain('It goes out on this day: Turn.')
+    for (const post of await live()) {
+      expect(post).toMatchObject({ state: 'for review', fallback: null, wording: { by: 'connected' } })
+      expect(post.wording.text).toContain(post.wording.closing ?? 'no line')
+      expect(post.at?.slice(0, 10)).toBe('2026-12-21')
+    }
   })
 
   it('that cannot be are noted with the reason, and what is written stays where it is stopped', async () => {
