@@ -38,7 +38,7 @@ export const Occasion = z.object({
   on: OccasionDay,
   /** Words and phrases; a passage that says one of them is near the occasion. Empty for the words of its name. */
   theme: z.array(z.string().trim().min(1).max(80)),
-  /** Lines of the brand's own that name the day: each post closes with one, another each year. Empty for none. */
+  /** Lines of the brand's own that name the day: posts close with them, another on each account of a network and each year. */
   lines: z.array(z.string().trim().min(1).max(300)),
   /** How its captions were last written; null where none were. */
   make: OccasionMake.nullable(),

@@ -197,6 +197,7 @@ describe('days in words', () => {
     ])
       expect(() => readOccasionDay(words, TODAY), words).toThrow(/first Monday of April/)
     expect(() => readOccasionDay('FREQ=HOURLY', TODAY)).toThrow(/cannot be followed/)
+    expect(() => readOccasionDay('FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30', TODAY)).toThrow(/names no day/)
     expect(() => readOccasionDay('FREQ=YEARLY;BYMONTH=4;BYDAY=1MO from then', TODAY)).toThrow(/2027-01-01/)
   })
 

@@ -1,5 +1,5 @@
 import { Fault, type OccasionDay } from '../model'
-import { CODES, MONTHS, readDate, readDayRule, ruleWords, WEEKDAYS } from '../planning'
+import { CODES, MONTHS, occurrences, readDate, readDayRule, ruleWords, WEEKDAYS } from '../planning'
 import { sunTurnNamed } from './sun'
 
 /** Which weekday of a month, in words; the last is counted from its end. */
@@ -67,13 +67,14 @@ function unread(written: string): Fault {
 /** A rule with the date that it counts from, where one is said. */
 function ruleIn(text: string, usual: string): OccasionDay {
   const [rule = '', start] = text.split(/ from /i)
-  readDayRule(rule)
   const from = start === undefined ? usual : readDate(start.trim(), false)
   if (from === null)
     throw new Fault(
       'bad-request',
       `“${start}” is not a date from which a rule counts. Write it like 2027-01-01.`,
     )
+  // A rule that can be read may still name no day, such as the 30th of February.
+  occurrences(rule, from, null, from)
   return { rule: rule.trim().toUpperCase(), from }
 }
 

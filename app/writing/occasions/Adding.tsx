@@ -37,7 +37,8 @@ export function useDayWords(written: string): { on: OccasionDay | null; told: st
   try {
     const on = readOccasionDay(written, today)
     const next = nextDayOf(on, brand.zone, today)
-    if (next === null) return { on: null, told: 'Its days are over.', wrong: true }
+    if (next === null)
+      return { on: null, told: 'Its days are over, or more than eight years off.', wrong: true }
     const day = `${weekdayName(weekdayOf(next))} ${longDay(next)} ${next.slice(0, 4)}`
     return { on, told: 'dates' in on ? day : `${occasionWords(on)}: next on ${day}`, wrong: false }
   } catch (error) {
