@@ -1,5 +1,6 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import {
   ANGLES,
   READERS,
@@ -90,6 +91,11 @@ function Form({
         <chakra.legend fontSize="xs" color="soft" mb="1">
           Accounts
         </chakra.legend>
+        {accounts.length === 0 && (
+          <Box>
+            There is none yet. <Link to="/dispatch/accounts">Link an account</Link> first.
+          </Box>
+        )}
         {accounts.map((a) => (
           <chakra.label key={a.id} display="flex" alignItems="center" gap="2" py="1" cursor="pointer">
             <input type="checkbox" checked={make.accounts.includes(a.id)} onChange={() => turn(a.id)} />
