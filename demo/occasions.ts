@@ -6,6 +6,7 @@ import {
   regionOf,
   ThemeIndex,
   themeOf,
+  themeTexts,
   writeOccasion,
 } from '../core/occasions'
 import { singlePost } from '../core/pipeline'
@@ -155,10 +156,7 @@ export async function writeFirst(
   if (!first) return { posts: [], moved: [] }
   const { occasion, day } = first
   const byId = new Map(pieces.map((p) => [p.id, p]))
-  const kept = passages.filter((p) => p.choice === 'kept' && !p.lostPlace)
-  const index = new ThemeIndex(
-    kept.map(({ id, text, piece }) => ({ id, text, title: byId.get(piece)?.title ?? '' })),
-  )
+  const index = new ThemeIndex(themeTexts(passages, byId))
   occasion.make = { accounts: accounts.map((a) => a.id), angle: null, reader: null }
   const { posts, moved, missing } = await writeOccasion(
     {
@@ -169,7 +167,7 @@ export async function writeFirst(
       make: occasion.make,
       accounts,
       near: index.near(themeOf(occasion)),
-      passages: new Map(kept.map((p) => [p.id, p])),
+      passages: new Map(passages.map((p) => [p.id, p])),
       pieces: byId as ReadonlyMap<string, Piece>,
       shelf: new Shelf({ passages, pieces, posts: standing, accounts: of.allAccounts, today }),
       standing,

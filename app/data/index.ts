@@ -101,6 +101,7 @@ export {
   setAside,
   takeDown,
   tryAgain,
+  type Approval,
 } from './actions/posts'
 export { useLineChange } from './results'
 export {

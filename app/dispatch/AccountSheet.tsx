@@ -9,6 +9,7 @@ import {
   type WarmUpStep,
 } from '../../core/model'
 import { network } from '../../core/networks'
+import { spanOf } from '../../core/planning'
 import type { BestTimes } from '../../core/results'
 import { difference, saveTimes, timesOf, withTimes, type Move } from '../data'
 import { learnedTimes } from '../data/more'
@@ -32,7 +33,7 @@ import { plainTimesOf, triesOf, type PlainTimes } from './plainTimes'
 import { MovesBeside } from './MovesList'
 import { Places } from './Places'
 import { QuietDays } from './QuietDays'
-import { SlotGrid, spanOf } from './SlotGrid'
+import { SlotGrid } from './SlotGrid'
 
 const ZONES: readonly string[] = Intl.supportedValuesOf('timeZone')
 

@@ -1,6 +1,6 @@
 import { Box, Heading } from '@chakra-ui/react'
 import type { Account } from '../../core/model'
-import { toWall } from '../../core/planning'
+import { slotWords, toWall } from '../../core/planning'
 import { clockNow } from '../data'
 import { Labelled, SelectField, shortDay, weekdayName } from '../ui'
 
@@ -48,8 +48,7 @@ export function HourTrialsPart({
           </Box>
           {coming.map((t) => (
             <Box key={`${t.date} ${t.at}`}>
-              {weekdayName(t.slot.weekday)} {shortDay(t.date)}, <b>{t.at}</b> in place of{' '}
-              {'at' in t.slot ? t.slot.at : `${t.slot.from} to ${t.slot.to}`}
+              {weekdayName(t.slot.weekday)} {shortDay(t.date)}, <b>{t.at}</b> in place of {slotWords(t.slot)}
             </Box>
           ))}
         </Box>

@@ -1,7 +1,7 @@
 import { Box } from '@chakra-ui/react'
 import { useRef, useState } from 'react'
 import type { Slot } from '../../core/model'
-import { clockMinutes, clockTime } from '../../core/planning'
+import { clockTime, spanOf } from '../../core/planning'
 import { weekdayName } from '../ui'
 
 const LEFT = 34
@@ -21,13 +21,6 @@ interface Span {
   weekday: number
   from: number
   to: number
-}
-
-/** A slot as the minutes it spans. */
-export function spanOf(slot: Slot): Span {
-  return 'at' in slot
-    ? { weekday: slot.weekday, from: clockMinutes(slot.at), to: clockMinutes(slot.at) }
-    : { weekday: slot.weekday, from: clockMinutes(slot.from), to: clockMinutes(slot.to) }
 }
 
 /** What was drawn as a slot: a press is an exact time, a stretch a window. */

@@ -16,6 +16,7 @@ import {
   localDay,
   localMinutes,
   clockTime,
+  spanOf,
 } from '../../core/planning'
 import type { BoardLane, BoardMark } from './draw'
 import type { Mark } from './geometry'
@@ -154,11 +155,7 @@ function lanesOf(
         name: `@${account.handle}`,
         account,
         now: nowIn(account.zone),
-        slots: account.slots.map((s) => ({
-          weekday: s.weekday,
-          from: clockMinutes('at' in s ? s.at : s.from),
-          to: clockMinutes('at' in s ? s.at : s.to),
-        })),
+        slots: account.slots.map(spanOf),
         trials: trialsOf(account),
         isQuiet: (day) => {
           let is = known.get(day)
@@ -211,10 +208,8 @@ export function countMarks(marks: readonly Pick<BoardMark, 'lane' | 'day' | 'hue
 function trialsOf({ hourTrials }: Account): NonNullable<NamedLane['trials']> {
   const trials = new Map<number, { from: number; to: number; at: number }[]>()
   for (const { date, slot, at } of hourTrials?.days ?? []) {
-    const [from, to] = 'at' in slot ? [slot.at, slot.at] : [slot.from, slot.to]
     const day = dayNumber(date)
-    const drawn = { from: clockMinutes(from), to: clockMinutes(to), at: clockMinutes(at) }
-    trials.set(day, [...(trials.get(day) ?? []), drawn])
+    trials.set(day, [...(trials.get(day) ?? []), { ...spanOf(slot), at: clockMinutes(at) }])
   }
   return trials
 }

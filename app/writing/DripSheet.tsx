@@ -28,6 +28,7 @@ import {
   useKeys,
   withDays,
 } from '../ui'
+import { approvedWords } from './approved'
 import { Columns } from './Columns'
 import { Grid } from './Grid'
 import { Many } from './Many'
@@ -220,10 +221,7 @@ function Sheet({ drip, posts, piece, columns: all, hue, pipelineName, kept }: Sh
           disabled={ready.length === 0}
           onClick={() =>
             void attempt(async () => {
-              const { approved, moved, left } = await approve(live.map((p) => p.id))
-              say(
-                `${count(approved, 'caption was', 'captions were')} approved.${moved ? ` ${count(moved, 'post', 'posts')} had lost their time and were placed anew.` : ''}${left[0] ? ` ${left.length} left: ${left[0].why}` : ''}`,
-              )
+              say(approvedWords(await approve(live.map((p) => p.id))))
             })
           }
         >

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import type { Post } from '../../core/model'
 import { anotherAngle, approve, replaceIn, setAside } from '../data'
 import { attempt, Button, count, say, TextField } from '../ui'
+import { approvedWords } from './approved'
 
 /** What can be done with several posts at once; it says which were left, and why. */
 export function Many({ posts, onDone }: { posts: readonly Post[]; onDone: () => void }) {
@@ -17,11 +18,7 @@ export function Many({ posts, onDone }: { posts: readonly Post[]; onDone: () => 
       if (await attempt(async () => say(await work()))) onDone()
       setBusy(false)
     })()
-  const approveAll = async (): Promise<string> => {
-    const { approved, left } = await approve(ids)
-    const why = [...new Set(left.map((l) => l.why))]
-    return `${count(approved, 'caption was', 'captions were')} approved.${why.length ? ` ${left.length} left: ${why.slice(0, 2).join(' ')}` : ''}`
-  }
+  const approveAll = async (): Promise<string> => approvedWords(await approve(ids))
   const setAsideAll = async (): Promise<string> => {
     const aside = await setAside(ids)
     return `${count(aside, 'post was', 'posts were')} set aside.`

@@ -1,5 +1,5 @@
 export { daysOfOccasion, nextDayOf } from './days'
-export { ThemeIndex, themeOf, type Nearness, type ThemeText } from './near'
+export { ThemeIndex, themeOf, themeTexts, type Nearness, type ThemeText } from './near'
 export { plainOccasions, regionOf, REGIONS, type OccasionGiven, type Region } from './plain'
 export { sunTurn } from './sun'
 export { occasionText, occasionWords, readOccasionDay } from './words'

@@ -1,5 +1,5 @@
 import { stem, STOP_WORDS } from '../language'
-import type { Occasion } from '../model'
+import type { Occasion, Passage, Piece } from '../model'
 import { wordsIn } from '../text'
 
 /** A text that may be near a theme: its own words, and those of the title over it, which count less. */
@@ -7,6 +7,25 @@ export interface ThemeText {
   id: string
   text: string
   title: string
+}
+
+/** Whether a passage was kept, by the machine or by a person who put it on the shelf, and still stands in its piece. */
+export function isKept({
+  choice,
+  shelf,
+  lostPlace,
+}: Pick<Passage, 'choice' | 'shelf' | 'lostPlace'>): boolean {
+  return (choice === 'kept' || shelf === 'on') && !lostPlace
+}
+
+/** The kept passages of some pieces as texts that may be near a theme, each under the title of its piece. */
+export function themeTexts(
+  passages: readonly Passage[],
+  pieces: ReadonlyMap<string, Pick<Piece, 'title'>>,
+): ThemeText[] {
+  return passages
+    .filter(isKept)
+    .map(({ id, text, piece }) => ({ id, text, title: pieces.get(piece)?.title ?? '' }))
 }
 
 /** How near a text is to a theme, and which of the theme's words it says. */

@@ -1,5 +1,4 @@
-import type { SingleRequest } from '../pipeline'
-import { blankPost, nothingYet } from '../pipeline'
+import { blankPost, nothingYet, type SingleRequest } from '../pipeline'
 import {
   asFault,
   type Account,
@@ -12,17 +11,14 @@ import {
   type WholePiece,
 } from '../model'
 import { dayNumber, instantAt, isQuiet, toWall, WEEKDAYS, weekdayOf } from '../planning'
-import { whyOff, type Shelf } from '../shelf'
+import { NETWORK_DAYS, whyOff, type Shelf } from '../shelf'
 import { inWords } from '../text'
-import { themeOf, type Nearness } from './near'
+import { isKept, themeOf, type Nearness } from './near'
 
 /** What hangs on a day has its place before what may move. */
 const PRIORITY = 5
 /** So many passages are tried for one account, since not each can be said in words that are new. */
 const MOST_TRIED = 12
-/** So many days lie between the same words on two accounts of a network. */
-const NETWORK_DAYS = 7
-
 /** What is done elsewhere: by a worker in the browser, at once in the demo. */
 export interface Hands {
   /** Gives a post its place among others, of which some may move for it (`placePosts`): the post first, then these. */
@@ -215,8 +211,9 @@ export function choicesOn(
     const passage = passages.get(id)
     const piece = passage && pieces.get(passage.piece)
     if (!passage || !piece || whyOff(passage, piece, now.slice(0, 10)) !== null) return []
-    const kept = passage.choice === 'kept' || passage.shelf === 'on'
-    return kept && (piece.keeps.until === null || piece.keeps.until >= day) ? [{ passage, piece, score }] : []
+    return isKept(passage) && (piece.keeps.until === null || piece.keeps.until >= day)
+      ? [{ passage, piece, score }]
+      : []
   })
   if (known.length === 0)
     return {

@@ -1,6 +1,7 @@
 import type { HourTrial, QuietDay, Slot } from '../model'
 import { hash32 } from '../text'
-import { clockMinutes, dateOf, dayNumber, momentAt, weekdayOf, weekdayOfDay, weekNumber } from './zone'
+import { spanOf } from './slots'
+import { dateOf, dayNumber, momentAt, weekdayOf, weekdayOfDay, weekNumber } from './zone'
 
 /** Whether a local day is kept quiet by any of the rules. */
 export function isQuiet(date: string, quiet: readonly QuietDay[]): boolean {
@@ -79,19 +80,13 @@ export function openingsBy(account: Opened): (day: number) => Opening[] {
   }
 }
 
-function spanOf(slot: Slot): { from: number; to: number } {
-  return 'at' in slot
-    ? { from: clockMinutes(slot.at), to: clockMinutes(slot.at) }
-    : { from: clockMinutes(slot.from), to: clockMinutes(slot.to) }
-}
-
 /** The slots of a day of which some stand elsewhere; a trial whose slot is gone counts for nothing. */
 function withTrials(slots: readonly Minutes[], trials: readonly HourTrial[]): Minutes[] {
   const result = [...slots]
   for (const { slot, at } of trials) {
     const { from, to } = spanOf(slot)
     const i = result.findIndex((s) => s.from === from && s.to === to)
-    if (i >= 0) result[i] = { from: clockMinutes(at), to: clockMinutes(at), phase: 0 }
+    if (i >= 0) result[i] = { ...spanOf({ weekday: slot.weekday, at }), phase: 0 }
   }
   return result.sort(inTime)
 }

@@ -1,5 +1,5 @@
 import type { Account, Drip, Pipeline, QuietDay, Rhythm, Slot } from '../model'
-import { beatDays } from '../planning'
+import { beatDays, spanOf } from '../planning'
 
 /** What could be otherwise, for trying it out before it is done. */
 export type Change =
@@ -57,6 +57,5 @@ export function thinnedSlots(slots: readonly Slot[], keep: number): Slot[] {
 }
 
 function minuteOf(slot: Slot): number {
-  const [hours = 0, minutes = 0] = ('at' in slot ? slot.at : slot.from).split(':').map(Number)
-  return (slot.weekday - 1) * 1440 + hours * 60 + minutes
+  return (slot.weekday - 1) * 1440 + spanOf(slot).from
 }

@@ -1,5 +1,5 @@
 import type { HourTrial, Slot } from '../model'
-import { addDays, clockMinutes, clockTime, dayNumber, weekdayOf, weekNumber, type Random } from '../planning'
+import { addDays, clockTime, dayNumber, spanOf, weekNumber, type Random } from '../planning'
 import { HOURS_TOGETHER } from './effects'
 import type { Fact } from './facts'
 import { hourOf, hoursOf, type Worth } from './times'
@@ -40,7 +40,7 @@ export function hourTrialsOf(
   return chosen.flatMap((slot): HourTrial[] => {
     const date = addDays(monday, slot.weekday - 1)
     const at = drawnTime(slot, account, hours, random)
-    return at === null || weekdayOf(date) !== slot.weekday ? [] : [{ date, slot, at }]
+    return at === null ? [] : [{ date, slot, at }]
   })
 }
 
@@ -81,10 +81,8 @@ const timeIn = (hour: number): number => (hour + HOURS_TOGETHER / 2) * 60
 /** Whether a time keeps the gap to the other slots of its day. */
 function isFree(minute: number, others: readonly Slot[], gapMinutes: number): boolean {
   return others.every((s) => {
-    const [from, to] = 'at' in s ? [s.at, s.at] : [s.from, s.to]
-    const before = clockMinutes(from) - minute
-    const after = minute - clockMinutes(to)
-    return Math.max(before, after) >= Math.max(1, gapMinutes)
+    const { from, to } = spanOf(s)
+    return Math.max(from - minute, minute - to) >= Math.max(1, gapMinutes)
   })
 }
 

@@ -1,5 +1,5 @@
 import type { Slot } from '../model'
-import { clockMinutes, clockTime } from '../planning'
+import { clockTime, spanOf } from '../planning'
 import { effectsOf, HOURS_TOGETHER } from './effects'
 import { asRatio, normally, type Estimate } from './estimate'
 import { readAt, type Fact } from './facts'
@@ -86,8 +86,7 @@ export function hoursOf(
 
 /** The hours in which a slot begins, as they are looked at together. */
 export function hourOf(slot: Slot): number {
-  const minutes = clockMinutes('at' in slot ? slot.at : slot.from)
-  return Math.floor(minutes / 60 / HOURS_TOGETHER) * HOURS_TOGETHER
+  return Math.floor(spanOf(slot).from / 60 / HOURS_TOGETHER) * HOURS_TOGETHER
 }
 
 /** Each slot at the best hour that is left of its day; one that stands in one of these stays as it is. */

@@ -6,7 +6,7 @@ import type { Shelf, Shelved } from './shelf'
 /** So many days before and after a post of a piece nothing else of it comes from the shelf to that account, unless it is a collection. */
 const PIECE_DAYS = 7
 /** So many days lie between the same words on two accounts of a network. */
-const NETWORK_DAYS = 7
+export const NETWORK_DAYS = 7
 /** So many days ahead the shelf fills openings: near enough that new work has its place before. */
 const SHELF_DAYS = 7
 /** The priority of what comes from the shelf: new work has its place before. */

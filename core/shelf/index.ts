@@ -2,6 +2,7 @@ export { Shelf, whyOff, type Shelved } from './shelf'
 export {
   choicesFor,
   firstOf,
+  NETWORK_DAYS,
   ordered,
   SHELF_PRIORITY,
   takenBy,

@@ -9,7 +9,14 @@ import {
   type Piece,
   type Post,
 } from '../../../core/model'
-import { nextDayOf, themeOf, writeOccasion, type Hands, type Nearness } from '../../../core/occasions'
+import {
+  nextDayOf,
+  themeOf,
+  themeTexts,
+  writeOccasion,
+  type Hands,
+  type Nearness,
+} from '../../../core/occasions'
 import { datedLine } from '../../../core/pipeline'
 import { addDays } from '../../../core/planning'
 import { heavy } from '../../workers'
@@ -36,12 +43,7 @@ export async function nearTo(
     all('pieces', 'brand', brand),
   ])
   const byId = new Map(pieces.map((p) => [p.id, p]))
-  const texts = passages.flatMap(({ id, text, piece, choice, shelf, lostPlace }) =>
-    (choice === 'kept' || shelf === 'on') && !lostPlace
-      ? [{ id, text, title: byId.get(piece)?.title ?? '' }]
-      : [],
-  )
-  const near = await heavy().nearThemes(occasions.map(themeOf), texts, MOST_NEAR)
+  const near = await heavy().nearThemes(occasions.map(themeOf), themeTexts(passages, byId), MOST_NEAR)
   return { near, passages: new Map(passages.map((p) => [p.id, p])), pieces: byId }
 }
 

@@ -1,5 +1,5 @@
-import { may, type Account, type HourTrial, type HourTrials, type Post } from '../../../core/model'
-import { addDays, clockMinutes, mondayOf, toWall } from '../../../core/planning'
+import type { Account, HourTrial, HourTrials, Post } from '../../../core/model'
+import { addDays, clockMinutes, mondayOf, spanOf, toWall } from '../../../core/planning'
 import { commitRecalled, happensIfMay } from '../actions/life'
 import { isMovable, tryPlaces } from '../actions/plan'
 import { clockNow } from '../clock'
@@ -34,7 +34,7 @@ async function drawWeek(account: Account, before: HourTrials, until: string): Pr
   let days = before.days.filter((t) => t.date >= addDays(until, -KEPT_DAYS - AHEAD_DAYS))
   for (const trial of await drawnTrials(account, before.share, monday)) {
     const tried = { ...account, hourTrials: { ...before, days: [...days, trial] } }
-    const moved = await movedFor(tried, trial)
+    const moved = await movedFor(tried, trial, moves)
     if (moved === null) continue
     days = [...days, trial]
     moves.push(...moved)
@@ -48,18 +48,28 @@ async function drawWeek(account: Account, before: HourTrials, until: string): Pr
   ])
 }
 
-/** The posts that stand at a trial's slot, where they would stand with it: on the same day each. Null where some cannot. */
-async function movedFor(account: Account, { date, slot }: HourTrial): Promise<Post[] | null> {
-  const [from, to] = 'at' in slot ? [slot.at, slot.at] : [slot.from, slot.to]
-  const here = (await all('posts', 'account', account.id)).filter((p) => {
-    if (p.at === null || p.publishedAt !== null || p.state === 'set aside') return false
+/**
+ * The posts that stand at a trial's slot, where they would stand with it, on the same day each, beside what was moved for
+ * other trials. Null where some cannot.
+ */
+async function movedFor(
+  account: Account,
+  { date, slot }: HourTrial,
+  before: readonly Post[],
+): Promise<Post[] | null> {
+  const { from, to } = spanOf(slot)
+  const moved = new Map(before.map((p) => [p.id, p]))
+  const posts = (await all('posts')).map((p) => moved.get(p.id) ?? p)
+  const here = posts.filter((p) => {
+    if (p.account !== account.id || p.at === null || p.publishedAt !== null || p.state === 'set aside')
+      return false
     const wall = toWall(Date.parse(p.at), account.zone)
     const minute = clockMinutes(wall.time)
-    return wall.date === date && minute >= clockMinutes(from) && minute <= clockMinutes(to)
+    return wall.date === date && minute >= from && minute <= to
   })
-  if (here.some((p) => !isMovable(p) || p.state === 'handed over' || !may(p, 'move'))) return null
+  if (here.some((p) => !isMovable(p) || p.state === 'handed over')) return null
   const others = (await all('accounts')).filter((a) => a.id !== account.id)
-  const placed = await tryPlaces(here, { accounts: [...others, account] })
+  const placed = await tryPlaces(here, { accounts: [...others, account], posts })
   const stays = placed.every((p) => p.at !== null && toWall(Date.parse(p.at), account.zone).date === date)
   return stays ? placed : null
 }

@@ -61,9 +61,12 @@ export function OccasionBeside({
         </Notice>
       )}
       <Names occasion={occasion} onChange={change} />
-      <Labelled label="Words that its posts may say">
-        {() => <Chips label="Words" values={occasion.theme} onChange={(theme) => change({ theme })} />}
-      </Labelled>
+      <Box>
+        <Box fontSize="xs" color="soft" mb="1">
+          Words that its posts may say
+        </Box>
+        <Chips label="Words" values={occasion.theme} onChange={(theme) => change({ theme })} />
+      </Box>
       <Lines occasion={occasion} onChange={change} />
       <chakra.label display="flex" gap="2" alignItems="baseline" cursor="pointer">
         <input

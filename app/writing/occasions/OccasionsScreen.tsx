@@ -7,6 +7,7 @@ import { approve, useAccounts, useRow, useRows } from '../../data'
 import { removeOccasions, todayOf, yearOf, type OccasionOn } from '../../data/more'
 import { useWork } from '../../shell'
 import { attempt, Button, count, Empty, Page, PageHead, say, useKeys } from '../../ui'
+import { approvedWords } from '../approved'
 import { PostSheet } from '../post/PostSheet'
 import { AddDay, FromFile, PlainDays, SaveSheet } from './Adding'
 import { OccasionBeside } from './OccasionBeside'
@@ -188,10 +189,7 @@ function Head({
           look="water"
           onClick={() =>
             void attempt(async () => {
-              const { approved, left } = await approve(ready.map((p) => p.id))
-              say(
-                `${count(approved, 'caption was', 'captions were')} approved.${left[0] ? ` ${left.length} left: ${left[0].why}` : ''}`,
-              )
+              say(approvedWords(await approve(ready.map((p) => p.id))))
             })
           }
         >

@@ -9,7 +9,7 @@ import {
   type Post,
 } from '../../../core/model'
 import { network } from '../../../core/networks'
-import { toWall } from '../../../core/planning'
+import { slotWords, toWall } from '../../../core/planning'
 import { editText, remedied, nextWording, useWholePiece } from '../../data'
 import { nextPicture } from '../../data/more'
 import { attempt, Button, Drop, moment, Mono, Notice, say, useKeys, withDays } from '../../ui'
@@ -161,11 +161,9 @@ function Trial({ post, account }: { post: Post; account: Account | undefined }) 
   const wall = toWall(Date.parse(at), account.zone)
   const trial = hourTrialAt(account, wall.date, wall.time)
   if (!trial) return null
-  const { slot } = trial
   return (
     <Box mt="4" fontSize="13px" borderLeftWidth="4px" borderColor="amber" pl="3">
-      A trial: @{account.handle} tries this hour on this day, in place of{' '}
-      {'at' in slot ? slot.at : `${slot.from} to ${slot.to}`}.
+      A trial: @{account.handle} tries this hour on this day, in place of {slotWords(trial.slot)}.
     </Box>
   )
 }
