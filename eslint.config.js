@@ -132,7 +132,7 @@ export default defineConfig(
     rules: { 'no-console': 'off' },
   },
   {
-    files: ['**/*.test.ts', '**/*.faults.ts', 'e2e/**'],
+    files: ['**/*.test.ts', '**/*.faults.ts', 'app/data/testing/**', 'e2e/**'],
     rules: { '@typescript-eslint/no-non-null-assertion': 'off', 'no-restricted-imports': 'off' },
   },
 )

@@ -1,10 +1,9 @@
 import fc from 'fast-check'
 import { beforeEach, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase, setClock } from '../testing/browser'
-import { aBrand, aPipeline, aRow, aShelf, aWorkspace, anAccount } from '../../../core/model/samples'
+import { NOONS, oneBrand } from '../testing/brand'
+import { aPipeline, aRow, aShelf, anAccount } from '../../../core/model/samples'
 import { readShortTexts } from '../../../core/formats'
 import { readFragment } from '../../../core/reading'
-import { setWorkspace } from '../api'
 import { runPipelines } from '../runner/pipelines'
 import { shelfOf } from '../shelf'
 import { all, commit, must, put } from '../store'
@@ -25,25 +24,11 @@ const SAYINGS = [
 ]
 const texts = (of: readonly string[]) => readShortTexts(of.join('\n\n'))
 
-beforeEach(async () => {
-  connectTo(null)
-  setWorkspace('ws')
-  await emptyDatabase()
-  await setClock('2026-11-30T06:00:00.000Z')
-  await commit('machine', [
-    put('workspace', aWorkspace()),
-    put('brands', aBrand({ zone: 'UTC' })),
-    put(
-      'accounts',
-      anAccount({
-        id: 'one',
-        network: 'murmur',
-        zone: 'UTC',
-        slots: [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ weekday, at: '12:00' })),
-      }),
-    ),
-  ])
-})
+beforeEach(() =>
+  oneBrand('2026-11-30T06:00:00.000Z', [
+    anAccount({ id: 'one', network: 'murmur', zone: 'UTC', slots: NOONS }),
+  ]),
+)
 
 it('stands on the shelf text by text, out of Intake, and is undone as one', async () => {
   const id = await keepCollection('brand', ' Sayings of the yard ', texts(SAYINGS))

@@ -1,10 +1,10 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase, setClock } from '../testing/browser'
-import { aBrand, aWorkspace, anAccount } from '../../../core/model/samples'
+import { NOONS, oneBrand } from '../testing/brand'
+import { setClock } from '../testing/browser'
+import { anAccount } from '../../../core/model/samples'
 import { readShortTexts } from '../../../core/formats'
 import { readOccasionDay } from '../../../core/occasions'
 import type { OccasionMake, Post } from '../../../core/model'
-import { setWorkspace } from '../api'
 import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
 import { keepCollection } from './collection'
@@ -51,16 +51,9 @@ const drafted = (name: string, when: string, change: Partial<OccasionDraft> = {}
 })
 
 beforeEach(async () => {
-  connectTo(null)
-  setWorkspace('ws')
-  await emptyDatabase()
-  await setClock(`${TODAY}T06:00:00.000Z`)
-  const slots = [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({ weekday, at: '12:00' }))
-  await commit('machine', [
-    put('workspace', aWorkspace()),
-    put('brands', aBrand({ zone: 'UTC' })),
-    put('accounts', anAccount({ id: 'one', network: 'murmur', zone: 'UTC', slots })),
-    put('accounts', anAccount({ id: 'two', network: 'guildhall', zone: 'UTC', slots })),
+  await oneBrand(`${TODAY}T06:00:00.000Z`, [
+    anAccount({ id: 'one', network: 'murmur', zone: 'UTC', slots: NOONS }),
+    anAccount({ id: 'two', network: 'guildhall', zone: 'UTC', slots: NOONS }),
   ])
   await keepCollection('brand', 'Sayings of the yard', readShortTexts(TEXTS.join('\n\n')))
 })

@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase, setClock } from '../testing/browser'
-import { aBrand, aPost, aWorkspace, anAccount } from '../../../core/model/samples'
+import { oneBrand } from '../testing/brand'
+import { setClock } from '../testing/browser'
+import { aPost, anAccount } from '../../../core/model/samples'
 import type { Post } from '../../../core/model'
 import { addDays } from '../../../core/planning'
-import { setWorkspace } from '../api'
 import { saveTimes, timesOf, withTimes } from '../actions/accounts'
 import { difference } from '../actions/plan'
 import { all, commit, must, patch, put } from '../store'
@@ -38,27 +38,17 @@ const standing = (change: Partial<Post> = {}): ReturnType<typeof put>[] =>
     ),
   )
 
-beforeEach(async () => {
-  connectTo(null)
-  setWorkspace('ws')
-  await emptyDatabase()
-  await setClock(`${TODAY}T06:00:00.000Z`)
-  await commit('machine', [
-    put('workspace', aWorkspace()),
-    put('brands', aBrand({ zone: 'UTC' })),
-    put(
-      'accounts',
-      anAccount({
-        id: 'one',
-        network: 'murmur',
-        zone: 'UTC',
-        maxPerDay: 4,
-        hourTrials: { share: 0.2, until: null, days: [] },
-      }),
-    ),
-    put('accounts', anAccount({ id: 'other', network: 'guildhall', zone: 'UTC' })),
-  ])
+const one = anAccount({
+  id: 'one',
+  network: 'murmur',
+  zone: 'UTC',
+  maxPerDay: 4,
+  hourTrials: { share: 0.2, until: null, days: [] },
 })
+
+beforeEach(() =>
+  oneBrand(`${TODAY}T06:00:00.000Z`, [one, anAccount({ id: 'other', network: 'guildhall', zone: 'UTC' })]),
+)
 
 const account = () => must('accounts', 'one')
 const drawn = async () => (await account()).hourTrials?.days ?? []
@@ -127,6 +117,43 @@ describe('trials of other hours', () => {
     ])
     await drawHourTrials()
     expect(await drawn()).toEqual([])
+  })
+
+  it('mind one another: no two posts of a day come nearer than the gap', async () => {
+    // Ten slots of Mondays leave three hours to be tried, and two of the slots are.
+    const hours = ['06', '07', '08', '09', '10', '11', '12', '13', '14', '15']
+    const slots = hours.map((hour) => ({ weekday: 1, at: `${hour}:00` }))
+    await commit('machine', [
+      patch('accounts', 'one', (a) => ({ ...a, slots, maxPerDay: 20, gapMinutes: 60 })),
+    ])
+    let tried = 0
+    for (let week = 0; week < 6; week++) {
+      const date = addDays(WEEK, 7 * week)
+      await setClock(`${addDays(TODAY, 7 * week)}T06:00:00.000Z`)
+      await commit(
+        'machine',
+        slots.map(({ at }) => {
+          const moment = `${date}T${at}:00.000Z`
+          const own = {
+            account: 'one',
+            network: 'murmur',
+            drip: null,
+            passage: null,
+            state: 'approved',
+          } as const
+          return put('posts', aPost({ id: moment, piece: moment, wished: moment, at: moment, ...own }))
+        }),
+      )
+      await drawHourTrials()
+      const minutes = (await all('posts'))
+        .flatMap((p) => (p.at?.startsWith(date) ? [Date.parse(p.at) / 60_000] : []))
+        .sort((a, b) => a - b)
+      expect(minutes).toHaveLength(slots.length)
+      for (const [i, minute] of minutes.slice(1).entries())
+        expect(minute - (minutes[i] ?? 0)).toBeGreaterThanOrEqual(60)
+      tried += (await drawn()).filter((t) => t.date === date).length
+    }
+    expect(tried).toBeGreaterThan(6)
   })
 
   it('end with what stands at them moved back, as it was shown before', async () => {
