@@ -44,7 +44,7 @@ export function manyResults(): Record<'know' | 'ask' | 'tellApart', () => unknow
           measures: { impressions, reactions: Math.round(impressions * 0.03) },
         })
   }
-  const known = factsOf(posts, readings, accounts)
+  const known = factsOf(posts, readings, accounts, [])
   const asked: Asked = {
     from: NOW - 91 * DAY,
     to: NOW,
@@ -56,7 +56,7 @@ export function manyResults(): Record<'know' | 'ask' | 'tellApart', () => unknow
     pipeline: null,
   }
   return {
-    know: () => factsOf(posts, readings, accounts),
+    know: () => factsOf(posts, readings, accounts, []),
     ask: () => resultsOf(known, asked, NOW),
     tellApart: () => toldApart(known, { ...asked, network: 'murmur' }, NOW),
   }

@@ -1,27 +1,46 @@
-import { AGES, isClip, pictureKey, type Account, type Age, type Post, type Reading } from '../core/model'
+import {
+  AGES,
+  isClip,
+  pictureKey,
+  type Account,
+  type Age,
+  type Following,
+  type Post,
+  type Reading,
+} from '../core/model'
 import { network, servicePath } from '../core/networks'
-import { audienceOf, measuresOf, type WorldPost } from '../world'
+import { toWall } from '../core/planning'
+import { audienceOf, followersAt, measuresOf, type WorldPost } from '../world'
 
 /** What the demo's brands had out before it began: the posts, what was read of them, and how the stand-in networks keep them. */
 export interface History {
   posts: Post[]
   readings: (Reading & { brand: string })[]
+  followings: (Following & { brand: string })[]
   world: WorldPost[]
 }
 
 /** So long after its time a reading is taken, in milliseconds: the server looks each half minute. */
 const LOOK = 20_000
+const DAY = 86_400_000
 
 /**
  * Makes posts whose time has come published, each as its audience took it until now. Posts that could not have gone out are
- * left away. `origin` is the address of the stand-in world, `seed` that of its audiences.
+ * left away. `origin` is the address of the stand-in world, `seed` and `bornAt` are those of its audiences; how many followed is told of
+ * so many days.
  */
 export function historyOf(
   posts: readonly Post[],
   accounts: readonly Account[],
-  { seed, now, origin }: { seed: string; now: number; origin: string },
+  {
+    seed,
+    bornAt,
+    now,
+    days,
+    origin,
+  }: { seed: string; bornAt: number; now: number; days: number; origin: string },
 ): History {
-  const history: History = { posts: [], readings: [], world: [] }
+  const history: History = { posts: [], readings: [], followings: [], world: [] }
   for (const account of accounts) {
     const profile = network(account.network)
     const audience = audienceOf(seed, { ...account, id: account.remoteId, about: '', targets: [] })
@@ -61,6 +80,17 @@ export function historyOf(
       }
       out.push(shown)
       history.posts.push(published)
+    }
+    for (let takenAt = now; takenAt > now - days * DAY; takenAt -= DAY) {
+      const day = toWall(takenAt, account.zone).date
+      history.followings.push({
+        id: `${account.id}:${day}`,
+        brand: account.brand,
+        account: account.id,
+        day,
+        takenAt: new Date(takenAt).toISOString(),
+        followers: followersAt(audience, profile, null, out, bornAt, takenAt),
+      })
     }
     // Their pages show words only: pictures of before the demo began were never sent.
     history.world.push(...out.map((p) => ({ ...p, media: [] })))

@@ -219,7 +219,8 @@ export class House {
     const pipeline = pipelineOf(brand, of, now)
     this.#rows.pipelines.push(pipeline)
     const pieces = this.#taken.map((t) => t.piece)
-    const context = sieveContext({ now, lists: this.#rows.wordLists, sources: this.#rows.sources, pieces })
+    const { wordLists: lists, sources } = this.#rows
+    const context = sieveContext({ now, zone: brand.zone, lists, sources, pieces })
     for (const piece of pieces.filter((p) => of.sources.includes(p.source) && p.double === null)) {
       const { passed, reason } = judge(piece, of.sieve, context)
       piece.verdicts = [{ pipeline: pipeline.id, version: 1, passed, reason }]
@@ -337,7 +338,7 @@ export class House {
 
   /** The workspace, with what had gone out by now, and the same as the stand-in networks keep it. */
   finished(): { bundle: Uint8Array; out: WorldPost[] } {
-    const { seed, now } = this.#request
+    const { seed, bornAt, now } = this.#request
     const rows = this.#rows
     rows.workspace.push(freshWorkspace(seed, seed, this.#now))
     for (const t of this.#taken) {
@@ -348,9 +349,16 @@ export class House {
       rows.passages.push(...(this.#passages.get(piece.id) ?? []))
     }
     const isPast = (p: Post): boolean => (p.at ?? p.wished) < this.#now
-    const history = historyOf(this.#posts.filter(isPast), rows.accounts, { seed, now, origin: this.#origin })
+    const history = historyOf(this.#posts.filter(isPast), rows.accounts, {
+      seed,
+      bornAt,
+      now,
+      days: HALF_YEAR,
+      origin: this.#origin,
+    })
     rows.posts.push(...history.posts, ...this.#posts.filter((p) => !isPast(p)))
     rows.readings.push(...history.readings)
+    rows.followings.push(...history.followings)
     const bundle = writeBundle({ workspace: seed, madeAt: this.#now, rows, media: new Map() })
     return { bundle, out: history.world }
   }

@@ -163,6 +163,7 @@ export function handOver(id: string, dueAt: string, change: Partial<HandOver> = 
     dueAt,
     gapMinutes: 0,
     payload: aPayload({ text: `The words of ${id}.` }),
+    shortLink: null,
     ...change,
   }
 }

@@ -21,6 +21,7 @@ import type { Calendars } from './store/calendars'
 import type { Documents } from './store/documents'
 import type { LinkPages } from './store/linkPages'
 import type { Media } from './store/media'
+import type { Followings } from './store/followings'
 import type { Readings } from './store/readings'
 import type { Sessions } from './store/sessions'
 import type { Settings } from './store/settings'
@@ -62,6 +63,7 @@ export interface Parts {
   linkPages: LinkPages
   spool: Spool
   readings: Readings
+  followings: Followings
   doubts: Doubts
   worker: Worker
   trials: Trials

@@ -33,6 +33,7 @@ import { tellSetback } from './dispatch/setbacks'
 import { Doubts } from './dispatch/doubts'
 import { HealthWatch } from './dispatch/health'
 import { Measuring } from './dispatch/measuring'
+import { Followings } from './store/followings'
 import { Readings } from './store/readings'
 import { Spool } from './store/spool'
 import { Trials } from './dispatch/trials'
@@ -227,7 +228,13 @@ export async function createServer(
         onSetback: (claim, setback, now) => tellSetback(services.chat, accounts, claim, setback, now),
       })
       const readings = new Readings(database)
-      const measuring = new Measuring({ readings, accounts, registry, now: () => clock.now() })
+      const measuring = new Measuring({
+        readings,
+        accounts,
+        registry,
+        shortener: services.shortener,
+        now: () => clock.now(),
+      })
       const trials = new Trials({ database, accounts, media, registry, now: () => clock.now() })
       const watcher = new Watcher({
         database,
@@ -236,7 +243,14 @@ export async function createServer(
       })
       const authorisations = new Authorisations(database)
       const doubts = new Doubts({ spool, accounts, registry, now: () => clock.now() })
-      const health = new HealthWatch({ accounts, registry, chat: services.chat, now: () => clock.now() })
+      const followings = new Followings(database, accounts)
+      const health = new HealthWatch({
+        accounts,
+        registry,
+        chat: services.chat,
+        followings,
+        now: () => clock.now(),
+      })
       parts = {
         database,
         accounts,
@@ -253,6 +267,7 @@ export async function createServer(
         trials,
         health,
         readings,
+        followings,
         measuring,
         watcher,
         services,

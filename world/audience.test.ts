@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { NETWORKS, network } from '../core/networks'
 import type { TRAITS } from './audience'
-import { audienceOf, measuresOf, shareSeen, tiredness, traitsOf, type Audience } from './audience'
+import {
+  audienceOf,
+  followersAt,
+  measuresOf,
+  shareSeen,
+  tiredness,
+  traitsOf,
+  type Audience,
+} from './audience'
 import type { WorldPost } from './posts'
 import { aWorldPost } from './testing/samples'
 
@@ -164,5 +172,40 @@ describe('what a network counts', () => {
     const bare = seen(audience, post('Oak bends.'), [], 30, on)
     const linked = seen(audience, post('Oak bends. https://a.example/'), [], 30, on)
     expect(linked / bare).toBeLessThan(0.95)
+  })
+})
+
+describe('how many follow', () => {
+  const born = MONDAY
+  const posts = (count: number, from: number) =>
+    Array.from({ length: count }, (_, i) => ({ at: from + i * DAY, target: null }))
+  const at = (id: string, days: number, of: ReturnType<typeof posts>, place: string | null = null): number =>
+    followersAt(audienceOf('s', account(id)), murmur, place, of, born, born + days * DAY)
+
+  it('is its size when the world begins, whatever it posted before', () => {
+    for (let i = 0; i < 20; i++) {
+      const { size } = audienceOf('s', account(`a${i}`))
+      expect(at(`a${i}`, 0, posts(200, born - 200 * DAY))).toBe(size)
+    }
+  })
+
+  it('grows with what is posted, by those who see it, and less without', () => {
+    for (let i = 0; i < 20; i++) {
+      const { size, reach, moves } = audienceOf('s', account(`a${i}`))
+      const [silent, posting] = [at(`a${i}`, 365, []), at(`a${i}`, 365, posts(365, born))]
+      expect(Math.abs(silent - size * (1 + moves.come - moves.leave))).toBeLessThanOrEqual(1)
+      // All but the last few posts have been seen by all who will.
+      const won = 365 * size * reach * moves.win
+      expect((posting - silent) / won).toBeGreaterThan(0.97)
+      expect((posting - silent) / won).toBeLessThan(1.01)
+      expect(at(`a${i}`, -100, posts(100, born - 100 * DAY))).toBeLessThan(size)
+    }
+  })
+
+  it('is a part of it at each place', () => {
+    const [page, group] = ['page', 'group'].map((p) => at('a', 0, [], p)) as [number, number]
+    const { size } = audienceOf('s', account('a'))
+    expect(page).not.toBe(group)
+    for (const part of [page, group]) expect([part > 0.19 * size, part < 0.91 * size]).toEqual([true, true])
   })
 })

@@ -1,4 +1,4 @@
-import type { Measure, Measures } from '../core/model'
+import type { NetworkMeasure, Measures } from '../core/model'
 import type { NetworkProfile } from '../core/networks'
 import { toWall } from '../core/planning'
 import { addressesIn, bareWords, wordsIn } from '../core/text'
@@ -32,8 +32,10 @@ export type Trait = (typeof TRAITS)[number]
 /** Who reads an account: drawn from the world's seed, the same for the same seed and account. */
 export interface Audience {
   seed: string
-  /** How many follow. */
+  /** How many follow when the world begins. */
   size: number
+  /** How much of its size leaves in a year, and comes without having seen a post; and how many of a post's impressions make a follower. */
+  moves: { leave: number; come: number; win: number }
   zone: string
   /** How much of it is awake in each hour of its week from Monday 0:00; 1 on average. */
   awake: readonly number[]
@@ -44,7 +46,7 @@ export interface Audience {
   /** The share of it that sees a post of no particular merit. */
   reach: number
   /** For each measure, how many of those who see a post do that. */
-  rates: Readonly<Record<Measure, number>>
+  rates: Readonly<Record<NetworkMeasure, number>>
 }
 
 /** In hours, how long posts go on being seen (the mean age at which one is). */
@@ -61,7 +63,7 @@ const LIVES: Readonly<Record<string, number>> = {
 }
 const lifeOf = (network: string): number => LIVES[network] ?? 12
 
-const RATES: Readonly<Record<Measure, number>> = {
+const RATES: Readonly<Record<NetworkMeasure, number>> = {
   impressions: 1,
   reactions: 0.03,
   comments: 0.004,
@@ -71,7 +73,7 @@ const RATES: Readonly<Record<Measure, number>> = {
 }
 
 /** What a trait makes readers do more often, whoever they are. */
-const STIRS: Partial<Record<Trait, Measure>> = {
+const STIRS: Partial<Record<Trait, NetworkMeasure>> = {
   question: 'comments',
   quotation: 'shares',
   number: 'saves',
@@ -107,10 +109,15 @@ export function audienceOf(seed: string, { id, network, zone }: WorldAccount): A
     awake: raw.map((a) => a / mean),
     likes,
     subject: draw('subject'),
+    moves: {
+      leave: 0.06 + 0.1 * draw('leave'),
+      come: 0.05 + 0.1 * draw('come'),
+      win: 0.004 * spread(0.4, 'win'),
+    },
     reach: 0.2 * spread(0.3, 'reach'),
     rates: Object.fromEntries(
       Object.entries(RATES).map(([m, rate]) => [m, m === 'impressions' ? 1 : rate * spread(0.25, 'rate', m)]),
-    ) as Record<Measure, number>,
+    ) as Record<NetworkMeasure, number>,
   }
 }
 
@@ -208,6 +215,35 @@ export function shareSeen({ awake, zone }: Audience, life: number, from: number,
     (week * (1 - decay ** weeks)) / (1 - decay) / whole +
     (decay ** weeks * within(hours % WEEK_HOURS)) / whole
   )
+}
+
+/**
+ * How many follow an account, or one of its places, at a moment: some leave and come in any case, and some of those who see a
+ * post stay. `posts` are the account's, `bornAt` is when the world began, at which its size is what it was drawn as.
+ */
+export function followersAt(
+  audience: Audience,
+  profile: NetworkProfile,
+  place: string | null,
+  posts: readonly Pick<WorldPost, 'at' | 'target'>[],
+  bornAt: number,
+  now: number,
+): number {
+  const { size, reach, moves } = audience
+  // Which part of the followers stands at a place is drawn; those of an account without one are all there are.
+  const part = place === null ? 1 : 0.2 + 0.7 * unit(audience.seed, 'place', place)
+  const YEAR = 365 * DAY
+  const drift = (1 + moves.come - moves.leave) ** ((now - bornAt) / YEAR)
+  const life = lifeOf(profile.id)
+  // After so many of its lives next to nobody is left to see a post.
+  const seenBy = (at: number, until: number): number =>
+    until - at > 12 * life * HOUR ? 1 : shareSeen(audience, life, at, until)
+  let won = 0
+  for (const { at, target } of posts)
+    if (place === null || target === place || target === null) {
+      won += size * reach * moves.win * (seenBy(at, now) - seenBy(at, bornAt))
+    }
+  return Math.max(0, Math.round(part * (size * drift + won)))
 }
 
 /** How well a post's time is chosen: how many are awake in the three hours that decide how far it is passed on. */

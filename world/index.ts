@@ -7,6 +7,7 @@ import { SERVED } from '../core/networks'
 import { WorldClock } from './clock'
 import { escape, page } from './html'
 import { networkRoutes } from './networks'
+import { clicksOn } from './networks/publishing'
 import { countRoutes } from './counts'
 import { chatRoutes } from './chat'
 import { webhookRoutes } from './webhook'
@@ -21,7 +22,7 @@ export * from './drawing'
 export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
 export { captionsOf, channelFeed, webvtt, type Caption, type Recording, type SiteFilm } from './sites/films'
-export { audienceOf, measuresOf } from './audience'
+export { audienceOf, followersAt, measuresOf } from './audience'
 export type { WorldLogin } from './state'
 export type { WorldPost } from './posts'
 
@@ -90,7 +91,12 @@ export async function createWorld(options: WorldOptions): Promise<FastifyInstanc
       origin,
       isAway: (path) => store.state.away.includes(path),
     })
-  serviceRoutes(app, { store, clock, origin })
+  serviceRoutes(app, {
+    store,
+    clock,
+    origin,
+    clicksOn: (shorts) => clicksOn(shorts, { store, clock, accounts }),
+  })
   stockRoutes(app, { origin })
   painterRoutes(app, { origin })
   chatRoutes(app, { store, clock })

@@ -100,14 +100,14 @@ describe('the services of the world', () => {
     expect([limited.statusCode, limited.headers['retry-after']]).toEqual([429, '1'])
   })
 
-  it('shorten an address always to the same link, which leads on and counts', async () => {
-    const shorten = async (urls: string[]) =>
+  it('shorten an address under a key always to the same link, which leads on and counts', async () => {
+    const shorten = async (urls: string[], key = 'a') =>
       (
         await world.inject({
           method: 'POST',
           url: '/links',
           headers: { authorization: `Bearer ${SERVICE_KEY}` },
-          payload: { urls },
+          payload: { links: urls.map((url) => ({ url, key })) },
         })
       ).json<{ links: { short: string; clicks: number }[] }>().links
     const [one, other] = await shorten(['https://yard.example/a', 'https://yard.example/b'])
@@ -116,6 +116,7 @@ describe('the services of the world', () => {
     const followed = await world.inject({ url: path })
     expect([followed.statusCode, followed.headers.location]).toEqual([302, 'https://yard.example/a'])
     expect((await shorten(['https://yard.example/a']))[0]).toEqual({ ...one, clicks: 1 })
+    expect((await shorten(['https://yard.example/a'], 'b'))[0]?.short).not.toBe(one!.short)
     expect((await world.inject({ url: '/s/none' })).statusCode).toBe(404)
   })
 

@@ -20,7 +20,18 @@ const Question = z.object({
  */
 export function serviceRoutes(
   app: FastifyInstance,
-  { store, clock, origin }: { store: Store; clock: WorldClock; origin: string },
+  {
+    store,
+    clock,
+    origin,
+    clicksOn,
+  }: {
+    store: Store
+    clock: WorldClock
+    origin: string
+    /** How often readers of the networks followed each of some short links. */
+    clicksOn: (shorts: readonly string[]) => Promise<ReadonlyMap<string, number>>
+  },
 ): void {
   const refuse = (reply: FastifyReply, status: number, message: string): FastifyReply =>
     reply.status(status).send({ error: { message, type: 'refused' } })
@@ -60,14 +71,23 @@ export function serviceRoutes(
 
   app.post('/links', async (request, reply) => {
     if (!knows(request.headers.authorization)) return refuse(reply, 401, 'The key is not known here.')
-    const { urls } = z.object({ urls: z.array(z.url()).min(1).max(200) }).parse(request.body)
-    return { links: urls.map((url) => shown(store.shorten(url))) }
+    const { links } = z
+      .object({
+        links: z
+          .array(z.object({ url: z.url(), key: z.string() }))
+          .min(1)
+          .max(200),
+      })
+      .parse(request.body)
+    return { links: links.map(({ url, key }) => shown(store.shorten(url, key))) }
   })
 
-  app.get<{ Querystring: { short?: string | string[] } }>('/links', (request, reply) => {
+  app.get<{ Querystring: { short?: string | string[] } }>('/links', async (request, reply) => {
     if (!knows(request.headers.authorization)) return refuse(reply, 401, 'The key is not known here.')
     const wanted = new Set([request.query.short ?? []].flat())
-    return reply.send({ links: store.state.links.map(shown).filter((l) => wanted.has(l.short)) })
+    const links = store.state.links.map(shown).filter((l) => wanted.has(l.short))
+    const readers = await clicksOn(links.map((l) => l.short))
+    return { links: links.map((l) => ({ ...l, clicks: l.clicks + (readers.get(l.short) ?? 0) })) }
   })
 
   app.get<{ Params: { code: string } }>('/s/:code', (request, reply) => {

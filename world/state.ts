@@ -50,8 +50,8 @@ export const VICES = [
 ] as const
 export type Vice = (typeof VICES)[number]
 
-/** An address that the stand-in shortener made short. */
-const Link = z.object({ code: z.string(), url: z.string(), clicks: z.number() })
+/** An address that the stand-in shortener made short under a key, and how often somebody came by it who is of no audience. */
+const Link = z.object({ code: z.string(), url: z.string(), key: z.string().default(''), clicks: z.number() })
 export type Link = z.infer<typeof Link>
 
 /** A picture, clip or document that was uploaded to a network. */
@@ -168,11 +168,11 @@ export class Store {
     this.save()
   }
 
-  /** The short link of an address, always the same one. */
-  shorten(url: string): Link {
-    const known = this.#state.links.find((l) => l.url === url)
+  /** The short link of an address under a key, always the same one. */
+  shorten(url: string, key: string): Link {
+    const known = this.#state.links.find((l) => l.url === url && l.key === key)
     if (known) return known
-    const link = { code: this.#state.links.length.toString(36).padStart(3, '0'), url, clicks: 0 }
+    const link = { code: this.#state.links.length.toString(36).padStart(3, '0'), url, key, clicks: 0 }
     this.#state.links.push(link)
     this.save()
     return link

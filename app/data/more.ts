@@ -35,7 +35,15 @@ export {
   type Changed,
   type RecurrenceDraft,
 } from './actions/recurring'
-export { learnedTimes, useEffects, useExpected, useReport, useResults, useTiring } from './results'
+export {
+  learnedTimes,
+  useEffects,
+  useExpected,
+  useFollowers,
+  useReport,
+  useResults,
+  useTiring,
+} from './results'
 export { keepCollection, shortTextsOfFile } from './actions/collection'
 export { dripAgain } from './actions/copies'
 export {

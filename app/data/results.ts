@@ -1,15 +1,18 @@
+import { useMemo } from 'react'
 import useSWR from 'swr'
-import type { Account, HourTrial, Leaning, Post, Row } from '../../core/model'
-import type {
-  Asked,
-  AskedReport,
-  BestTimes,
-  Estimate,
-  Expected,
-  FactPost,
-  Planned,
-  Results,
-  Tiring,
+import type { Account, HourTrial, Leaning, Passage, Post, Row } from '../../core/model'
+import {
+  followersOf,
+  type Asked,
+  type AskedReport,
+  type BestTimes,
+  type Estimate,
+  type Expected,
+  type FactPost,
+  type Followed,
+  type Planned,
+  type Results,
+  type Tiring,
 } from '../../core/results'
 import { heavy } from '../workers'
 import { gatherReport, type Reported } from './actions/report'
@@ -21,18 +24,20 @@ interface Known {
   posts: Post[]
   readings: Row<'readings'>[]
   accounts: Account[]
+  passages: Pick<Passage, 'id' | 'kind'>[]
 }
 
 /** Which lists the worker has of each brand, or is being given. */
 const sent = new Map<string, { key: string; there: Promise<void> }>()
 
 /** Hands the worker what is known of a brand, once. */
-function handOver(brand: string, { posts, readings, accounts }: Known): Promise<void> {
-  const key = [posts, readings, accounts].map(numberOf).join(' ')
+function handOver(brand: string, { posts, readings, accounts, passages }: Known): Promise<void> {
+  const key = [posts, readings, accounts, passages].map(numberOf).join(' ')
   const known = sent.get(brand)
   if (known?.key === key) return known.there
   const out = posts.filter((p) => p.state === 'published').map(slim)
-  const there = heavy().keepFacts(brand, out, readings, accounts)
+  const kinds = passages.map(({ id, kind }) => ({ id, kind }))
+  const there = heavy().keepFacts(brand, out, readings, accounts, kinds)
   sent.set(brand, { key, there })
   return there
 }
@@ -60,17 +65,19 @@ function useKnown(brand: string): Known | null {
   const posts = useRows('posts', 'brand', brand)
   const readings = useRows('readings', 'brand', brand)
   const accounts = useRows('accounts', 'brand', brand)
-  if (!posts || !readings || !accounts) return null
-  return { posts, readings, accounts }
+  const passages = useRows('passages', 'brand', brand)
+  if (!posts || !readings || !accounts || !passages) return null
+  return { posts, readings, accounts, passages }
 }
 
 async function handOverBrand(brand: string): Promise<void> {
-  const [posts, readings, accounts] = await Promise.all([
+  const [posts, readings, accounts, passages] = await Promise.all([
     all('posts', 'brand', brand),
     all('readings', 'brand', brand),
     all('accounts', 'brand', brand),
+    all('passages', 'brand', brand),
   ])
-  await handOver(brand, { posts, readings, accounts })
+  await handOver(brand, { posts, readings, accounts, passages })
 }
 
 /** Better times for an account's slots, learned from what its brand's posts earned (`bestTimes`). */
@@ -139,6 +146,19 @@ export function useReport(brand: string, asked: AskedReport, best: number): Repo
 export function useExpected(brand: string, planned: readonly Planned[]): Expected | null {
   return (
     useTold(brand, ['expected', planned], () => heavy().expected(brand, planned, '7 d', clockNow())) ?? null
+  )
+}
+
+/** How many follow some accounts of a brand, as it is asked (`followersOf`); nothing until that is read. */
+export function useFollowers(
+  brand: string,
+  accounts: readonly Account[],
+  { from, to, network, account }: Pick<Asked, 'from' | 'to' | 'network' | 'account'>,
+): readonly Followed[] {
+  const followings = useRows('followings', 'brand', brand)
+  return useMemo(
+    () => followersOf(followings ?? [], accounts, { from, to, network, account }),
+    [followings, accounts, from, to, network, account],
   )
 }
 

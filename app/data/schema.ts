@@ -135,6 +135,14 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['occasions'], from: 13, to: 14 },
     ],
   },
+  // How many follow each account.
+  {
+    version: 16,
+    steps: [
+      ...create([['followings', ['brand']]]),
+      { do: 'upgrade rows', stores: ['workspace', 'followings'], from: 14, to: 15 },
+    ],
+  },
 ]
 
 /** The fields of a table's records by which it can be read. */

@@ -6,6 +6,7 @@ import type {
   ChatState,
   PieceContent,
   ShortLink,
+  ToShorten,
   ShortenerSettings,
   ShortenerState,
   TagFigures,
@@ -91,10 +92,10 @@ export async function sayInChat(key: string, text: string): Promise<ChatState> {
   return state
 }
 
-/** Short links for addresses, by address. Throws where the shortener does not answer. */
-export async function shortLinks(urls: readonly string[]): Promise<ReadonlyMap<string, string>> {
-  const { links } = await post<{ links: ShortLink[] }>(`${SHORTENER}/links`, { urls })
-  return new Map(links.map((l, i) => [urls[i] ?? l.url, l.short]))
+/** Short links, in order. Throws where the shortener does not answer. */
+export async function shortLinks(links: readonly ToShorten[]): Promise<string[]> {
+  const made = await post<{ links: ShortLink[] }>(`${SHORTENER}/links`, { links })
+  return made.links.map((l) => l.short)
 }
 
 /** How often a short link was followed; null while that is not known. */

@@ -38,7 +38,7 @@ export async function shelfFor(
     all('wordLists', 'brand', brand.id),
     all('sources', 'brand', brand.id),
   ])
-  const context = sieveContext({ now: nowIso(), lists, sources, pieces })
+  const context = sieveContext({ now: nowIso(), zone: brand.zone, lists, sources, pieces })
   const wanted = row.pieces.kind === 'that' && readsText(row.pieces.rules)
   const read = await Promise.all(
     pieces.map(async (piece) => ({ ...piece, text: wanted ? await wordsOf(piece) : '' })),

@@ -57,7 +57,7 @@ export function Delivery({
       </Flex>
       <Troubles post={post} />
       {readings && readings.length > 0 && (
-        <Readings readings={readings} measures={network(post.network).measures} zone={zone} />
+        <Readings readings={readings} measures={countedOf(post, readings)} zone={zone} />
       )}
       {receipts.length === 0 && (
         <Box color="soft">
@@ -99,6 +99,12 @@ export function Delivery({
         ))}
     </Box>
   )
+}
+
+/** What is counted of a post: what its network does, and the clicks on its short link where they were told. */
+function countedOf(post: Post, readings: readonly Row<'readings'>[]): Measure[] {
+  const byShortener = readings.some((r) => r.measures?.['link clicks'] !== undefined)
+  return [...network(post.network).measures, ...(byShortener ? (['link clicks'] as const) : [])]
 }
 
 /** What readers did with a post, a row for each age at which the network was asked. */

@@ -69,6 +69,7 @@ export function Beside({
             chosen={chosen}
             selected={selected}
             elsewhere={shown.elsewhere}
+            occasions={shown.occasions}
             onGo={onDay}
             onChoose={onChoose}
             onToggle={onToggle}

@@ -1,7 +1,10 @@
 import { Box, Flex } from '@chakra-ui/react'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react'
-import { count } from '../ui'
-import { Drops, paint, readPalette, type BoardLane, type BoardMark, type ShownPlace } from './draw'
+import { dateOf } from '../../core/planning'
+import { count, longDay } from '../ui'
+import { paint, type BoardLane, type BoardMark, type ShownPlace } from './draw'
+import { Drops, readPalette } from './drops'
+import { Tip } from './Tip'
 import {
   HEAD,
   LANE_HEIGHT,
@@ -41,6 +44,7 @@ export function Board({
   selected,
   moving,
   ghosts,
+  occasions,
   onChoose,
   onSelect,
   onLift,
@@ -63,6 +67,8 @@ export function Board({
   /** A post that is being moved, its places, and the one that is near. */
   moving: { id: string; places: readonly BoardPlace[]; near: number | null } | null
   ghosts: ReadonlyMap<string, Mark>
+  /** The names of the occasions of a day, by its number. */
+  occasions: ReadonlyMap<number, readonly string[]>
   onChoose: (id: string | null) => void
   onSelect: (ids: ReadonlySet<string>) => void
   /** A post is taken up; its places are then given as `moving`. */
@@ -80,6 +86,7 @@ export function Board({
   const scroller = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 0, height: 0 })
   const [hover, setHover] = useState<{ id: string; x: number; y: number } | null>(null)
+  const [headDay, setHeadDay] = useState<{ day: number; x: number } | null>(null)
   const gesture = useRef<Gesture | null>(null)
   const live = useRef({ scroll: 0, pan: 0, drag: null as { id: string; x: number; y: number } | null })
   const asked = useRef(0)
@@ -127,8 +134,9 @@ export function Board({
           : null,
       dragged: live.current.drag,
       ghosts,
+      occasions,
     })
-  }, [size, viewNow, lanes, shown, chosen, hover, selected, moving, movingLane, ghosts])
+  }, [size, viewNow, lanes, shown, chosen, hover, selected, moving, movingLane, ghosts, occasions])
   const redraw = useCallback(() => {
     if (asked.current === 0) asked.current = requestAnimationFrame(draw)
   }, [draw])
@@ -220,7 +228,7 @@ export function Board({
   const down = (event: React.PointerEvent): void => {
     if (event.button !== 0) return
     const { x, y } = at(event)
-    if (y < HEAD) return
+    if (y < HEAD[zoom]) return
     const id = under(x, y)
     if (!id && zoom !== 'week') {
       onComeDown(placeAt(viewNow(), x, y).day)
@@ -234,8 +242,11 @@ export function Board({
     const { x, y } = at(event)
     const g = gesture.current
     if (!g) {
-      const id = under(x, y)
+      const day = y < HEAD[zoom] ? placeAt(viewNow(), x, y).day : null
+      const id = day === null ? under(x, y) : null
       if (id !== (hover?.id ?? null)) setHover(id ? { id, x, y } : null)
+      const named = day !== null && occasions.has(day) ? day : null
+      if (named !== (headDay?.day ?? null)) setHeadDay(named === null ? null : { day: named, x })
       return
     }
     if (!g.moved && Math.hypot(x - g.x, y - g.y) > SLACK) {
@@ -283,7 +294,7 @@ export function Board({
     } else onPut(nearPlace(x, y), true)
     redraw()
   }
-  const total = HEAD + lanes.length * LANE_HEIGHT[zoom] + 8
+  const total = HEAD[zoom] + lanes.length * LANE_HEIGHT[zoom] + 8
   return (
     <Box position="relative" flex="1" minH="0" borderTopWidth="1px" borderColor="hairline">
       <Box
@@ -301,7 +312,7 @@ export function Board({
         <Flex h={`${total}px`} minH="full">
           <Box w={`${LABELS}px`} flexShrink={0} borderRightWidth="1px" borderColor="hairline">
             <Box
-              h={`${HEAD}px`}
+              h={`${HEAD[zoom]}px`}
               position="sticky"
               top="0"
               bg="paper"
@@ -342,30 +353,23 @@ export function Board({
                 live.current.drag = null
                 onLift(null)
               }}
-              onPointerLeave={() => setHover(null)}
+              onPointerLeave={() => {
+                setHover(null)
+                setHeadDay(null)
+              }}
             />
           </Box>
         </Flex>
       </Box>
+      {headDay && (
+        <Tip at={{ x: headDay.x, y: HEAD[zoom] - 8 }} board={size} left={LABELS}>
+          {`${longDay(dateOf(headDay.day))}: ${(occasions.get(headDay.day) ?? []).join(', ')}`}
+        </Tip>
+      )}
       {hover && (
-        <Box
-          position="absolute"
-          pointerEvents="none"
-          left={`${Math.min(LABELS + hover.x + 14, LABELS + size.width - 292)}px`}
-          top={hover.y > size.height - 150 ? undefined : `${hover.y + 12}px`}
-          bottom={hover.y > size.height - 150 ? `${size.height - hover.y + 12}px` : undefined}
-          w="280px"
-          bg="raised"
-          borderWidth="1px"
-          borderColor="hairline"
-          borderRadius="md"
-          boxShadow="sm"
-          p="2.5"
-          fontSize="13px"
-          zIndex={2}
-        >
+        <Tip at={hover} board={size} left={LABELS}>
           {describe(hover.id)}
-        </Box>
+        </Tip>
       )}
     </Box>
   )

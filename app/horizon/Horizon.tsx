@@ -214,6 +214,7 @@ export function Horizon() {
             selected={selected}
             moving={lifted ? { id: lifted.post.id, places: lifted.shown, near: lifted.near } : null}
             ghosts={ghosts}
+            occasions={shown.occasions}
             onChoose={choose}
             onSelect={setSelected}
             onLift={onLift}

@@ -15,6 +15,7 @@ export const PostList = memo(function PostList({
   chosen,
   selected,
   elsewhere,
+  occasions,
   onGo,
   onChoose,
   onToggle,
@@ -26,6 +27,8 @@ export const PostList = memo(function PostList({
   selected: ReadonlySet<string>
   /** Where none is shown: the nearest day outside that has one, as a day's number. */
   elsewhere: { day: number; later: boolean } | null
+  /** The names of the occasions of a day, by its number. */
+  occasions: ReadonlyMap<number, readonly string[]>
   onGo: (day: number) => void
   onChoose: (id: string) => void
   onToggle: (id: string) => void
@@ -114,8 +117,20 @@ export const PostList = memo(function PostList({
               style={{ transform: `translateY(${item.start}px)` }}
             >
               {entry.kind === 'day' ? (
-                <Box px="3" pt="2" h="30px" fontSize="12px" fontWeight="600" color="soft" role="presentation">
+                <Box
+                  px="3"
+                  pt="2"
+                  h="30px"
+                  fontSize="12px"
+                  fontWeight="600"
+                  color="soft"
+                  role="presentation"
+                  truncate
+                >
                   {entry.day === null ? 'Without a place' : dayWords(entry.day)}
+                  <chakra.span fontWeight="400" color="ink">
+                    {(occasions.get(entry.day ?? NaN) ?? []).map((name) => ` · ${name}`)}
+                  </chakra.span>
                 </Box>
               ) : (
                 <Flex

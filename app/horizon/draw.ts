@@ -1,10 +1,11 @@
 import type { Hue, Inside, PostState } from '../../core/model'
 import { dateOf, weekdayOfDay } from '../../core/planning'
-import { INSIDES, monthName, weekdayName } from '../ui'
-import { countMarks, type Counts } from './marks'
+import { monthName, weekdayName } from '../ui'
+import type { Drops, Palette } from './drops'
+import { diamond, hatch, line } from './strokes'
+import { density } from './yearView'
 import {
   columnWidth,
-  dayHeight,
   DAYS,
   DROP_SIZE,
   HEAD,
@@ -50,121 +51,6 @@ export interface ShownPlace {
   near: boolean
 }
 
-export interface Palette {
-  paper: string
-  raised: string
-  ink: string
-  soft: string
-  hairline: string
-  hatch: string
-  water: string
-  waterTint: string
-  clay: string
-  clayText: string
-  plum: string
-  moss: string
-  amber: string
-  mono: string
-  body: string
-  hue: (hue: Hue | null) => string
-}
-
-/** The colours and faces of the theme as they are now, for the canvas. */
-export function readPalette(element: HTMLElement): Palette {
-  const style = getComputedStyle(element)
-  const color = (name: string): string => style.getPropertyValue(`--chakra-colors-${name}`).trim()
-  const face = (name: string): string => style.getPropertyValue(`--chakra-fonts-${name}`).trim()
-  const hues = new Map<string, string>()
-  return {
-    paper: color('paper'),
-    raised: color('raised'),
-    ink: color('ink'),
-    soft: color('soft'),
-    hairline: color('hairline'),
-    hatch: color('hatch'),
-    water: color('water'),
-    waterTint: color('water-tint'),
-    clay: color('clay'),
-    clayText: color('clay-text'),
-    plum: color('plum'),
-    moss: color('moss'),
-    amber: color('amber'),
-    mono: face('mono'),
-    body: face('body'),
-    hue: (hue) => {
-      const key = hue ? `hue-${hue}` : 'water'
-      let found = hues.get(key)
-      if (!found) hues.set(key, (found = color(key)))
-      return found
-    },
-  }
-}
-
-const OUTLINE = new Path2D('M12 2.5C12 2.5 5 10.5 5 15.5a7 7 0 0 0 14 0C19 10.5 12 2.5 12 2.5Z')
-const HALF = new Path2D('M5.2 14.2h13.6a7 7 0 1 1-13.6 0Z')
-const CRACK = new Path2D('M12 6l-1.8 4.4 3.6 2.6-2.8 3.4 1.6 4')
-const TICK = new Path2D('M15.5 21.2l1.9 1.8 4-4.2')
-
-/** Drawn drops, kept by look and size: a board of thousands copies a few dozen pictures. */
-export class Drops {
-  readonly #kept = new Map<string, HTMLCanvasElement>()
-  readonly #palette: Palette
-  readonly #ratio: number
-
-  constructor(palette: Palette, ratio: number) {
-    this.#palette = palette
-    this.#ratio = ratio
-  }
-
-  get(mark: Pick<BoardMark, 'state' | 'hue' | 'inside'>, size: number): HTMLCanvasElement {
-    const key = `${mark.state} ${mark.hue} ${mark.inside} ${size}`
-    let drawn = this.#kept.get(key)
-    if (!drawn) this.#kept.set(key, (drawn = this.#draw(mark, size)))
-    return drawn
-  }
-
-  #draw(
-    { state, hue, inside }: Pick<BoardMark, 'state' | 'hue' | 'inside'>,
-    size: number,
-  ): HTMLCanvasElement {
-    const canvas = document.createElement('canvas')
-    canvas.width = canvas.height = Math.ceil((size + 4) * this.#ratio)
-    const c = canvas.getContext('2d') as CanvasRenderingContext2D
-    const color = state === 'failed' ? this.#palette.plum : this.#palette.hue(hue)
-    c.scale(canvas.width / 26, canvas.width / 26)
-    c.translate(1, 1)
-    c.strokeStyle = c.fillStyle = color
-    c.lineWidth = size < 16 ? 2.2 : 1.6
-    c.lineJoin = 'round'
-    if (state === 'set aside') c.globalAlpha = 0.35
-    if (state === 'for review') {
-      c.save()
-      c.strokeStyle = this.#palette.clay
-      c.setLineDash([2.4, 2.6])
-      c.beginPath()
-      c.arc(12, 13, 11, 0, Math.PI * 2)
-      c.stroke()
-      c.restore()
-    }
-    const half = state === 'approved' || state === 'handed over'
-    if (half) c.fill(HALF)
-    if (state === 'published') c.fill(OUTLINE)
-    c.stroke(OUTLINE)
-    if (state === 'failed') c.stroke(CRACK)
-    if (size >= 16 && inside !== 'plain' && state !== 'failed') {
-      c.strokeStyle = half || state === 'published' ? this.#palette.raised : color
-      c.lineWidth = 1.3
-      c.stroke(new Path2D(INSIDES[inside]))
-    }
-    if (state === 'handed over' && size >= 16) {
-      c.strokeStyle = this.#palette.moss
-      c.lineWidth = 2
-      c.stroke(TICK)
-    }
-    return canvas
-  }
-}
-
 /** Everything that one frame of the board shows. */
 export interface Frame {
   view: View
@@ -180,16 +66,16 @@ export interface Frame {
   dragged: { id: string; x: number; y: number } | null
   /** Where posts would stand after a change, by id. */
   ghosts: ReadonlyMap<string, Mark>
+  /** The names of the occasions of a day, by its number. */
+  occasions: ReadonlyMap<number, readonly string[]>
 }
-
-const DAYS_A_WEEK = 7
 
 export function paint(c: CanvasRenderingContext2D, p: Palette, drops: Drops, frame: Frame): void {
   const { view, height } = frame
   c.clearRect(0, 0, view.width, height)
   c.save()
   c.beginPath()
-  c.rect(0, HEAD, view.width, height - HEAD)
+  c.rect(0, HEAD[view.zoom], view.width, height - HEAD[view.zoom])
   c.clip()
   grid(c, p, frame)
   if (frame.places) showPlaces(c, p, frame, frame.places)
@@ -202,9 +88,10 @@ export function paint(c: CanvasRenderingContext2D, p: Palette, drops: Drops, fra
   head(c, p, frame)
 }
 
-function head(c: CanvasRenderingContext2D, p: Palette, { view, lanes }: Frame): void {
+function head(c: CanvasRenderingContext2D, p: Palette, { view, lanes, occasions }: Frame): void {
   const today = lanes[0]?.now.day
   const column = columnWidth(view)
+  const foot = HEAD[view.zoom]
   const first = Math.floor(view.start)
   c.font = `13px ${p.body}`
   c.textBaseline = 'middle'
@@ -216,16 +103,38 @@ function head(c: CanvasRenderingContext2D, p: Palette, { view, lanes }: Frame): 
     if (view.zoom === 'week') {
       c.fillStyle = day === today ? p.ink : p.soft
       c.font = `${day === today ? '700 ' : ''}13px ${p.body}`
-      c.fillText(`${weekdayName(weekdayOfDay(day))} ${Number(date.slice(8))}`, x + 8, HEAD / 2, column - 10)
+      c.fillText(`${weekdayName(weekdayOfDay(day))} ${Number(date.slice(8))}`, x + 8, 15, column - 10)
+      occasionNames(c, p, occasions.get(day) ?? [], { x: x + 8, y: 33, room: column - 12 })
     } else if (view.zoom === 'season' && monday) {
       c.fillStyle = p.soft
-      c.fillText(`${Number(date.slice(8))} ${monthName(date).slice(0, 3)}`, x + 4, HEAD / 2)
+      c.fillText(`${Number(date.slice(8))} ${monthName(date).slice(0, 3)}`, x + 4, foot / 2)
     } else if (view.zoom === 'year' && date.endsWith('-01')) {
       c.fillStyle = p.soft
-      c.fillText(monthName(date).slice(0, 3), x + 2, HEAD / 2)
+      c.fillText(monthName(date).slice(0, 3), x + 2, foot / 2)
     }
+    if (view.zoom !== 'week' && occasions.has(day)) diamond(c, p, x + column / 2, foot - 5)
   }
-  line(c, p.hairline, 0, HEAD + 0.5, view.width, HEAD + 0.5)
+  line(c, p.hairline, 0, foot + 0.5, view.width, foot + 0.5)
+}
+
+/** The occasions of a day below its name, as far as there is room. */
+function occasionNames(
+  c: CanvasRenderingContext2D,
+  p: Palette,
+  names: readonly string[],
+  at: { x: number; y: number; room: number },
+): void {
+  if (names.length === 0) return
+  diamond(c, p, at.x + 3, at.y)
+  const room = at.room - 11
+  c.font = `12px ${p.body}`
+  c.fillStyle = p.ink
+  let words = names.join(', ')
+  if (c.measureText(words).width > room) {
+    while (words.length > 1 && c.measureText(`${words}…`).width > room) words = words.slice(0, -1)
+    words = `${words.trimEnd()}…`
+  }
+  c.fillText(words, at.x + 11, at.y)
 }
 
 function grid(c: CanvasRenderingContext2D, p: Palette, { view, lanes, height }: Frame): void {
@@ -271,7 +180,7 @@ function grid(c: CanvasRenderingContext2D, p: Palette, { view, lanes, height }: 
       (view.zoom === 'year' && firstOfMonth)
     ) {
       const x = Math.round(xOfDay(view, day)) + 0.5
-      line(c, p.hairline, x, HEAD, x, foot)
+      line(c, p.hairline, x, HEAD[view.zoom], x, foot)
     }
   }
 }
@@ -308,125 +217,6 @@ function notches(
       c.globalAlpha = 1
     }
   }
-}
-
-function hatch(
-  c: CanvasRenderingContext2D,
-  p: Palette,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-): void {
-  c.save()
-  c.beginPath()
-  c.rect(x, y, width, height)
-  c.clip()
-  c.strokeStyle = p.hairline
-  c.lineWidth = 2
-  c.beginPath()
-  for (let i = -height; i < width; i += 10) {
-    c.moveTo(x + i, y + height)
-    c.lineTo(x + i + height, y)
-  }
-  c.stroke()
-  c.lineWidth = 1
-  c.restore()
-}
-
-/** The same, worked out once for as long as the marks are the same. */
-function countsOf(marks: readonly BoardMark[]): Counts {
-  const known = counted.get(marks)
-  if (known) return known
-  const found = countMarks(marks)
-  counted.set(marks, found)
-  return found
-}
-
-const counted = new WeakMap<readonly BoardMark[], Counts>()
-
-/** A year: a small square for each account and day, fuller where more is posted, in the colours of the pipelines it comes from. */
-function density(c: CanvasRenderingContext2D, p: Palette, frame: Frame): void {
-  const { view, lanes } = frame
-  const week = columnWidth(view) * DAYS_A_WEEK
-  const row = dayHeight()
-  const { days: counts, weeks } = countsOf(frame.marks)
-  lanes.forEach((lane, index) => {
-    const top = yOfLane(view, index)
-    if (top > frame.height || top + LANE_HEIGHT.year < 0) return
-    const first = Math.floor((Math.floor(view.start) + 3) / 7)
-    let empty: number | null = null
-    for (let w = first; w <= first + 52; w++) {
-      const monday = w * 7 - 3
-      const x = xOfDay(view, monday)
-      for (let d = 0; d < 7; d++) {
-        const hues = counts.get(`${index} ${monday + d}`)
-        const y = top + 4 + d * row
-        if (hues) {
-          const many = hues.reduce((sum, h) => sum + h.posts, 0)
-          c.globalAlpha = Math.min(1, 0.3 + 0.35 * many)
-          let left = x + 1.5
-          for (const { hue, posts } of hues) {
-            const width = ((week - 3) * posts) / many
-            c.fillStyle = p.hue(hue)
-            c.fillRect(left, y + 0.75, width, row - 1.5)
-            left += width
-          }
-        } else if (lane.isQuiet(monday + d)) {
-          c.fillStyle = p.hairline
-          c.globalAlpha = 0.6
-          c.fillRect(x + 1.5, y + 0.75, week - 3, row - 1.5)
-        }
-        c.globalAlpha = 1
-      }
-      const posts = weeks.get(`${index} ${w}`) ?? 0
-      if (lane.slots.length > 0 && posts > lane.slots.length * 0.9 && posts > 2) {
-        c.fillStyle = p.amber
-        c.fillRect(x + 1.5, top + 1, week - 3, 2.5)
-      }
-      // A run of weeks without a post is one gap.
-      const gap = posts === 0 && monday > lane.now.day
-      if (gap && empty === null) empty = w
-      if ((!gap || w === first + 52) && empty !== null) {
-        gapLine(
-          c,
-          p,
-          xOfDay(view, empty * 7 - 3),
-          xOfDay(view, (gap ? w + 1 : w) * 7 - 3),
-          top,
-          w - empty + (gap ? 1 : 0),
-        )
-        empty = null
-      }
-    }
-  })
-}
-
-/** Weeks without a post as a line at the foot of the lane, with their number where there is room. */
-function gapLine(
-  c: CanvasRenderingContext2D,
-  p: Palette,
-  from: number,
-  to: number,
-  top: number,
-  weeks: number,
-): void {
-  const y = Math.round(top + LANE_HEIGHT.year / 2) + 0.5
-  line(c, p.clay, from + 2, y - 5, from + 2, y + 5)
-  line(c, p.clay, to - 2, y - 5, to - 2, y + 5)
-  line(c, p.clay, from + 2, y, to - 2, y)
-  const words = weeks === 1 ? 'a week' : `${weeks} weeks`
-  c.font = `11px ${p.mono}`
-  const width = c.measureText(words).width + 8
-  if (to - from < width + 16) return
-  const middle = (from + to) / 2
-  c.fillStyle = p.paper
-  c.fillRect(middle - width / 2, y - 7, width, 14)
-  c.fillStyle = p.clayText
-  c.textAlign = 'center'
-  c.textBaseline = 'middle'
-  c.fillText(words, middle, y)
-  c.textAlign = 'left'
 }
 
 /** Strings of drops: the posts of the piece that is chosen or under the pointer. */
@@ -470,7 +260,7 @@ function drawMarks(c: CanvasRenderingContext2D, p: Palette, drops: Drops, frame:
   const crowded = columnWidth(view) < 84
   frame.marks.forEach((mark, i) => {
     const spot = frame.spots[i] as Spot
-    if (spot.y < HEAD - size || spot.y > frame.height + size) return
+    if (spot.y < HEAD[view.zoom] - size || spot.y > frame.height + size) return
     const moves = frame.ghosts.has(mark.id) || frame.dragged?.id === mark.id
     c.globalAlpha = moves ? 0.3 : 1
     if (frame.selected.has(mark.id) || mark.id === frame.chosen) {
@@ -569,19 +359,4 @@ function drag(
   if (!mark) return
   const size = Math.max(18, DROP_SIZE[frame.view.zoom])
   c.drawImage(drops.get(mark, size), dragged.x - size / 2 - 2, dragged.y - size / 2 - 2, size + 4, size + 4)
-}
-
-function line(
-  c: CanvasRenderingContext2D,
-  color: string,
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-): void {
-  c.strokeStyle = color
-  c.beginPath()
-  c.moveTo(x1, y1)
-  c.lineTo(x2, y2)
-  c.stroke()
 }

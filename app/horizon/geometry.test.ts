@@ -36,7 +36,7 @@ describe('the board', () => {
     expect(yOfTime(v, 1, 18 * 60)).toBeLessThan(yOfTime(v, 1, 9 * 60))
     for (const minute of [0, 1439]) {
       expect(yOfTime(v, 1, minute)).toBeGreaterThan(yOfTime(v, 0, minute))
-      expect(yOfTime(v, 0, minute)).toBeLessThan(30 + LANE_HEIGHT.week)
+      expect(yOfTime(v, 0, minute)).toBeLessThan(46 + LANE_HEIGHT.week)
     }
   })
 

@@ -5,7 +5,8 @@ export const ZOOMS: readonly Zoom[] = ['week', 'season', 'year']
 export const DAYS: Record<Zoom, number> = { week: 7, season: 91, year: 364 }
 export const LANE_HEIGHT: Record<Zoom, number> = { week: 92, season: 64, year: 52 }
 export const DROP_SIZE: Record<Zoom, number> = { week: 24, season: 13, year: 9 }
-export const HEAD = 30
+/** The head in which the days are named; a week's has a line for their occasions. */
+export const HEAD: Record<Zoom, number> = { week: 46, season: 30, year: 30 }
 
 /** The times of day between which a lane runs; what lies outside stands at its ends. */
 const MORNING = 6 * 60
@@ -46,7 +47,7 @@ export function xOfDay(view: View, day: number): number {
 
 /** The top of a lane. */
 export function yOfLane(view: View, lane: number): number {
-  return HEAD + lane * LANE_HEIGHT[view.zoom] - view.scroll
+  return HEAD[view.zoom] + lane * LANE_HEIGHT[view.zoom] - view.scroll
 }
 
 /** The height of a time of day in its lane: it runs up, so that the morning lies below the evening. */
@@ -126,7 +127,7 @@ export function markAt(
 export function placeAt(view: View, x: number, y: number): { day: number; lane: number } {
   return {
     day: Math.floor(view.start + x / columnWidth(view)),
-    lane: Math.floor((y - HEAD + view.scroll) / LANE_HEIGHT[view.zoom]),
+    lane: Math.floor((y - HEAD[view.zoom] + view.scroll) / LANE_HEIGHT[view.zoom]),
   }
 }
 

@@ -4,11 +4,13 @@ import {
   isToCome,
   type Account,
   type Brand,
+  type Occasion,
   type Piece,
   type Pipeline,
   type Post,
 } from '../../core/model'
-import { dayNumber, localDay } from '../../core/planning'
+import { daysOfOccasion } from '../../core/occasions'
+import { addDays, dayNumber, localDay } from '../../core/planning'
 import { useOpenAccounts, useRows, type Move } from '../data'
 import type { BoardMark } from './draw'
 import { DAYS, type Mark } from './geometry'
@@ -31,6 +33,8 @@ export interface Shown {
   counts: readonly number[]
   /** The day nearest to the view that has a post, where the view has none. */
   elsewhere: ReturnType<typeof nearestDay>
+  /** The names of the occasions of a day, by its number. */
+  occasions: ReadonlyMap<number, readonly string[]>
   zoneOf: (account: string) => string
   /** A pipeline's colour, or null. */
   hueOf: (pipeline: string | null) => Pipeline['hue'] | null
@@ -95,6 +99,11 @@ export function useShown(brand: Brand, place: Place, now: number): Shown {
       if (m.day >= start && m.day < start + DAYS[zoom]) found[m.lane] = (found[m.lane] ?? 0) + 1
     return found
   }, [marks, lanes, start, zoom])
+  const calendar = useRows('occasions', 'brand', brand.id)
+  const occasions = useMemo(
+    () => occasionsOn(calendar ?? NONE, brand.zone, from, DAYS[zoom]),
+    [calendar, brand.zone, from, zoom],
+  )
   return {
     allPosts: allPosts ?? NONE,
     posts,
@@ -107,9 +116,24 @@ export function useShown(brand: Brand, place: Place, now: number): Shown {
     marks,
     counts,
     elsewhere,
+    occasions,
     zoneOf,
     hueOf,
   }
+}
+
+/** The names of the occasions of each of some days, and of a week around them that may be panned into view. */
+function occasionsOn(
+  calendar: readonly Occasion[],
+  zone: string,
+  from: string,
+  days: number,
+): ReadonlyMap<number, readonly string[]> {
+  const named = new Map<number, string[]>()
+  for (const { name, on } of calendar)
+    for (const date of daysOfOccasion(on, zone, addDays(from, -7), addDays(from, days + 7)))
+      named.set(dayNumber(date), [...(named.get(dayNumber(date)) ?? []), name])
+  return named
 }
 
 /** Where moves that are looked at would put their posts. */

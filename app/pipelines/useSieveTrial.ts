@@ -3,7 +3,7 @@ import useSWR from 'swr'
 import type { Piece, Pipeline } from '../../core/model'
 import { rulesOf } from '../../core/pipeline'
 import { isFor, judge, readsText, sieveContext, type SieveContext, type SieveResult } from '../../core/sieve'
-import { nowIso, textsOf, useRows } from '../data'
+import { nowIso, textsOf, useRow, useRows } from '../data'
 
 /** How many of the last pieces a sieve is tried on. */
 const TRIED = 100
@@ -21,6 +21,7 @@ export function useSieveTrial(pipeline: Pipeline): Trial | null {
   const pieces = useRows('pieces', 'brand', brand)
   const sources = useRows('sources', 'brand', brand)
   const lists = useRows('wordLists', 'brand', brand)
+  const zone = useRow('brands', brand)?.zone
   const { id, takeIn } = pipeline
   const { sieve } = takeIn
   const last = useMemo(() => {
@@ -39,13 +40,13 @@ export function useSieveTrial(pipeline: Pipeline): Trial | null {
     { keepPreviousData: true },
   )
   return useMemo(() => {
-    if (!last || !pieces || !sources || !lists || (wantsText && !texts)) return null
-    const context = sieveContext({ now: nowIso(), lists, sources, pieces })
+    if (!last || !pieces || !sources || !lists || !zone || (wantsText && !texts)) return null
+    const context = sieveContext({ now: nowIso(), zone, lists, sources, pieces })
     const results = last.map((piece) => {
       const text = texts?.get(piece.id) ?? ''
       return { piece, text, result: judge({ ...piece, text }, sieve, context) }
     })
     const passed = results.filter((r) => r.result.passed).length
     return { results, passed, context }
-  }, [last, pieces, sources, lists, texts, sieve, wantsText])
+  }, [last, pieces, sources, lists, zone, texts, sieve, wantsText])
 }

@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { resultsSheet } from '../../core/formats'
-import { GROUPINGS, groupName, type Asked, type Names, type Results } from '../../core/results'
+import { GROUPINGS, groupName, MOST_READINGS, type Asked, type Names, type Results } from '../../core/results'
 import { inWords } from '../../core/text'
-import { download } from '../data'
+import { download, useTable } from '../data'
 import { useWork } from '../shell'
 import { Button, Choice, count, fileName } from '../ui'
 import { GroupTable } from './GroupTable'
@@ -52,6 +52,11 @@ export function Compared({
           </chakra.span>
         )}
       </Flex>
+      {answer.groups.length === 0 && (
+        <Box color="soft" fontSize="13px" py="2">
+          None of the {count(answer.posts, 'post')} of this span has a {asked.by}.
+        </Box>
+      )}
       <Intervals groups={answer.groups.slice(0, PICTURED)} names={called} />
       <GroupTable
         groups={answer.groups}
@@ -68,18 +73,24 @@ export function Compared({
 /** Which posts are not in the figures, and why. */
 function Left({ answer, asked: { counted, age } }: { answer: Results['answer']; asked: Asked }) {
   const { young, missing, uncounted, responses } = answer
+  const thinned = useTable('workspace')?.[0]?.thinned ?? null
   const left = [
     young > 0 && `${count(young, 'post is', 'posts are')} not yet ${age} old`,
     missing > 0 && `${count(missing, 'reading')} at that age ${missing === 1 ? 'is' : 'are'} missing`,
     uncounted > 0 &&
-      `${count(uncounted, 'post is', 'posts are')} on networks that do not count this, or nobody saw ${uncounted === 1 ? 'it' : 'them'}`,
+      (counted === 'link clicks'
+        ? `${count(uncounted, 'post')} went out without a short link of ${uncounted === 1 ? 'its' : 'their'} own, or the shortener was silent`
+        : `${count(uncounted, 'post is', 'posts are')} on networks that do not count this, or nobody saw ${uncounted === 1 ? 'it' : 'them'}`),
   ].filter(Boolean)
   return (
     <Box color="soft" fontSize="13px" mt="2" maxW="72ch">
       {counted === 'response' &&
         responses.length > 0 &&
         `The response is the share of those who saw a post and left ${inWords(responses)}, which all networks here count. `}
-      {left.length > 0 && `Not in these figures: ${left.join('; ')}.`}
+      {left.length > 0 && `Not in these figures: ${left.join('; ')}. `}
+      {thinned !== null &&
+        thinned.readings > 0 &&
+        `To keep within ${MOST_READINGS.toLocaleString('en-GB')} readings in this browser, ${count(thinned.readings, 'reading')} of the oldest posts ${thinned.readings === 1 ? 'was' : 'were'} dropped, those of three and seven days last; a bundle of before has them.`}
     </Box>
   )
 }

@@ -60,7 +60,8 @@ export function GroupTable({
   )
 }
 
-const CELL = { padding: '5px 10px 5px 0', borderBottom: '1px solid var(--chakra-colors-hairline)' }
+/** How the cells of a table of figures stand. */
+export const CELL = { padding: '5px 10px 5px 0', borderBottom: '1px solid var(--chakra-colors-hairline)' }
 
 function Number({ children, soft = false }: { children: React.ReactNode; soft?: boolean }) {
   return (

@@ -18,6 +18,7 @@ import { Button, count, Empty, Page, PageHead, useKeys } from '../ui'
 import { Choices } from './Choices'
 import { Compared } from './Compared'
 import { Effects } from './Effects'
+import { Followers } from './Followers'
 import { Hours } from './Hours'
 import { Ranking } from './Ranking'
 import { Tires } from './Tires'
@@ -61,6 +62,7 @@ export function ResultsScreen() {
           {results.hours.length > 0 && <Hours cells={results.hours} />}
           <Best results={results} asked={asked} brand={brand.id} />
           <Tires brand={brand.id} />
+          <Followers asked={asked} span={SPANS[span]} names={names} />
         </Flex>
       )}
     </Page>

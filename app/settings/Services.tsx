@@ -60,7 +60,7 @@ export function Services() {
             <Plain
               title="A shortener"
               about="Makes the links of posts short as they go out and counts who follows them. Captions show the long link; which brands use it is set in their house style."
-              hint="POST to it with {“urls”: […]} gives a short link for each; GET with ?short=… gives its clicks."
+              hint="POST to it with {“links”: [{“url”, “key”}]} gives a short link for each, its own for each key; GET with ?short=… gives its clicks."
               standIn="/links"
               {...shortener}
               onConnect={connectShortener}

@@ -279,7 +279,13 @@ function checkReferences(rows: Rows, faults: { where: string; message: string }[
  */
 export function adoptRows(bundle: Bundle, into: string, now: string): Rows {
   const foreign = bundle.workspace !== into
-  const workspace = bundle.rows.workspace.map((w) => ({ ...w, id: into, receiptCursor: 0, readingCursor: 0 }))
+  const workspace = bundle.rows.workspace.map((w) => ({
+    ...w,
+    id: into,
+    receiptCursor: 0,
+    readingCursor: 0,
+    followingCursor: 0,
+  }))
   if (!foreign)
     return {
       ...bundle.rows,

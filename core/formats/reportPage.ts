@@ -4,11 +4,13 @@ import {
   COUNTED_WORDS,
   effectName,
   figure,
+  growthWords,
   isCertain,
   more,
   type AskedReport,
   type Effect,
   type Estimate,
+  type Followed,
   type Report,
   type Week,
 } from '../results'
@@ -31,6 +33,12 @@ export interface ReportedPost {
   times: number
 }
 
+/** How many follow an account, as a page shows it. */
+export interface ReportedFollowers extends Pick<Followed, 'followers' | 'growth' | 'before'> {
+  network: string
+  handle: string
+}
+
 /** What a report is written of. */
 export interface ReportPage {
   title: string
@@ -42,6 +50,8 @@ export interface ReportPage {
   asked: AskedReport
   report: Report
   best: readonly ReportedPost[]
+  /** How many follow each account of those asked for. */
+  followers: readonly ReportedFollowers[]
 }
 
 /**
@@ -49,7 +59,7 @@ export interface ReportPage {
  * nothing of any host and prints on A4.
  */
 export function writeReport(page: ReportPage): string {
-  const { title, by, note, report, asked, best } = page
+  const { title, by, note, report, asked, best, followers } = page
   const day = dayWords(page.zone)
   const body = `<header>
 <h1>${escape(title)}</h1>
@@ -65,6 +75,7 @@ ${inShort(report, asked)
 </section>
 ${report.totals.length ? totals(report) : ''}
 ${report.answer.groups.length > 1 ? byNetwork(report) : ''}
+${followers.length ? whoFollows(followers) : ''}
 ${report.out > 0 ? weeks(report.weeks, day) : ''}
 ${best.length ? `<section>\n<h2>The posts that did best, each for its account</h2>\n<div class="best">\n${best.map((b) => card(b, day)).join('\n')}\n</div>\n</section>` : ''}
 ${effects(report)}
@@ -100,7 +111,7 @@ const many = (n: number, one: string, others = `${one}s`): string =>
 function inShort({ out, networks, answer, totals }: Report, { age }: AskedReport): string[] {
   if (out === 0) return ['No post came out in these days.']
   const seen = totals.find((t) => t.measure === 'impressions')
-  const clicks = totals.find((t) => t.measure === 'clicks')
+  const clicks = totals.find((t) => t.measure === 'clicks') ?? totals.find((t) => t.measure === 'link clicks')
   const sentences = [`${many(out, 'post')} came out on ${many(networks, 'network')}.`]
   if (answer.mean === null || !seen)
     return [...sentences, `None of them has been counted ${AGE_WORDS[age]} yet.`]
@@ -157,6 +168,22 @@ function byNetwork({ answer }: Report): string {
   return `<section>
 <h2>Network by network</h2>
 <table><thead><tr><td></td><th scope="col">Posts counted</th><th scope="col">Seen a post</th><th scope="col">Before</th><th scope="col">Against before</th></tr></thead>
+<tbody>${rows.join('\n')}</tbody></table>
+</section>`
+}
+
+function whoFollows(followers: readonly ReportedFollowers[]): string {
+  const rows = followers.map(
+    ({ network: id, handle, followers: count, growth, before }) =>
+      `<tr><th scope="row">${escape(network(id).name)}, @${escape(handle)}</th>${cells(
+        count.toLocaleString('en-GB'),
+        growth ? growthWords(growth) : '–',
+        before ? growthWords(before) : '–',
+      )}</tr>`,
+  )
+  return `<section>
+<h2>Who follows</h2>
+<table><thead><tr><td></td><th scope="col">Followers</th><th scope="col">In these days</th><th scope="col">Before</th></tr></thead>
 <tbody>${rows.join('\n')}</tbody></table>
 </section>`
 }

@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import type { Asked, Group } from '../results'
+import type { Asked, Followed, Group } from '../results'
 import { guarded } from './planSheet'
 
 /**
@@ -34,3 +34,14 @@ export function resultsSheet(
 
 /** A figure with six digits that count. */
 const rounded = (value: number): number => Number(value.toPrecision(6))
+
+/**
+ * How many follow each account as a sheet (RFC 4180), a line an account and day of a span; `names` are what the accounts are called.
+ * A day on which nobody said is left empty.
+ */
+export function followersSheet(followed: readonly Followed[], names: ReadonlyMap<string, string>): string {
+  const rows = followed.flatMap(({ account, days }) =>
+    days.map(({ day, followers }) => [guarded(names.get(account) ?? account), day, followers ?? '']),
+  )
+  return `${Papa.unparse([['account', 'day', 'followers'], ...rows], { newline: '\r\n' })}\r\n`
+}

@@ -24,6 +24,7 @@ export const UPGRADES: readonly { to: number; rows: (rows: RawRows) => RawRows }
   { to: 12, rows: showSeveral },
   { to: 13, rows: keepPictures },
   { to: 14, rows: keepOccasions },
+  { to: 15, rows: countFollowers },
 ]
 
 /** The schema of the tables as they are now. */
@@ -299,6 +300,16 @@ function keepPictures(rows: RawRows): RawRows {
 /** Schema 14: a brand has occasions, days of the year worth a post. */
 function keepOccasions(rows: RawRows): RawRows {
   return { ...rows, occasions: rows['occasions'] ?? [] }
+}
+
+/** Schema 15: how many follow each account is read day by day. */
+function countFollowers(rows: RawRows): RawRows {
+  const workspace = (rows['workspace'] ?? []).map((row): Raw => ({
+    followingCursor: 0,
+    thinned: null,
+    ...row,
+  }))
+  return { ...rows, workspace, followings: rows['followings'] ?? [] }
 }
 
 const FIRST_ROW = 'row-1'

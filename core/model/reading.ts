@@ -2,11 +2,16 @@ import { z } from 'zod'
 import { Id, Instant } from './primitives'
 
 /** What readers do with a post, as networks count it. Which of them a network counts its profile says. */
-export const MEASURES = ['impressions', 'reactions', 'comments', 'shares', 'saves', 'clicks'] as const
+export const NETWORK_MEASURES = ['impressions', 'reactions', 'comments', 'shares', 'saves', 'clicks'] as const
+export const NetworkMeasure = z.enum(NETWORK_MEASURES)
+export type NetworkMeasure = z.infer<typeof NetworkMeasure>
+
+/** All that is counted of a post: what its network counts, and how often the shortener saw its own short link followed. */
+export const MEASURES = [...NETWORK_MEASURES, 'link clicks'] as const
 export const Measure = z.enum(MEASURES)
 export type Measure = z.infer<typeof Measure>
 
-/** How often each was counted; what a network did not say is left out, which is not nought. */
+/** How often each was counted; what nobody said is left out, which is not nought. */
 export const Measures = z.partialRecord(Measure, z.int().min(0))
 export type Measures = z.infer<typeof Measures>
 

@@ -111,6 +111,10 @@ export const MakerOrder = z.object({
 })
 export type MakerOrder = z.infer<typeof MakerOrder>
 
+/** What is made short: an address, and for whom, so that each post has a link of its own by which its readers are counted. */
+export const ToShorten = z.object({ url: z.url().max(2000), key: z.string().min(1).max(200) })
+export type ToShorten = z.infer<typeof ToShorten>
+
 /** A short link, where it leads and how often it was followed. */
 export const ShortLink = z.object({ short: z.url(), url: z.url(), clicks: z.int().min(0) })
 export type ShortLink = z.infer<typeof ShortLink>

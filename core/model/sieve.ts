@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Id } from './primitives'
+import { Id, LocalDate } from './primitives'
 import { PieceKind, Span } from './piece'
 
 /** Where the words of a rule are looked for. */
@@ -35,6 +35,8 @@ export const SieveRule = z.discriminatedUnion('kind', [
     most: z.int().min(0).nullable(),
   }),
   z.object({ kind: z.literal('age'), mostDays: z.int().min(0) }),
+  /** It came out from a day on, until a day, both counted in; null for no bound. */
+  z.object({ kind: z.literal('date'), from: LocalDate.nullable(), until: LocalDate.nullable() }),
   z.object({ kind: z.literal('keeps'), atLeast: Span }),
   z.object({ kind: z.literal('language'), languages: z.array(z.string()) }),
   z.object({ kind: z.literal('picture') }),

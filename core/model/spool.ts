@@ -36,6 +36,8 @@ export const HandOver = z.object({
   /** Elapsed minutes the account leaves between two posts; kept also when posts are late. */
   gapMinutes: z.int().min(0).max(MOST),
   payload: Payload,
+  /** The short link in it that no other post has, by which it is counted how often it is followed; null for none. */
+  shortLink: z.url().nullable(),
 })
 export type HandOver = z.infer<typeof HandOver>
 

@@ -3,6 +3,7 @@ import { Account } from './account'
 import { Brand } from './brand'
 import { Change } from './change'
 import { Drip } from './drip'
+import { Following } from './following'
 import { Passage } from './passage'
 import { Piece, PieceText } from './piece'
 import { LibraryPicture } from './picture'
@@ -62,6 +63,7 @@ export const TABLES = {
   posts: Post,
   receipts: Receipt.extend({ brand: Id }),
   readings: Reading.extend({ brand: Id }),
+  followings: Following.extend({ brand: Id }),
   changes: Change,
   media: MediaInfo,
   pictures: LibraryPicture,

@@ -46,9 +46,12 @@ export const Workspace = z.object({
   notices: Notices,
   /** Posts of so many days to come are handed over to the server, which publishes them while the browser is closed. */
   aheadDays: z.int().min(1).max(400),
-  /** Up to where receipts and readings were collected from the server. */
+  /** Up to where receipts, readings and followings were collected from the server. */
   receiptCursor: z.int().min(0),
   readingCursor: z.int().min(0),
+  followingCursor: z.int().min(0),
+  /** How much of old measures was dropped in all to keep within bounds, and when last; null for nothing. */
+  thinned: z.object({ readings: z.int().min(0), followings: z.int().min(0), at: Instant }).nullable(),
   createdAt: Instant,
 })
 export type Workspace = z.infer<typeof Workspace>
@@ -67,6 +70,8 @@ export function freshWorkspace(id: string, seed: string | null, createdAt: strin
     aheadDays: 30,
     receiptCursor: 0,
     readingCursor: 0,
+    followingCursor: 0,
+    thinned: null,
     createdAt,
   }
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ConnectorId, Measure, Slot } from '../model'
+import { ConnectorId, NetworkMeasure, Slot } from '../model'
 
 /** Where a link does its work on a network; `field` is one of its own beside the text. */
 export const LinkPlace = z.enum(['text', 'first comment', 'profile', 'field', 'none'])
@@ -96,7 +96,7 @@ export const NetworkProfile = z.object({
   /** Weekly slots proposed for a new account. */
   slots: z.array(Slot),
   /** What it counts of how readers take a post. */
-  measures: z.array(Measure).default([]),
+  measures: z.array(NetworkMeasure).default([]),
   /** Where its service answers, below the address of the stand-in world, and by which connector. */
   service: z.object({ connector: ConnectorId, path: z.string() }).nullable(),
 })

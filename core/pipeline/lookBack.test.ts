@@ -36,7 +36,7 @@ it('counts what would have passed in some days, and the posts that its passages 
         pieces,
         accounts,
         sources: [aSource(), aSource({ id: 'another' })],
-        context: sieveContext({ now, lists: [], sources: [], pieces }),
+        context: sieveContext({ now, zone: 'UTC', lists: [], sources: [], pieces }),
         textOf: () => '',
         kept: (id) => (id === '2026-11-10' ? 3 : 9),
       },

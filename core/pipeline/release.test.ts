@@ -8,7 +8,7 @@ import { accountsOf, beatsOf, isInReach, postsEach, releasedTo, rowsFor } from '
 import { placeSoon } from './soon'
 
 const now = '2026-11-24T10:00:00.000Z'
-const context = sieveContext({ now, lists: [], sources: [aSource()], pieces: [] })
+const context = sieveContext({ now, zone: 'UTC', lists: [], sources: [aSource()], pieces: [] })
 const piece = (change: Parameters<typeof aPiece>[0] = {}) => ({ ...aPiece(change), text: '' })
 const taken = (change: Parameters<typeof aPiece>[0], rows: Parameters<typeof aRow>[0][]) =>
   rowsFor(

@@ -1,5 +1,5 @@
 import type { ReleaseRow, SieveRule, Source, Timing } from '../model'
-import { ruleWords } from '../planning'
+import { ruleWords, wholeDate } from '../planning'
 import { spanInWords } from '../sieve'
 import { inWords } from '../text'
 
@@ -61,6 +61,14 @@ function conditionWords(rule: SieveRule, sources: readonly Pick<Source, 'id' | '
         : `have ${rule.least ?? 0} to ${rule.most} words`
     case 'age':
       return `are at most ${rule.mostDays} days old`
+    case 'date':
+      return rule.until === null
+        ? rule.from === null
+          ? 'are of any day'
+          : `are of ${wholeDate(rule.from)} or later`
+        : rule.from === null
+          ? `are of ${wholeDate(rule.until)} or earlier`
+          : `are of ${wholeDate(rule.from)} to ${wholeDate(rule.until)}`
     case 'keeps':
       return rule.atLeast === 'evergreen' ? 'keep for ever' : `keep ${spanInWords(rule.atLeast)} or longer`
     case 'language':

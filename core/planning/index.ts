@@ -1,7 +1,7 @@
 export * from './zone'
 export * from './rhythm'
 export { readClock, readDate, strokeOrder, type StrokeOrder } from './dates'
-export { MONTHS, WEEKDAYS } from './names'
+export { MONTHS, WEEKDAYS, wholeDate } from './names'
 export * from './random'
 export { isQuiet } from './openings'
 export { slotWords, spanOf } from './slots'

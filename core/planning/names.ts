@@ -24,3 +24,8 @@ export const WEEKDAYS = [
   'Saturday',
   'Sunday',
 ] as const
+
+/** "3 March 2026" of a local date. */
+export function wholeDate(date: string): string {
+  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1] ?? ''} ${date.slice(0, 4)}`
+}

@@ -24,8 +24,10 @@ export function fromShelf(
   if (rows.length === 0) return []
   const { passages, pieces, from, to } = request
   const shelf = new Shelf({ passages, pieces, posts: standing, accounts, today: from })
-  const passageDays = request.brands.find((b) => b.id === request.brand)?.weights.passageDays ?? 0
-  const context = sieveContext({ now: request.now, lists: [], sources: request.sources, pieces })
+  const brand = request.brands.find((b) => b.id === request.brand)
+  const passageDays = brand?.weights.passageDays ?? 0
+  const zone = brand?.zone ?? 'UTC'
+  const context = sieveContext({ now: request.now, zone, lists: [], sources: request.sources, pieces })
   // Rules about words see the title alone.
   const titles = pieces.map((p) => ({ ...p, text: '' }))
   const choiceOf = (row: ShelfRow): ShelfChoice => ({

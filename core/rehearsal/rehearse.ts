@@ -298,7 +298,7 @@ function arriving(
   const drips: Drip[] = []
   const brand = request.brands.find((b) => b.id === request.brand)
   const { now, sources, pieces } = request
-  const context = sieveContext({ now, lists: [], sources, pieces })
+  const context = sieveContext({ now, zone: brand?.zone ?? 'UTC', lists: [], sources, pieces })
   for (const pipeline of pipelines) {
     if (pipeline.brand !== request.brand || !pipeline.on || pipeline.held || pipeline.endedAt) continue
     const days = daysBetween(request.from, request.to)

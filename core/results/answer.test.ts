@@ -5,6 +5,7 @@ import { resultsSheet } from '../formats'
 import { answerOf, hoursOf, rankedOf, worthOf, type Asked } from './answer'
 import { openingOf } from '../house'
 import { factsOf, readAt } from './facts'
+import { groupName } from './words'
 import { lineChange, resultsOf, toldApart } from './results'
 
 const DAY = 86_400_000
@@ -46,10 +47,15 @@ function out(
   return id
 }
 const facts = () =>
-  factsOf(posts, readings, [
-    anAccount({ id: 'a', zone: 'Asia/Tokyo' }),
-    anAccount({ id: 'b', zone: 'UTC', network: 'rackwell' }),
-  ])
+  factsOf(
+    posts,
+    readings,
+    [anAccount({ id: 'a', zone: 'Asia/Tokyo' }), anAccount({ id: 'b', zone: 'UTC', network: 'rackwell' })],
+    [
+      { id: 'oak', kind: 'number' },
+      { id: 'elm', kind: 'steps' },
+    ],
+  )
 function fresh(): void {
   posts = []
   readings = []
@@ -218,6 +224,38 @@ describe('posts that are put together', () => {
     const by = (what: Asked['by']) => answerOf(facts(), ask({ by: what }), NOW).groups.map((g) => g.key)
     expect(by('tag').toSorted()).toEqual(['boats', 'oak'])
     expect(by('account')).toEqual(['a'])
+  })
+
+  it('stand under what their passages are, those without one in no group', () => {
+    fresh()
+    out(9, 'Oak', { impressions: 10 }, { passage: 'oak' })
+    out(9, 'Oak again', { impressions: 30 }, { passage: 'oak' })
+    out(9, 'Elm', { impressions: 5 }, { passage: 'elm' })
+    out(9, 'By hand', { impressions: 7 }, { passage: null })
+    out(9, 'Of what is gone', { impressions: 7 }, { passage: 'gone' })
+    const { groups, posts: all } = answerOf(facts(), ask({ by: 'passage' }), NOW)
+    expect(groups.map((g) => [g.key, g.posts, g.mean]).sort()).toEqual([
+      ['number', 2, 20],
+      ['steps', 1, 5],
+    ])
+    expect(all).toBe(5)
+    const names = { accounts: [], pieces: [], pipelines: [] }
+    expect(groupName('passage', 'steps', names)).toBe('from steps')
+  })
+
+  it('count the clicks on their own short links on any network, and leave out what has none', () => {
+    fresh()
+    out(9, 'Oak', { impressions: 10, 'link clicks': 4 })
+    out(9, 'Ash', { saves: 1, 'link clicks': 8 }, { account: 'b', network: 'rackwell' })
+    out(9, 'Elm', { impressions: 10, clicks: 3 })
+    const asked = ask({ counted: 'link clicks', by: 'account' })
+    expect(answerOf(facts(), asked, NOW)).toMatchObject({ posts: 2, mean: 6, uncounted: 1 })
+    // They are no part of the response, which is what networks count.
+    expect(answerOf(facts(), ask({ counted: 'response' }), NOW).responses).not.toContain('link clicks')
+    expect(toldApart(facts(), asked, NOW).effects.map((e) => [e.network, e.posts])).toEqual([
+      ['murmur', 1],
+      ['rackwell', 1],
+    ])
   })
 
   it('respond by what all their networks count, as a share of those who saw them', () => {

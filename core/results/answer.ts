@@ -1,4 +1,4 @@
-import { MEASURES, type Age, type Measure, type Measures } from '../model'
+import { MEASURES, NETWORK_MEASURES, type Age, type Measures, type NetworkMeasure } from '../model'
 import { network } from '../networks'
 import {
   asRatio,
@@ -23,6 +23,7 @@ export const GROUPINGS = [
   'length',
   'what it shows',
   'opening',
+  'passage',
   'piece',
   'pipeline',
   'tag',
@@ -76,7 +77,7 @@ export interface Answer {
   young: number
   uncounted: number
   /** What `response` sums up here: what all networks among the posts count. */
-  responses: Measure[]
+  responses: NetworkMeasure[]
 }
 
 /** A post with what was counted of it. */
@@ -138,16 +139,18 @@ export function isAsked(fact: Fact, asked: Asked): boolean {
 }
 
 /** What every network among some posts counts of what readers do. */
-function responsesOf(facts: readonly Fact[]): Measure[] {
+function responsesOf(facts: readonly Fact[]): NetworkMeasure[] {
   const networks = [...new Set(facts.map((f) => f.network))]
-  return MEASURES.filter((m) => m !== 'impressions' && networks.every((n) => network(n).measures.includes(m)))
+  return NETWORK_MEASURES.filter(
+    (m) => m !== 'impressions' && networks.every((n) => network(n).measures.includes(m)),
+  )
 }
 
 /** What was counted of posts that came out in the span, and of how many nothing could be. */
 function countedOf(
   facts: readonly Fact[],
   { counted, age, from }: Asked,
-  responses: readonly Measure[],
+  responses: readonly NetworkMeasure[],
   now: number,
 ): { posts: Counting[]; missing: number; young: number; uncounted: number } {
   const told = { posts: [] as Counting[], missing: 0, young: 0, uncounted: 0 }
@@ -171,7 +174,7 @@ function countOf(
   fact: Fact,
   read: Measures,
   counted: Counted,
-  responses: readonly Measure[],
+  responses: readonly NetworkMeasure[],
 ): Counting | null {
   if (counted !== 'response') {
     const value = read[counted]
@@ -269,6 +272,7 @@ const KEYS: Readonly<Record<Grouping, (fact: Fact) => readonly string[]>> = {
   length: (f) => [f.length],
   'what it shows': (f) => [f.shows],
   opening: (f) => [f.opening],
+  passage: (f) => or(f.passageKind),
   piece: (f) => or(f.piece),
   pipeline: (f) => or(f.pipeline),
   tag: (f) => f.tags,

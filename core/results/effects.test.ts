@@ -82,7 +82,7 @@ function sixMonths(seed: string, networkId: string, accounts: number, perWeek: n
       )
     }
   }
-  const facts = factsOf(posts, [], owners)
+  const facts = factsOf(posts, [], owners, [])
   return {
     ...effectsOf(
       facts,
@@ -134,6 +134,7 @@ describe('effects told apart', () => {
       ),
       [],
       [anAccount()],
+      [],
     )
     expect(facts).toHaveLength(FEWEST - 1)
     expect(

@@ -6,6 +6,8 @@ import {
   type Length,
   type Measures,
   type Opening,
+  type Passage,
+  type PassageKind,
   type Post,
   type Reading,
   type Wording,
@@ -25,6 +27,8 @@ export interface Fact {
   piece: string | null
   pipeline: string | null
   passage: string | null
+  /** What the passage that it is made from is; null where it is made from none, or that is gone. */
+  passageKind: PassageKind | null
   /** The address of the picture that it shows first; null where it shows none that may come again. */
   picture: string | null
   /** When it came out, in milliseconds since 1970, and the hour and the weekday (1 is Monday) of that in its account's zone. */
@@ -63,11 +67,13 @@ export function factsOf(
   posts: readonly FactPost[],
   readings: readonly Pick<Reading, 'post' | 'generation' | 'age' | 'measures'>[],
   accounts: readonly Pick<Account, 'id' | 'zone'>[],
+  passages: readonly Pick<Passage, 'id' | 'kind'>[],
 ): Fact[] {
+  const kinds = new Map(passages.map((p) => [p.id, p.kind]))
   const zones = new Map(accounts.map((a) => [a.id, a.zone]))
   const facts = new Map<string, { fact: Fact; generation: number }>()
   for (const post of posts) {
-    const fact = factOf(post, zones.get(post.account) ?? 'UTC')
+    const fact = factOf(post, zones.get(post.account) ?? 'UTC', kinds.get(post.passage ?? '') ?? null)
     if (fact) facts.set(post.id, { fact, generation: post.generation })
   }
   for (const { post, generation, age, measures } of readings) {
@@ -77,7 +83,7 @@ export function factsOf(
   return [...facts.values()].map(({ fact }) => fact).sort((a, b) => a.at - b.at)
 }
 
-function factOf(post: FactPost, zone: string): Fact | null {
+function factOf(post: FactPost, zone: string, passageKind: PassageKind | null): Fact | null {
   const { wording, publishedAt, state } = post
   if (state !== 'published' || publishedAt === null) return null
   const at = Date.parse(publishedAt)
@@ -89,6 +95,7 @@ function factOf(post: FactPost, zone: string): Fact | null {
     piece: post.piece,
     pipeline: post.pipeline,
     passage: post.passage,
+    passageKind,
     picture: pictureOf(post),
     at,
     hour: Number(time.slice(0, 2)),

@@ -23,6 +23,8 @@ export {
   type Results,
   type ToldApart,
 } from './results'
+export { followingsToDrop, MOST_FOLLOWINGS, MOST_READINGS, readingsToDrop } from './thin'
+export { followersOf, type Followed } from './followers'
 export { tiringOf, type Tiring } from './tiring'
 export { leaningsOf } from './learn'
 export { expectedOf, type Expected, type Planned } from './expected'
@@ -34,6 +36,7 @@ export {
   expectedWords,
   figure,
   groupName,
+  growthWords,
   isCertain,
   more,
   type Names,

@@ -33,7 +33,7 @@ function known(rows: readonly [account: 'a' | 'b', daysAgo: number, read: Measur
     )
     if (measures !== undefined) readings.push({ post: `p${i}`, generation: 1, age: '7 d', measures })
   })
-  return factsOf(posts, readings, ACCOUNTS)
+  return factsOf(posts, readings, ACCOUNTS, [])
 }
 
 // 28 days hold four weeks: days 28 to 21, 21 to 14, 14 to 7 and 7 to 0 ago.
@@ -89,6 +89,15 @@ const page = (report: Report, best: readonly ReportedPost[] = [], note = '') =>
     asked: ASKED,
     report,
     best,
+    followers: [
+      {
+        network: 'murmur',
+        handle: 'y<ard',
+        followers: 1234,
+        growth: { since: '2026-11-01', by: 34, from: 1200 },
+        before: { since: '2026-10-01', by: -12, from: 1212 },
+      },
+    ],
   })
 
 it('is one page with everything in it, in which nothing that a person wrote is code', () => {
@@ -116,6 +125,9 @@ it('is one page with everything in it, in which nothing that a person wrote is c
   expect([...html.matchAll(/href="([^"]*)"/g)].map((m) => m[1])).toEqual(['https://murmur.example/1'])
   expect(html).toContain('alt="A &quot;seam&quot;"')
   expect(html).toContain('Seen 300 times</b>, 1.4 times what is usual there')
+  expect(html).toContain(
+    '<th scope="row">Murmur, @y&lt;ard</th><td>1,234</td><td>+34 (+2.8 %)</td><td>−12 (−1 %)</td>',
+  )
 })
 
 it('says in short what happened, and claims no difference that may be chance', () => {

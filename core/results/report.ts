@@ -1,8 +1,7 @@
 import { MEASURES, type Measure } from '../model'
-import { network } from '../networks'
 import { answerOf, isAsked, rankedOf, type Answer, type Asked, type Ranked } from './answer'
 import { readAt, type Fact } from './facts'
-import { toldApart, type NetworkEffects } from './results'
+import { mayCount, toldApart, type NetworkEffects } from './results'
 
 const DAY = 86_400_000
 /** Spans of more days than this are told in steps of four weeks, shorter ones week by week. */
@@ -68,7 +67,9 @@ export function reportOf(facts: readonly Fact[], of: AskedReport, best: number, 
     const { sum, posts: read } = sumOf(posts, 'impressions')
     return { from: begins, to: ends, posts: posts.length, sum, read }
   })
-  const counted = MEASURES.filter((m) => here.some((f) => network(f.network).measures.includes(m)))
+  const counted = MEASURES.filter((m) =>
+    m === 'link clicks' ? sumOf(here, m).posts > 0 : here.some((f) => mayCount(f.network, m)),
+  )
   return {
     answer: answerOf(facts, asked, now),
     out: here.length,

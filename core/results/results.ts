@@ -1,3 +1,4 @@
+import type { Measure } from '../model'
 import { network } from '../networks'
 import { answerOf, hoursOf, rankedOf, type Answer, type Asked, type HourCell, type Ranked } from './answer'
 import { effectsOf, type Effect } from './effects'
@@ -44,7 +45,7 @@ export type AskedEffects = Pick<Asked, 'to' | 'counted' | 'age' | 'network' | 'a
 export function toldApart(facts: readonly Fact[], asked: AskedEffects, now: number): ToldApart {
   const counted = asked.counted === 'response' ? 'impressions' : asked.counted
   const networks = [...new Set(facts.map((f) => f.network))].filter(
-    (n) => network(n).measures.includes(counted) && (asked.network === null || asked.network === n),
+    (n) => mayCount(n, counted) && (asked.network === null || asked.network === n),
   )
   const on = new Map<string, readonly Effect[]>()
   const effects = networks.map((id): NetworkEffects => {
@@ -68,6 +69,11 @@ export function toldApart(facts: readonly Fact[], asked: AskedEffects, now: numb
     return { network: id, posts: mine.length, named, others: told.effects.length - named.length }
   })
   return { effects: effects.filter((e) => e.posts > 0).sort((a, b) => b.posts - a.posts), on }
+}
+
+/** Whether something may be counted of a network's posts: what the shortener counts hangs on no network. */
+export function mayCount(id: string, measure: Measure): boolean {
+  return measure === 'link clicks' || network(id).measures.includes(measure)
 }
 
 /** The line's number: how the mean post of the last 28 days compares with that of the 28 before; null where nobody can say. */

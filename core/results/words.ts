@@ -1,9 +1,10 @@
-import type { Account, Piece, Pipeline } from '../model'
+import type { Account, PassageKind, Piece, Pipeline } from '../model'
 import { network } from '../networks'
 import { WEEKDAYS } from '../planning'
 import type { Counted, Grouping } from './answer'
 import { HOURS_TOGETHER, type Effect } from './effects'
 import type { Estimate } from './estimate'
+import type { Growth } from './followers'
 
 /** What is counted, in words: as a name, and with a number before it. */
 export const COUNTED_WORDS: Readonly<Record<Counted, string>> = {
@@ -13,6 +14,7 @@ export const COUNTED_WORDS: Readonly<Record<Counted, string>> = {
   shares: 'Shares',
   saves: 'Saves',
   clicks: 'Clicks',
+  'link clicks': 'Link clicks',
   response: 'Response',
 }
 
@@ -21,6 +23,18 @@ export interface Names {
   accounts: readonly Account[]
   pieces: readonly Pick<Piece, 'id' | 'title'>[]
   pipelines: readonly Pick<Pipeline, 'id' | 'name'>[]
+}
+
+/** What a passage is made of, as a group of posts is called by it. */
+const PASSAGES: Readonly<Record<PassageKind, string>> = {
+  statement: 'from a statement',
+  number: 'from a number',
+  contrast: 'from a contrast',
+  instruction: 'from an instruction',
+  steps: 'from steps',
+  story: 'from a story',
+  definition: 'from a definition',
+  question: 'from a question',
 }
 
 /** What a group of posts is called. */
@@ -42,6 +56,8 @@ export function groupName(by: Grouping, key: string, names: Names): string {
       return names.pipelines.find((p) => p.id === key)?.name ?? 'a pipeline that is gone'
     case 'tag':
       return `#${key}`
+    case 'passage':
+      return PASSAGES[key as PassageKind]
     case 'opening':
       return `opens with ${key}`
     case 'length':
@@ -69,6 +85,13 @@ export function bounds({ low, high }: Estimate): string {
   if (from >= 0) return `${from} to ${to} % more`
   if (to <= 0) return `${-to} to ${-from} % less`
   return `${-from} % less to ${to} % more`
+}
+
+/** How followers grew, as "+23 (+19.5 %)"; the share is left out where it began with nobody. */
+export function growthWords({ by, from }: Growth): string {
+  const signed = (n: number, digits: number): string =>
+    `${n > 0 ? '+' : n < 0 ? '−' : '±'}${Math.abs(n).toLocaleString('en-GB', { maximumFractionDigits: digits })}`
+  return signed(by, 0) + (from > 0 ? ` (${signed((by / from) * 100, 1)} %)` : '')
 }
 
 /** Whether a ratio can be told from 1. */

@@ -1,4 +1,5 @@
 import { SPANS, type Counts, type Counted, type Piece, type SieveRule, type WordList } from '../model'
+import { toWall, wholeDate } from '../planning'
 import { inWords } from '../text'
 import { firstNumber, matchingWords } from './words'
 
@@ -24,6 +25,8 @@ export type Sieved = Pick<
 /** What is around a piece while it is sieved. */
 export interface SieveContext {
   now: string
+  /** In which days are counted. */
+  zone: string
   lists: readonly WordList[]
   /** The counts of the other pieces of its source, for "the top tenth". */
   ofSource: (source: string) => readonly Counts[]
@@ -113,6 +116,14 @@ function caughtBy(piece: Sieved, rule: SieveRule, context: SieveContext): Caught
         (Date.parse(context.now) - Date.parse(piece.publishedAt ?? piece.takenAt)) / DAY,
       )
       return days > rule.mostDays ? { reason: `It is ${days} days old, more than ${rule.mostDays}.` } : null
+    }
+    case 'date': {
+      const day = toWall(Date.parse(piece.publishedAt ?? piece.takenAt), context.zone).date
+      if (rule.from !== null && day < rule.from)
+        return { reason: `It is of ${wholeDate(day)}, before ${wholeDate(rule.from)}.` }
+      return rule.until !== null && day > rule.until
+        ? { reason: `It is of ${wholeDate(day)}, after ${wholeDate(rule.until)}.` }
+        : null
     }
     case 'keeps':
       return SPANS.indexOf(piece.keeps.span) > SPANS.indexOf(rule.atLeast)

@@ -19,6 +19,8 @@ import {
 const now = '2026-11-24T10:00:00.000Z'
 const context = sieveContext({
   now,
+  // Fourteen hours ahead: there what came out at ten in the morning is of the next day.
+  zone: 'Pacific/Kiritimati',
   lists: [{ id: 'shop', brand: 'brand', name: 'Shop', words: ['sale', 'offer*'] }],
   sources: [aSource()],
   pieces: Array.from({ length: 20 }, (_, i) => aPiece({ id: `p${i}`, counts: { shares: i * 10 } })),
@@ -88,6 +90,20 @@ describe('each rule says by what it caught a piece', () => {
     ['too short', { kind: 'length', least: 900, most: null }, {}, /800 words, fewer than 900/],
     ['too long', { kind: 'length', least: null, most: 700 }, {}, /more than 700/],
     ['young enough', { kind: 'age', mostDays: 10 }, {}, null],
+    [
+      'a date within, both days counted in',
+      { kind: 'date', from: '2026-11-15', until: '2026-11-15' },
+      {},
+      null,
+    ],
+    [
+      'a date before',
+      { kind: 'date', from: '2026-11-16', until: null },
+      {},
+      /of 15 November 2026, before 16/,
+    ],
+    ['a date after', { kind: 'date', from: null, until: '2026-11-14' }, {}, /of 15 November 2026, after 14/],
+    ['a date that is open', { kind: 'date', from: null, until: null }, {}, null],
     ['too old', { kind: 'age', mostDays: 9 }, {}, /10 days old, more than 9/],
     [
       'how long it keeps',

@@ -24,6 +24,7 @@ export function isFor(
 /** What is around pieces while they are sieved, from the records of their brand. */
 export function sieveContext(around: {
   now: string
+  zone: string
   lists: readonly WordList[]
   sources: readonly Pick<Source, 'id' | 'title'>[]
   pieces: readonly Pick<Piece, 'source' | 'counts'>[]
@@ -37,6 +38,7 @@ export function sieveContext(around: {
   const names = new Map(around.sources.map((s) => [s.id, s.title]))
   return {
     now: around.now,
+    zone: around.zone,
     lists: around.lists,
     ofSource: (id) => counts.get(id) ?? [],
     sourceName: (id) => names.get(id) ?? 'a removed source',

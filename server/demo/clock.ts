@@ -11,7 +11,7 @@ export function jumpRoutes(app: App, context: Context, world: string, clock: Mov
     '/api/clock/next',
     {
       schema: {
-        summary: 'The next delivery or event of the world until a moment, or null',
+        summary: 'The next delivery, look at an account or event of the world until a moment, or null',
         querystring: z.object({ until: Instant }),
         response: { 200: z.object({ at: Instant.nullable() }) },
       },
@@ -19,8 +19,13 @@ export function jumpRoutes(app: App, context: Context, world: string, clock: Mov
     async (request) => {
       const until = Date.parse(request.query.until)
       const now = clock.now()
-      const { spool, readings } = context.parts()
-      const moments = [await spool.nextAt(now), await readings.lastChance(now), await worldNext(world, now)]
+      const { spool, readings, health } = context.parts()
+      const moments = [
+        await spool.nextAt(now),
+        await readings.lastChance(now),
+        await health.nextAt(now),
+        await worldNext(world, now),
+      ]
       const next = Math.min(...moments.filter((m) => m !== null && m > now).map(Number))
       return { at: next <= until ? new Date(next).toISOString() : null }
     },

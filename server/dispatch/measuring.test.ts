@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { temporaryFolder } from '../../e2e/servers'
-import type { Attempt } from '../../core/model'
+import type { Attempt, ShortLink } from '../../core/model'
 import { aPayload } from '../../core/model/samples'
 import type { Measured } from '../networks/connector'
 import type { Registry } from '../networks/registry'
@@ -23,6 +23,7 @@ const due: DueReading = {
   remoteId: 'r',
   publishedAt: T0,
   age: '1 h',
+  shortLink: null,
 }
 const read: Measured = { kind: 'read', measures: { impressions: 7 } }
 const later: Measured = { kind: 'later', reason: 'It is down.', afterMilliseconds: 5 * MINUTE }
@@ -70,12 +71,15 @@ describe('readings on the server', () => {
   let measuring: Measuring
   let now = T0
   let answer: (remoteId: string) => Measured = () => read
+  let counts = true
+  let clicks: (shorts: readonly string[]) => Promise<ShortLink[]> = () =>
+    Promise.reject(new Error('It is down.'))
   const asked: string[] = []
 
-  const publish = async (id: string, account: string): Promise<void> => {
+  const publish = async (id: string, account: string, shortLink: string | null = null): Promise<void> => {
     const dueAt = new Date(now).toISOString()
     await spool.put(
-      [{ id, generation: 1, revision: 1, account, dueAt, gapMinutes: 0, payload: aPayload() }],
+      [{ id, generation: 1, revision: 1, account, dueAt, gapMinutes: 0, payload: aPayload(), shortLink }],
       'w',
     )
     const claim = await spool.claim(account, 'o', now, Date.now())
@@ -118,13 +122,14 @@ describe('readings on the server', () => {
       accounts,
       registry: {
         of: () => ({
-          capabilities: { measures: true },
+          capabilities: { measures: counts },
           measures: (_login: unknown, remoteId: string) => {
             asked.push(remoteId)
             return Promise.resolve(answer(remoteId))
           },
         }),
       } as unknown as Registry,
+      shortener: { clicks: (shorts) => clicks(shorts) },
       now: () => now,
     })
     await publish('a', 'one')
@@ -194,6 +199,43 @@ describe('readings on the server', () => {
     expect(await readings.claim(now, Date.now() + 999_999, 9)).toEqual([])
     await collected()
     now = T0 + 721 * HOUR
+  })
+
+  it('say how often a post’s own short link was followed, whatever its network counts', async () => {
+    const own = 'https://s.example/e'
+    now = T0 + 30 * DAY
+    await publish('e', 'one', own)
+    await publish('f', 'one')
+    const seen = async (hours: number) => {
+      now = T0 + 30 * DAY + hours * HOUR
+      await measuring.look()
+      const { cursor, readings: taken } = await readings.page(0)
+      await readings.acknowledge(cursor)
+      return taken.filter((r) => 'ef'.includes(r.post)).map((r) => [r.post, r.age, r.measures, r.reason])
+    }
+    const shorts: string[] = []
+    clicks = (of) => {
+      shorts.push(...of)
+      return Promise.resolve(of.map((short) => ({ short, url: 'https://yard.example', clicks: 4 })))
+    }
+    expect(await seen(1)).toEqual([
+      ['e', '1 h', { impressions: 7, 'link clicks': 4 }, ''],
+      ['f', '1 h', { impressions: 7 }, ''],
+    ])
+    expect(shorts).toEqual([own])
+    // A shortener that is silent leaves the clicks out, and nothing else.
+    clicks = () => Promise.reject(new Error('It is down.'))
+    expect((await seen(6)).map((r) => r[2])).toEqual([{ impressions: 7 }, { impressions: 7 }])
+    clicks = () => Promise.resolve([{ short: own, url: 'https://yard.example', clicks: 9 }])
+    counts = false
+    expect(await seen(24)).toEqual([
+      ['e', '1 d', { 'link clicks': 9 }, ''],
+      ['f', '1 d', null, 'This account does not say how its posts are read.'],
+    ])
+    counts = true
+    now = T0 + 721 * HOUR
+    await spool.takenDown('e', 1, deletion(), now)
+    await collected()
   })
 
   it('tell when one would soon be missed', async () => {

@@ -4,6 +4,7 @@ import type { Measured } from '../networks/connector'
 import type { Registry } from '../networks/registry'
 import type { Accounts } from '../store/accounts'
 import type { DueReading, Readings, Taken } from '../store/readings'
+import type { Shortener } from '../services/shortener'
 import { log } from '../log'
 
 /** How often it is looked whether readings are due, in real milliseconds. */
@@ -16,18 +17,26 @@ const PATIENCE = 3_600_000
 
 /**
  * Asks the networks how published posts are taken: at fixed ages, an account's posts one after the other, so that reading
- * never crowds out publishing. What could not be read in its time is kept as missing, with the reason.
+ * never crowds out publishing; and the shortener how often their own short links were followed. What could not be read in its time is kept as missing, with the reason.
  */
 export class Measuring {
   readonly #readings: Readings
   readonly #accounts: Accounts
   readonly #registry: Registry
+  readonly #shortener: Pick<Shortener, 'clicks'>
   readonly #now: () => number
   #timer: NodeJS.Timeout | undefined
   #looking: Promise<void> | null = null
 
-  constructor(parts: { readings: Readings; accounts: Accounts; registry: Registry; now: () => number }) {
+  constructor(parts: {
+    readings: Readings
+    accounts: Accounts
+    registry: Registry
+    shortener: Pick<Shortener, 'clicks'>
+    now: () => number
+  }) {
     this.#readings = parts.readings
+    this.#shortener = parts.shortener
     this.#accounts = parts.accounts
     this.#registry = parts.registry
     this.#now = parts.now
@@ -64,8 +73,9 @@ export class Measuring {
           taken.push(...(await this.#takeOf(mine)))
       }
       await Promise.all(Array.from({ length: AT_ONCE }, work))
-      if (taken.length > 0) await this.#readings.keep(taken)
-      const readings = taken.flatMap((t) => t.readings)
+      const counted = await this.#withClicks(taken)
+      if (counted.length > 0) await this.#readings.keep(counted)
+      const readings = counted.flatMap((t) => t.readings)
       if (readings.length > 0)
         log.info(
           { readings: readings.length, missing: readings.filter((r) => r.measures === null).length },
@@ -89,12 +99,36 @@ export class Measuring {
     return taken
   }
 
-  async #ask({ account, remoteId }: DueReading): Promise<Measured> {
+  /** What was taken, with how often the posts' own short links were followed; a shortener that is silent leaves that out. */
+  async #withClicks(taken: readonly Taken[]): Promise<Taken[]> {
+    const isCounted = ({ due, readings }: Taken): boolean =>
+      due.shortLink !== null && readings.some((r) => r.measures !== null)
+    const shorts = taken.filter(isCounted).flatMap((t) => t.due.shortLink ?? [])
+    if (shorts.length === 0) return [...taken]
+    try {
+      const clicks = new Map((await this.#shortener.clicks(shorts)).map((l) => [l.short, l.clicks]))
+      return taken.map((one) => {
+        const followed = clicks.get(one.due.shortLink ?? '')
+        if (followed === undefined) return one
+        const readings = one.readings.map((r) =>
+          r.measures === null ? r : { ...r, measures: { ...r.measures, 'link clicks': followed } },
+        )
+        return { ...one, readings }
+      })
+    } catch (error) {
+      log.warn({ err: error }, 'The shortener did not say how often its links were followed.')
+      return [...taken]
+    }
+  }
+
+  async #ask({ account, remoteId, shortLink }: DueReading): Promise<Measured> {
     try {
       const login = await this.#accounts.login(account)
       const connector = this.#registry.of(login.connector)
       if (!connector.capabilities.measures)
-        return { kind: 'refused', reason: 'This account does not say how its posts are read.' }
+        return shortLink === null
+          ? { kind: 'refused', reason: 'This account does not say how its posts are read.' }
+          : { kind: 'read', measures: {} }
       return await connector.measures(login, remoteId)
     } catch (error) {
       return { kind: 'later', reason: asFault(error).message, afterMilliseconds: backoff(1) }

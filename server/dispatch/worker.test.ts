@@ -73,6 +73,7 @@ const post = (account: string, words: string): HandOver => ({
   account,
   dueAt: new Date(Date.now() - 1000).toISOString(),
   gapMinutes: 0,
+  shortLink: null,
   payload: aPayload({ text: words }),
 })
 const until = async (done: () => boolean, milliseconds: number): Promise<boolean> => {

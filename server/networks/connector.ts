@@ -74,6 +74,12 @@ export interface Sent {
   attempts: readonly Attempt[]
 }
 
+/** How many follow a login, and each of its places by the network's id; null and left out where it does not say. */
+export interface Followers {
+  own: number | null
+  places: Readonly<Record<string, number>>
+}
+
 /** How a login is; null where nobody could say. */
 export type Health = {
   state: AccountState
@@ -82,6 +88,8 @@ export type Health = {
   expiresAt?: number | null
   /** A renewed secret, where the check brought one. */
   secret?: string
+  /** How many follow it; left out where the network does not say. */
+  followers?: Followers
 } | null
 
 /** What a delivery has behind it. */

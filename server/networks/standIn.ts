@@ -16,7 +16,11 @@ const TokenAnswer = z.object({
     targets: z.array(Target).default([]),
   }),
 })
-const AccountAnswer = z.object({ expiresAt: z.iso.datetime().nullable() })
+const AccountAnswer = z.object({
+  expiresAt: z.iso.datetime().nullable(),
+  followers: z.int().min(0).nullable().default(null),
+  targets: z.array(z.object({ id: z.string(), followers: z.int().min(0).optional() })).default([]),
+})
 const PostAnswer = z.object({
   id: z.string(),
   url: z.string().nullable(),
@@ -105,6 +109,14 @@ export function standInConnector(world: string, now: () => number): Connector {
           state: 'linked',
           message: 'Linked.',
           expiresAt: answer.data.expiresAt ? Date.parse(answer.data.expiresAt) : null,
+          followers: {
+            own: answer.data.followers,
+            places: Object.fromEntries(
+              answer.data.targets.flatMap(({ id, followers }) =>
+                followers === undefined ? [] : [[id, followers]],
+              ),
+            ),
+          },
         }
       const outcome = meaning(called, name)
       return outcome.kind === 'unlinked' ? { state: outcome.state, message: outcome.reason } : null

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import {
+  ToShorten,
   ChatLine,
   ChatMessage,
   ChatSettings,
@@ -117,11 +118,11 @@ export function serviceRoutes(app: App, context: Context): void {
       {
         schema: {
           summary: 'Short links for addresses, in their order',
-          body: z.object({ urls: z.array(z.url().max(2000)).min(1).max(200) }),
+          body: z.object({ links: z.array(ToShorten).min(1).max(200) }),
           response: { 200: z.object({ links: z.array(ShortLink) }) },
         },
       },
-      async (request) => ({ links: await services().shortener.shorten(request.body.urls) }),
+      async (request) => ({ links: await services().shortener.shorten(request.body.links) }),
     )
     routes.post(
       '/api/shortener/clicks',

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { z } from 'zod'
 import {
+  FollowingPage,
   Fault,
   HandOver,
   HandOverAnswer,
@@ -164,6 +165,10 @@ export function spoolRoutes(app: App, context: Context): void {
       page: (after) => context.parts().readings.page(after),
       acknowledge: (cursor) => context.parts().readings.acknowledge(cursor),
     })
+    collected(routes, 'followings', 'How many follow the accounts, day by day', FollowingPage, {
+      page: (after) => context.parts().followings.page(after),
+      acknowledge: (cursor) => context.parts().followings.acknowledge(cursor),
+    })
     routes.put(
       '/api/spool/media/:hash',
       {
@@ -199,7 +204,7 @@ export function spoolRoutes(app: App, context: Context): void {
 /** What the app collects page by page: it is given after a cursor, and kept until the app says up to where it has it. */
 function collected<T>(
   routes: TypedApp,
-  name: 'receipts' | 'readings',
+  name: 'receipts' | 'readings' | 'followings',
   title: string,
   page: z.ZodType<T>,
   from: { page: (after: number) => Promise<T>; acknowledge: (cursor: number) => Promise<void> },

@@ -243,8 +243,10 @@ describe('a service that makes pictures to order', () => {
 })
 
 describe('a shortener', () => {
-  const links = (urls: string[]) =>
-    servers.call<{ links: ShortLink[]; code: string }>('POST', '/api/shortener/links', { urls })
+  const links = (urls: string[], key = 'post:1') =>
+    servers.call<{ links: ShortLink[]; code: string }>('POST', '/api/shortener/links', {
+      links: urls.map((url) => ({ url, key })),
+    })
 
   it('is refused until one is connected, then makes links that lead on and are counted', async () => {
     const url = 'https://yard.example/rot?utm_source=murmur'
@@ -256,6 +258,7 @@ describe('a shortener', () => {
     const [first, second] = (await links([url, 'https://yard.example/oars'])).body.links
     expect(first!.short.length).toBeLessThan(url.length)
     expect((await links([url])).body.links[0]!.short).toBe(first!.short)
+    expect((await links([url], 'post:2')).body.links[0]!.short).not.toBe(first!.short)
     const followed = await fetch(first!.short, { redirect: 'manual' })
     expect([followed.status, followed.headers.get('location')]).toEqual([302, url])
     const counted = await servers.call<{ links: ShortLink[] }>('POST', '/api/shortener/clicks', {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Fault, ShortenerSettings, ShortLink, type ShortenerState } from '../../core/model'
+import { Fault, ShortenerSettings, ShortLink, type ShortenerState, type ToShorten } from '../../core/model'
 import type { Settings } from '../store/settings'
 import { callOutside, parseJson } from '../outside'
 import { ServiceSettings } from './settings'
@@ -7,8 +7,9 @@ import { ServiceSettings } from './settings'
 const TIMEOUT = 8_000
 
 /**
- * A shortener over HTTP: `POST {address}` with `{ urls }` gives a short link for each, always the
- * same for the same address; `GET {address}?short=…` (repeated) gives how often they were followed.
+ * A shortener over HTTP: `POST {address}` with `{ links: [{ url, key }] }` gives a short link for each, always the
+ * same for the same address and key and another for another; `GET {address}?short=…` (repeated) gives how often they
+ * were followed.
  */
 export class Shortener {
   readonly #settings: ServiceSettings<typeof ShortenerSettings>
@@ -30,8 +31,11 @@ export class Shortener {
   }
 
   /** Short links for addresses, in their order. */
-  shorten(urls: readonly string[]): Promise<ShortLink[]> {
-    return this.#call((address) => [address, { method: 'POST', body: JSON.stringify({ urls }) }], urls.length)
+  shorten(links: readonly ToShorten[]): Promise<ShortLink[]> {
+    return this.#call(
+      (address) => [address, { method: 'POST', body: JSON.stringify({ links }) }],
+      links.length,
+    )
   }
 
   /** The same links with their clicks as they stand. */

@@ -182,14 +182,22 @@ export class Accounts {
     await setState(this.#database, account, state, message, now)
   }
 
-  /** The accounts whose login was not looked at since a moment, one of each login. */
+  /** The accounts whose login was not looked at since after a moment, one of each login. */
   async unchecked(before: number): Promise<string[]> {
     const rows = await this.#database.query<{ account: string }>(
-      `select min(account) as account from accounts where state = 'linked' and checked_at < $1
+      `select min(account) as account from accounts where state = 'linked' and checked_at <= $1
        group by network, connector, remote_id`,
       [before],
     )
     return rows.map((r) => r.account)
+  }
+
+  /** When the linked login was looked at that was so the longest ago; null where none is linked. */
+  async firstChecked(): Promise<number | null> {
+    const [row] = await this.#database.query<{ at: string | number | null }>(
+      `select min(checked_at) as at from accounts where state = 'linked'`,
+    )
+    return row?.at == null ? null : Number(row.at)
   }
 
   /** Those of some accounts that are linked and were not looked at since a moment, one of each login. */

@@ -6,7 +6,12 @@ import { TABLES } from './tables'
 
 /** Columns that hold bytes, and those that the database counts by itself. */
 const BYTES = new Set(['bytes'])
-const COUNTED: Record<string, string> = { receipts: 'cursor', readings: 'cursor', snapshots: 'id' }
+const COUNTED: Record<string, string> = {
+  receipts: 'cursor',
+  readings: 'cursor',
+  followings: 'cursor',
+  snapshots: 'id',
+}
 
 /**
  * The whole spool as one file: gzip over JSON lines, the first a header, then one a row. It is the same for both engines,

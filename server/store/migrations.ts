@@ -91,4 +91,8 @@ create table if not exists maker_use (day text primary key, pictures int not nul
   `
 alter table media add column kept_at bigint not null default 0;
 `,
+  `
+create table if not exists followings (cursor bigserial primary key, body text not null);
+alter table deliveries add column short_link text;
+`,
 ]

@@ -1,13 +1,15 @@
 import type { z } from 'zod'
 import type { Database } from './database'
 
+type OutboxTable = 'receipts' | 'readings' | 'followings'
+
 /** What waits for the app in the order in which it came about, until the app says that it has it. */
 export class Outbox<T extends z.ZodType> {
   readonly #database: Database
-  readonly #table: 'receipts' | 'readings'
+  readonly #table: OutboxTable
   readonly #schema: T
 
-  constructor(database: Database, table: 'receipts' | 'readings', schema: T) {
+  constructor(database: Database, table: OutboxTable, schema: T) {
     this.#database = database
     this.#table = table
     this.#schema = schema

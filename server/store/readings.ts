@@ -16,6 +16,8 @@ export interface DueReading {
   remoteId: string
   publishedAt: number
   age: Age
+  /** Its own short link; null for none. */
+  shortLink: string | null
 }
 
 /** What comes of a due reading: readings to keep, and when which is taken next; null for none. */
@@ -44,6 +46,7 @@ export class Readings {
       remote_id: string
       published_at: string | number
       reading_age: Age
+      short_link: string | null
     }>(
       `update deliveries d set reading_lease = $3
        from (select r.post, r.generation from deliveries r join accounts a on a.account = r.account
@@ -51,7 +54,7 @@ export class Readings {
                and (r.reading_lease <= $2 or r.reading_lease > $2::bigint + ${SKEW})
              order by r.reading_at limit $4 for update of r skip locked) due
        where d.post = due.post and d.generation = due.generation
-       returning d.post, d.generation, d.account, d.remote_id, d.published_at, d.reading_age`,
+       returning d.post, d.generation, d.account, d.remote_id, d.published_at, d.reading_age, d.short_link`,
       [now, realNow, realNow + LEASE, limit],
     )
     return rows.map((r) => ({
@@ -61,6 +64,7 @@ export class Readings {
       remoteId: r.remote_id,
       publishedAt: Number(r.published_at),
       age: r.reading_age,
+      shortLink: r.short_link,
     }))
   }
 

@@ -28,6 +28,7 @@ function entry(id: string, change: Partial<HandOver> = {}): HandOver {
     dueAt: new Date(T0).toISOString(),
     gapMinutes: 60,
     payload: aPayload({ text: `Words of ${id}` }),
+    shortLink: null,
     ...change,
   }
 }

@@ -288,10 +288,11 @@ async function putOne(tx: Queryable, entry: HandOver, workspace: string): Promis
       })
   }
   await tx.query(
-    `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at, workspace)
-         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5, $8)
+    `insert into deliveries (post, generation, revision, account, due_at, gap_minutes, payload, state, next_try_at, workspace,
+           short_link)
+         values ($1, $2, $3, $4, $5, $6, $7, 'waiting', $5, $8, $9)
          on conflict (post, generation) do update set revision = excluded.revision, account = excluded.account,
-           due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload,
+           due_at = excluded.due_at, gap_minutes = excluded.gap_minutes, payload = excluded.payload, short_link = excluded.short_link,
            workspace = excluded.workspace, state = 'waiting', tries = 0, doubt = false, next_try_at = excluded.due_at, lease_until = 0, lease_owner = ''`,
     [
       entry.id,
@@ -302,6 +303,7 @@ async function putOne(tx: Queryable, entry: HandOver, workspace: string): Promis
       entry.gapMinutes,
       JSON.stringify(entry.payload),
       workspace,
+      entry.shortLink,
     ],
   )
   return answer('taken', 'The server has it and will send it at its time.')

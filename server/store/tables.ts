@@ -9,6 +9,7 @@ export const TABLES: readonly string[] = [
   'deliveries',
   'receipts',
   'readings',
+  'followings',
   'writer_use',
   'maker_use',
   'link_pages',

@@ -29,7 +29,9 @@ export function describe(profile: ServedNetwork, origin: string): unknown {
     paths: {
       '/authorize': path('get', 'The page on which a person allows an account', { '200': 'The page' }),
       '/token': path('post', 'Exchange a code for a token', { '200': 'Token and account' }),
-      '/account': path('get', 'Check a token', { '200': 'The account, its places, and when the token ends' }),
+      '/account': path('get', 'Check a token', {
+        '200': 'The account and its places, with how many follow each, and when the token ends',
+      }),
       '/tags': path('get', 'How often tags (name, repeated) were posted with in the last seven days', {
         '200': 'The figures by tag',
       }),

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import { imageSize } from 'image-size'
 import { BufferSource, Input, MP4, WEBM } from 'mediabunny'
-import type { NetworkProfile, ServedNetwork } from '../../core/networks'
+import { network, type NetworkProfile, type ServedNetwork } from '../../core/networks'
 import type { Measures } from '../../core/model'
-import { bareWords } from '../../core/text'
-import { audienceOf, measuresOf } from '../audience'
+import { addressesIn, bareWords } from '../../core/text'
+import { audienceOf, followersAt, measuresOf } from '../audience'
 import type { Draft, WorldPost } from '../posts'
 import { kindOf, type WorldAccount } from '../state'
 import type { NetworkParts } from './parts'
@@ -176,6 +176,42 @@ export async function measure(
   const audience = audienceOf(store.state.seed, account)
   const isClip = (id: string): boolean => store.kindOf(id) === 'clip'
   return measuresOf(audience, profile, post, store.posts.of(account.id), isClip, await clock.now())
+}
+
+/**
+ * How often readers followed each of some addresses in posts of the networks: each address that a post shows counts what its
+ * audience clicked there.
+ */
+export async function clicksOn(
+  addresses: readonly string[],
+  parts: Pick<NetworkParts, 'store' | 'clock' | 'accounts'>,
+): Promise<Map<string, number>> {
+  const clicks = new Map(addresses.map((a) => [a, 0]))
+  for (const account of parts.accounts)
+    for (const post of parts.store.posts.of(account.id)) {
+      const shown = addressesIn([post.text, post.firstComment, post.link, ...post.parts].join(' '))
+      for (const address of new Set(shown.map((a) => a.text))) {
+        const before = clicks.get(address)
+        if (before === undefined) continue
+        const all = { ...network(account.network), measures: ['clicks' as const] }
+        clicks.set(address, before + ((await measure(post, account, all, parts)).clicks ?? 0))
+      }
+    }
+  return clicks
+}
+
+/** How many follow an account now, and each of its places. */
+export async function followersOf(
+  account: WorldAccount,
+  profile: NetworkProfile,
+  { store, clock }: Pick<NetworkParts, 'store' | 'clock'>,
+): Promise<{ followers: number; targets: (WorldAccount['targets'][number] & { followers: number })[] }> {
+  const audience = audienceOf(store.state.seed, account)
+  const posts = store.posts.of(account.id).filter((p) => !p.gone)
+  const now = await clock.now()
+  const count = (place: string | null): number =>
+    followersAt(audience, profile, place, posts, store.state.bornAt, now)
+  return { followers: count(null), targets: account.targets.map((t) => ({ ...t, followers: count(t.id) })) }
 }
 
 /** Whether readers see a post at a moment: a group's moderator let it through, and a story is not over. */

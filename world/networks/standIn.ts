@@ -7,7 +7,7 @@ import { describe } from './describe'
 import { publicUrl } from './pages'
 import { refuse, type NetworkParts } from './parts'
 import type { Permissions } from './permissions'
-import { isShown, measure, publish, takeMedia } from './publishing'
+import { followersOf, isShown, measure, publish, takeMedia } from './publishing'
 
 /** The stand-in networks' own HTTP interface, as its OpenAPI description says; the same routes for every profile. */
 export function standInRoutes(
@@ -49,8 +49,14 @@ export function standInRoutes(
   app.get(`${base}/account`, async (request, reply) => {
     const known = await permissions.bearer(request, reply)
     if (!known) return reply
-    const { id, handle, name, targets } = known.account
-    return { id, handle, name, targets, expiresAt: new Date(known.expiresAt).toISOString() }
+    const { id, handle, name } = known.account
+    return {
+      id,
+      handle,
+      name,
+      ...(await followersOf(known.account, profile, parts)),
+      expiresAt: new Date(known.expiresAt).toISOString(),
+    }
   })
 
   app.get<{ Querystring: { name?: string | string[] } }>(`${base}/tags`, async (request, reply) => {

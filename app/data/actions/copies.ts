@@ -154,10 +154,11 @@ async function oneMore(
 
 /** The piece that a pipeline would take next: what waits for it, the oldest first, then its backlog, the newest first. */
 async function nextPiece(pipeline: Pipeline): Promise<Piece | null> {
-  const [pieces, sources, lists] = await Promise.all([
+  const [pieces, sources, lists, { zone }] = await Promise.all([
     all('pieces', 'brand', pipeline.brand),
     all('sources', 'brand', pipeline.brand),
     all('wordLists', 'brand', pipeline.brand),
+    must('brands', pipeline.brand),
   ])
   const published = (p: Piece): string => p.publishedAt ?? p.takenAt
   const mine = isFor(pipeline, sources)
@@ -168,7 +169,7 @@ async function nextPiece(pipeline: Pipeline): Promise<Piece | null> {
     ...waiting.sort((a, b) => (published(a) < published(b) ? -1 : 1)),
     ...backlog.sort((a, b) => (published(a) > published(b) ? -1 : 1)),
   ]
-  const context = sieveContext({ now: nowIso(), lists, sources, pieces })
+  const context = sieveContext({ now: nowIso(), zone, lists, sources, pieces })
   for (const piece of ordered) {
     const words = readsText(pipeline.takeIn.sieve)
       ? await one('texts', textId(piece.id, piece.revision))

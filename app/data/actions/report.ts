@@ -1,5 +1,5 @@
-import type { ReportedPost } from '../../../core/formats'
-import type { AskedReport, Report } from '../../../core/results'
+import type { ReportedFollowers, ReportedPost } from '../../../core/formats'
+import { followersOf, type AskedReport, type Report } from '../../../core/results'
 import { heavy } from '../../workers'
 import { clockNow } from '../clock'
 import { all, one } from '../store'
@@ -9,6 +9,7 @@ import { pictureData } from './pictures'
 export interface Reported {
   report: Report
   best: ReportedPost[]
+  followers: ReportedFollowers[]
 }
 
 /** Gathers what a report of a brand's posts tells, of posts that the worker has (`useReport`). A picture that cannot be had is left out. */
@@ -32,5 +33,10 @@ export async function gatherReport(brand: string, asked: AskedReport, best: numb
       times,
     })
   }
-  return { report, best: shown }
+  const followed = followersOf(await all('followings', 'brand', brand), [...accounts.values()], asked)
+  const followers = followed.flatMap(({ account: id, ...rest }) => {
+    const account = accounts.get(id)
+    return account ? [{ network: account.network, handle: account.handle, ...rest }] : []
+  })
+  return { report, best: shown, followers }
 }

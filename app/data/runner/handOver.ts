@@ -104,7 +104,7 @@ export async function handOver(): Promise<void> {
     const shorts = await shortLinksFor(posts)
     const batch: Parcel[] = []
     for (const post of posts) {
-      const parcel = await packed(post, accounts.get(post.account), shorts.get(post.link ?? '') ?? null)
+      const parcel = await packed(post, accounts.get(post.account), shorts.get(post.id) ?? null)
       if (parcel) batch.push(parcel)
     }
     if (batch.length) await alone(() => sendBatch(batch))
@@ -137,6 +137,7 @@ async function packed(
       // Where a person put a post, the gap does not move it.
       gapMinutes: post.pinned ? 0 : (account?.gapMinutes ?? 0),
       payload: payloadOf(post, media, shortLink),
+      shortLink,
     }
     return { post, entry, shortLink }
   } catch (error) {
@@ -205,13 +206,23 @@ export async function deliverTrial(post: Post): Promise<Trial> {
   return send<Trial>('/api/spool/trials', body)
 }
 
-/** Short links for posts whose brand wants them, where they are shorter; long ones go where none are to be had. */
+/**
+ * Short links for posts whose brand wants them, by the post, where they are shorter: each its own, so that who follows it is
+ * counted for that post. Long ones go where none are to be had.
+ */
 async function shortLinksFor(posts: readonly Post[]): Promise<ReadonlyMap<string, string>> {
   const wanted = new Set((await all('brands')).flatMap((b) => (b.houseStyle.shortLinks ? [b.id] : [])))
-  const urls = [...new Set(posts.flatMap((p) => (p.link && wanted.has(p.brand) ? [p.link] : [])))]
-  if (urls.length === 0) return new Map()
-  const made = await shortLinks(urls).catch(() => new Map<string, string>())
-  return new Map([...made].filter(([url, short]) => short.length < url.length))
+  const linked = posts.flatMap(({ id, generation, brand, link }) =>
+    link && wanted.has(brand) ? [{ id, url: link, key: `${id}:${generation}` }] : [],
+  )
+  if (linked.length === 0) return new Map()
+  const made = await shortLinks(linked.map(({ url, key }) => ({ url, key }))).catch(() => [])
+  return new Map(
+    linked.flatMap(({ id, url }, i) => {
+      const short = made[i]
+      return short && short.length < url.length ? [[id, short]] : []
+    }),
+  )
 }
 
 /** Whether a post says, where and when, what it did as it was packed. */

@@ -16,6 +16,7 @@ import { keepPicture } from '../actions/keepPicture'
 import { asStory } from '../actions/postPictures'
 import { sayItIsOut, standingOf, takeDown } from '../actions/posts'
 import { clockNow, readClock } from '../clock'
+import { connectShortener } from '../services'
 import { all, commit, must, patch, put } from '../store'
 import { jump } from '.'
 import { tick } from './tick'
@@ -123,6 +124,48 @@ describe('accounts', () => {
     expect((await all('workspace'))[0]?.readingCursor).toBeGreaterThanOrEqual(12)
     await tick()
     expect(await all('readings')).toHaveLength(12)
+    // And how many follow the account, on each of those days.
+    const followings = (await all('followings')).sort((a, b) => (a.day < b.day ? -1 : 1))
+    const days = followings.map((f) => f.day)
+    expect(days.length).toBeGreaterThanOrEqual(39)
+    expect(days).toEqual([...new Set(days)])
+    const span = Date.parse(days.at(-1) ?? '') - Date.parse(days[0] ?? '')
+    expect(span / (24 * HOUR)).toBe(days.length - 1)
+    expect(followings.every((f) => f.account === account.id && f.brand === 'brand' && f.followers > 0)).toBe(
+      true,
+    )
+  })
+
+  it('have the clicks on each post’s own short link counted apart', async () => {
+    const account = await link('murmur', 'murmur-one')
+    await connectShortener({ address: `${servers().worldUrl}/links` }, 'workshop-key')
+    const brand = aBrand()
+    await commit('machine', [
+      put('brands', { ...brand, houseStyle: { ...brand.houseStyle, shortLinks: true } }),
+    ])
+    const url = 'https://oakum-yard.example/journal/caulking-a-seam-in-the-old-way'
+    const linked = []
+    for (let i = 0; i < 8; i++) linked.push(await approvedPost(account, 1 + 5 * i))
+    for (const { id, wording } of linked)
+      await commit('machine', [
+        patch('posts', id, (p) => ({
+          ...p,
+          link: url,
+          wording: { ...wording, text: `${wording.text} ${url}` },
+        })),
+      ])
+    await jump(9 * 24 * HOUR)
+    const out = await Promise.all(linked.map((p) => must('posts', p.id)))
+    expect(new Set(out.map((p) => p.shortLink)).size).toBe(8)
+    expect(await page('/networks/murmur/@murmur.one')).toContain(out[0]?.shortLink)
+    let clicks = 0
+    for (const post of out) {
+      const week = (await all('readings', 'post', post.id)).find((r) => r.age === '7 d')
+      // Whoever clicks in the post follows its link; what the shortener counts is read a moment later.
+      expect(week?.measures?.['link clicks']).toBe(week?.measures?.clicks)
+      clicks += week?.measures?.clicks ?? 0
+    }
+    expect(clicks).toBeGreaterThan(0)
   })
 
   it('take the cards of a post as the pages of one document', async () => {

@@ -14,7 +14,7 @@ import { toWall } from '../../../core/planning'
 import { dripBy, type Around } from './dripBy'
 import { readHolds } from '../actions/holds'
 import { nowIso } from '../clock'
-import { all, commit, one, patch, type Write } from '../store'
+import { all, commit, must, one, patch, type Write } from '../store'
 import { RunLog } from './runLog'
 
 const DAY = 86_400_000
@@ -179,9 +179,10 @@ async function sieveWaiting(
   { sources, now }: Around,
   log: RunLog,
 ): Promise<{ passed: { piece: Piece; text: string }[]; context: SieveContext }> {
-  const [pieces, lists] = await Promise.all([
+  const [pieces, lists, { zone }] = await Promise.all([
     all('pieces', 'brand', pipeline.brand),
     all('wordLists', 'brand', pipeline.brand),
+    must('brands', pipeline.brand),
   ])
   const mine = isFor(pipeline, sources)
   const handed = (p: Piece): boolean => p.handedTo.includes(pipeline.id)
@@ -195,7 +196,7 @@ async function sieveWaiting(
         (published(p) >= pipeline.takeIn.since || handed(p)),
     )
     .sort((a, b) => (published(a) < published(b) ? -1 : 1))
-  const context = sieveContext({ now, lists, sources, pieces })
+  const context = sieveContext({ now, zone, lists, sources, pieces })
   const wantsText = readsText(rulesOf(pipeline))
   const passed: { piece: Piece; text: string }[] = []
   const writes: Write[] = []

@@ -2,6 +2,7 @@ import {
   afterReceipt,
   may,
   TABLE_NAMES,
+  type FollowingPage,
   type LinkedAccount,
   type ReadingPage,
   type Receipt,
@@ -66,7 +67,12 @@ export async function tick(): Promise<void> {
       await work().catch((error: unknown) => void faults.push(error))
     }
     await readClock()
-    await Promise.all([step(collectReceipts), step(collectReadings), step(seeAccounts)])
+    await Promise.all([
+      step(collectReceipts),
+      step(collectReadings),
+      step(collectFollowings),
+      step(seeAccounts),
+    ])
     await step(() => reconcile(collectReceipts))
     await visitDueSources(step)
     const touched = new Set(dirty)
@@ -90,6 +96,7 @@ export async function tick(): Promise<void> {
       ])
         await step(work)
     if (touched.has('sources') || dirty.has('sources') || dirty.has('brands')) await step(sendWatched)
+    if (touched.has('readings') || touched.has('followings')) await step(thinSome)
     await step(() => mindLinks(touched.has('posts')))
     if (faults.length === 0) return
     for (const table of touched) dirty.add(table)
@@ -117,8 +124,8 @@ export async function nextOwnEvent(): Promise<string | null> {
  * reached are written down together; `after` follows each page once that is done.
  */
 async function collect<T extends { cursor: number }>(
-  name: 'receipts' | 'readings',
-  cursor: 'receiptCursor' | 'readingCursor',
+  name: 'receipts' | 'readings' | 'followings',
+  cursor: 'receiptCursor' | 'readingCursor' | 'followingCursor',
   keep: (page: T) => Promise<Write[]>,
   after: (page: T) => Promise<void> = () => Promise.resolve(),
 ): Promise<void> {
@@ -159,6 +166,11 @@ async function extendSome(): Promise<void> {
     await (await import('../actions/occasionPosts')).renewOccasions()
 }
 
+/** Drops what is too much of old measures; what knows how is loaded only then. */
+async function thinSome(): Promise<void> {
+  await (await import('./thin')).thinMeasures()
+}
+
 /** Draws trials of other hours, if any account makes some; what draws them is loaded only then. */
 async function trySome(): Promise<void> {
   if (await triesHours()) await (await import('./hourTrials')).drawHourTrials()
@@ -180,6 +192,17 @@ function collectReadings(): Promise<void> {
     return readings.flatMap((reading) => {
       const brand = brands.get(reading.post)
       return brand === undefined ? [] : [put('readings', { ...reading, brand })]
+    })
+  })
+}
+
+/** Keeps how many follow the accounts. */
+function collectFollowings(): Promise<void> {
+  return collect<FollowingPage>('followings', 'followingCursor', async ({ followings }) => {
+    const brands = new Map((await all('accounts')).map((a) => [a.id, a.brand]))
+    return followings.flatMap((following) => {
+      const brand = brands.get(following.account)
+      return brand === undefined ? [] : [put('followings', { ...following, brand })]
     })
   })
 }

@@ -154,6 +154,8 @@ export class SpoolDouble {
         return {}
       case 'GET /api/spool/readings':
         return { cursor: 0, readings: [] }
+      case 'GET /api/spool/followings':
+        return { cursor: 0, followings: [] }
       case 'GET /api/calendars/brand':
         return { url: null }
       case 'PUT /api/pages/brand':

@@ -12,7 +12,7 @@ import {
   type WordList,
 } from '../../../core/model'
 import { languageName, spanInWords } from '../../../core/sieve'
-import { Bound, Choice, Toggle, toggled, Typed } from './fields'
+import { Bound, Choice, Day, Toggle, toggled, Typed } from './fields'
 import { WordLists } from './WordLists'
 
 /** One rule as a sentence whose changeable words are fields. */
@@ -161,6 +161,19 @@ export function RuleSentence({
             onChange={(n) => onChange({ ...rule, mostDays: whole(n) ?? 0 })}
           />
           days old
+        </>
+      )
+    case 'date':
+      return (
+        <>
+          it came out from
+          <Day label="From which day on" value={rule.from} onChange={(from) => onChange({ ...rule, from })} />
+          until
+          <Day
+            label="Until which day"
+            value={rule.until}
+            onChange={(until) => onChange({ ...rule, until })}
+          />
         </>
       )
     case 'keeps':

@@ -1,5 +1,5 @@
 import type { ComponentProps } from 'react'
-import { Button, Choice as AnyChoice, TextField, useTyped } from '../../ui'
+import { Button, Choice as AnyChoice, DateField, TextField, useTyped } from '../../ui'
 
 /** How a field looks that is a word of a sentence. */
 const INLINE = {
@@ -44,6 +44,29 @@ export function Toggle({
     >
       {children}
     </Button>
+  )
+}
+
+/** A day that may be left open. */
+export function Day({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: string | null
+  onChange: (day: string | null) => void
+}) {
+  return (
+    <DateField
+      {...INLINE}
+      w="130px"
+      aria-label={label}
+      placeholder="open"
+      mayBeEmpty
+      value={value ?? ''}
+      onDate={(day) => onChange(day === '' ? null : day)}
+    />
   )
 }
 

@@ -12,6 +12,7 @@ export const FRESH: Record<SieveRule['kind'], { words: string; rule: SieveRule }
   domain: { words: 'its site', rule: { kind: 'domain', take: true, domains: [] } },
   length: { words: 'its length', rule: { kind: 'length', least: 400, most: null } },
   age: { words: 'its age', rule: { kind: 'age', mostDays: 365 } },
+  date: { words: 'its date', rule: { kind: 'date', from: null, until: null } },
   keeps: { words: 'how long it keeps', rule: { kind: 'keeps', atLeast: 'about a year' } },
   language: { words: 'its language', rule: { kind: 'language', languages: ['en'] } },
   picture: { words: 'a picture', rule: { kind: 'picture' } },

@@ -9,6 +9,7 @@ export function aFact(change: Partial<Fact> = {}): Fact {
     piece: null,
     pipeline: null,
     passage: null,
+    passageKind: null,
     picture: null,
     at: 0,
     hour: 9,
