@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { marked } from 'marked'
 import { z } from 'zod'
+import { NETWORKS } from '../core/networks'
 import type { Recording, Site, SiteArticle, SiteFilm, WorldLogin } from '../world'
 import { writeDocx } from './docx'
 import { picturePng } from './pictures'
@@ -245,40 +246,23 @@ export function sites(): Site[] {
   return [oakumYard(), fernhollow(), partner()]
 }
 
-/** Logins of the agency that no brand uses yet: for linking by hand. */
-export const SPARE_ACCOUNTS: readonly WorldLogin[] = ['murmur', 'guildhall', 'shutterleaf'].map(
-  (network) => ({
-    id: `${network}-agency`,
-    network,
-    handle: 'lantern.and.lathe',
-    name: 'Lantern & Lathe',
-    about: 'Two people, a shop window and other people’s words.',
-    zone: 'Europe/Lisbon',
-  }),
-)
-
-/** Logins of the brands on the other networks, for whoever wants to link them. */
 const place = (kind: string, ...names: string[]) =>
   names.map((name) => ({ id: name.toLowerCase().replace(/\W+/g, '-'), name, kind }))
-export const FURTHER_ACCOUNTS: readonly WorldLogin[] = [
-  [
-    'hearthside',
-    'oakum-yard',
-    [...place('page', 'Oakum Yard'), ...place('group', 'Old boats, free weekends')],
-  ],
-  ['rackwell', 'oakum.yard', place('rack', 'Seams and caulking', 'Tools worth keeping', 'Boats at rest')],
-  ['loopyard', 'oakum.yard', []],
-  ['longwave', 'oakum-yard', []],
-  ['courier', 'oakum-yard', []],
-  ['broadside', 'oakum-yard', []],
-].map(([network, handle, targets]) => ({
-  id: `${String(network)}-yard`,
-  network: String(network),
-  handle: String(handle),
-  name: 'Oakum Yard',
-  about: 'A school for restoring wooden boats.',
+
+/** A login of the agency that no brand uses yet, on every network: for linking by hand. */
+export const SPARE_ACCOUNTS: readonly WorldLogin[] = NETWORKS.map(({ id: network }) => ({
+  id: `${network}-agency`,
+  network,
+  handle: 'lantern.and.lathe',
+  name: 'Lantern & Lathe',
+  about: 'Two people, a shop window and other people’s words.',
   zone: 'Europe/Lisbon',
-  targets: targets as ReturnType<typeof place>,
+  targets:
+    network === 'hearthside'
+      ? [...place('page', 'Lantern & Lathe'), ...place('group', 'Shop windows')]
+      : network === 'rackwell'
+        ? place('rack', 'Windows', 'Lamps', 'Lathes')
+        : [],
 }))
 
 const YARD = { name: 'Oakum Yard', zone: 'Europe/Lisbon' }
@@ -316,6 +300,31 @@ export const ACCOUNTS: Readonly<Record<'oakum-yard' | 'fernhollow', readonly Wor
       handle: 'oakum.yard',
       about: 'Planks, steam, varnish.',
     },
+    {
+      ...YARD,
+      id: 'he-yard',
+      network: 'hearthside',
+      handle: 'yardside',
+      about: 'What goes on at the slip.',
+      targets: [...place('page', 'Oakum Yard'), ...place('group', 'Old boats, free weekends')],
+    },
+    {
+      ...YARD,
+      id: 'ra-yard',
+      network: 'rackwell',
+      handle: 'yard.racks',
+      about: 'Boats, tools and seams, to keep.',
+      targets: place('rack', 'Seams and caulking', 'Tools worth keeping', 'Boats at rest'),
+    },
+    { ...YARD, id: 'lw-yard', network: 'longwave', handle: 'yard.films', about: 'Work on the slip, filmed.' },
+    {
+      ...YARD,
+      id: 'lo-yard',
+      network: 'loopyard',
+      handle: 'yard.loops',
+      about: 'Half a minute at the bench.',
+    },
+    { ...YARD, id: 'br-yard', network: 'broadside', handle: 'yard.letter', about: 'The Sunday letter.' },
   ],
   fernhollow: [
     { ...HUTS, id: 'mu-huts', network: 'murmur', handle: 'fernhollow', about: 'Twelve huts, one long path.' },
@@ -333,5 +342,14 @@ export const ACCOUNTS: Readonly<Record<'oakum-yard' | 'fernhollow', readonly Wor
       handle: 'fernhollow.huts',
       about: 'Ridge, stove, donkey.',
     },
+    {
+      ...HUTS,
+      id: 'he-huts',
+      network: 'hearthside',
+      handle: 'hutside',
+      about: 'Twelve stoves and who sits at them.',
+      targets: place('page', 'Fernhollow Huts'),
+    },
+    { ...HUTS, id: 'co-huts', network: 'courier', handle: 'hut.post', about: 'The path, in a line a day.' },
   ],
 }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { imageSize } from 'image-size'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { readBundle, type Bundle } from '../core/formats'
-import { network } from '../core/networks'
+import { network, NETWORKS } from '../core/networks'
 import { isQuiet, toWall } from '../core/planning'
 import { ACCOUNTS, oakumYard, readArticle, sites, SPARE_ACCOUNTS } from './content'
 import { picturePng } from './pictures'
@@ -92,8 +92,21 @@ describe('the seed', () => {
       of(bundle.rows.accounts, brand)
         .map((a) => a.network)
         .sort()
-    expect(networks('oakum-yard')).toEqual(['guildhall', 'murmur', 'murmur', 'shutterleaf'])
-    expect(networks('fernhollow')).toEqual(['guildhall', 'murmur', 'shutterleaf'])
+    expect(networks('oakum-yard')).toEqual([
+      'broadside',
+      'guildhall',
+      'hearthside',
+      'hearthside',
+      'longwave',
+      'loopyard',
+      'murmur',
+      'murmur',
+      'rackwell',
+      'rackwell',
+      'rackwell',
+      'shutterleaf',
+    ])
+    expect(networks('fernhollow')).toEqual(['courier', 'guildhall', 'hearthside', 'murmur', 'shutterleaf'])
     const kinds = (brand: string) => of(bundle.rows.sources, brand).map((s) => `${s.kind} ${s.id}`)
     expect(kinds('oakum-yard')).toEqual(['feed yard-films', 'feed yard-journal'])
     expect(kinds('fernhollow').sort()).toEqual([
@@ -149,9 +162,9 @@ describe('the seed', () => {
   })
 
   it('has drips under way and one that waits for review, all in the future and in slots', () => {
-    // Five to come, and two of before.
-    expect(of(bundle.rows.drips, 'oakum-yard')).toHaveLength(7)
-    const toCome = bundle.rows.posts.filter((p) => p.state !== 'published')
+    // Five to come, and seven of before.
+    expect(of(bundle.rows.drips, 'oakum-yard')).toHaveLength(12)
+    const toCome = bundle.rows.posts.filter((p) => p.state !== 'published' && p.state !== 'failed')
     expect(new Set(toCome.map((p) => p.state))).toEqual(new Set(['approved', 'for review']))
     for (const post of toCome) {
       const account = bundle.rows.accounts.find((a) => a.id === post.account)
@@ -202,9 +215,28 @@ describe('the seed', () => {
     }
   })
 
+  it('has one permission that ran out, one refusal with its reason, and months ahead on every network', () => {
+    const broken = bundle.rows.accounts.filter((a) => a.health.state !== 'linked')
+    expect(broken.map((a) => [a.network, a.health.state])).toEqual([['longwave', 'expired']])
+    const failed = bundle.rows.posts.filter((p) => p.state === 'failed')
+    expect(failed.map((p) => p.failure)).toEqual([
+      'Shutterleaf: The picture is 1200 by 800; Shutterleaf takes 1:1 or 4:5.',
+    ])
+    expect(bundle.rows.receipts).toMatchObject([{ post: failed[0]?.id, outcome: 'failed' }])
+    const out = new Set(bundle.rows.posts.filter((p) => p.state === 'published').map((p) => p.network))
+    expect([...out].sort()).toEqual(NETWORKS.map((n) => n.id).sort())
+    const ahead = Math.max(...bundle.rows.posts.map((p) => Date.parse(p.at ?? '') - now)) / 86_400_000
+    expect(ahead).toBeGreaterThan(100)
+    // Each place has its own followers, day by day.
+    const days = bundle.rows.followings.filter((f) => f.account === 'he-yard-oakum-yard')
+    expect(days.length).toBeGreaterThan(180)
+  })
+
   it('looks ahead from whatever moment it is made at', async () => {
     const later = now + 40 * 86_400_000
-    for (const post of readBundle(await make(later)).rows.posts.filter((p) => p.state !== 'published'))
+    for (const post of readBundle(await make(later)).rows.posts.filter(
+      (p) => p.state !== 'published' && p.state !== 'failed',
+    ))
       expect(Date.parse(post.at ?? '')).toBeGreaterThan(later)
   })
 })

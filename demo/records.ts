@@ -8,11 +8,12 @@ import {
   type Brand,
   type FromShelf,
   type Pipeline,
+  type Target,
   USUAL_WEIGHTS,
 } from '../core/model'
 import { freshPipeline } from '../core/formats'
 import { network, proposedLimits, servicePath } from '../core/networks'
-import { TRICKLE, type Random } from '../core/planning'
+import { addDays, TRICKLE, type Random } from '../core/planning'
 import { type WorldLogin } from '../world'
 import { picturePrint } from './pictures'
 
@@ -73,24 +74,42 @@ export function pipelineOf(brand: Brand, of: PipelineGiven, now: string): Pipeli
   return { ...made, on: true }
 }
 
-/** An account of the demo. */
-export function accountOf(login: WorldLogin, brand: Brand, now: string, port: number): Account {
+/** How long the demo's young accounts have been open, in days. */
+const YOUNG = 10
+
+/** The accounts of a login of the demo: itself, or one for each of its places. */
+export function accountsOf(login: WorldLogin, brand: Brand, now: string, port: number): Account[] {
+  const places = login.targets ?? []
+  if (places.length === 0) return [accountOf(login, null, brand, now, port)]
+  return places.map((target) => accountOf(login, target, brand, now, port))
+}
+
+function accountOf(
+  login: WorldLogin,
+  target: Target | null,
+  brand: Brand,
+  now: string,
+  port: number,
+): Account {
   const profile = network(login.network)
+  const profileUrl = `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`
+  const connector = profile.service?.connector ?? 'stand-in'
   return {
-    id: login.id,
+    id: target === null ? login.id : `${login.id}-${target.id}`,
     brand: brand.id,
     network: login.network,
-    connector: 'stand-in',
-    remoteId: login.id,
-    target: null,
-    handle: login.handle,
+    connector,
+    // A site of one's own is known by its address.
+    remoteId: connector === 'micropub' ? profileUrl : login.id,
+    target,
+    handle: target === null ? login.handle : `${login.handle} · ${target.name}`,
     name: login.name,
-    profileUrl: `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`,
+    profileUrl,
     groups: [],
     zone: login.zone,
     ...proposedLimits(profile),
     quiet: [],
-    openedOn: profile.warmUp.length ? now.slice(0, 10) : null,
+    openedOn: profile.warmUp.length ? addDays(now.slice(0, 10), -YOUNG) : null,
     warmUp: null,
     health: { state: 'linked', since: now, message: 'Linked.', endsAt: null },
     held: null,

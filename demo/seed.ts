@@ -1,7 +1,12 @@
 import { RHYTHMS, TRICKLE } from '../core/planning'
+import type { Account } from '../core/model'
 import { type WorldPost } from '../world'
 import { ACCOUNTS } from './content'
-import { House, type SeedRequest } from './house'
+import { House } from './house'
+import type { SeedRequest } from './takenIn'
+
+/** So many days of notes are planned ahead where they go on. */
+const PLANNED = 120
 
 /**
  * The demo's workspace, made by the product's own code from what its sites have out, and the posts
@@ -25,7 +30,9 @@ async function yard(house: House): Promise<void> {
     neverSay: ['cheap', 'hack', 'effortless'],
     look: { ground: '#efe7d6', ink: '#22302e', accent: '#a8432d', sign: 'Oakum Yard · wooden boats' },
   })
-  const accounts = house.accounts(brand, ACCOUNTS['oakum-yard'])
+  const all = house.accounts(brand, ACCOUNTS['oakum-yard'])
+  const on = (...networks: string[]): Account[] => all.filter((a) => networks.includes(a.network))
+  const accounts = on('murmur', 'guildhall', 'shutterleaf')
   const journal = house.feed(brand, 'yard-journal', 'oakum-yard', null)
   house.films(brand, 'yard-films', 'oakum-yard')
   house.fold(brand)
@@ -50,14 +57,25 @@ async function yard(house: House): Promise<void> {
     },
   })
   const three = accounts.filter((a) => a.remoteId !== 'mu-rita')
-  house.past(brand, 'first-day-afloat', { day: -183, every: 8, accounts, pipeline })
-  house.past(brand, 'scarf-not-butt', { day: -175, every: 6, accounts: three, pipeline })
-  house.notes(brand, 'oakum-yard-notes.txt', three, {
+  house.past(brand, 'first-day-afloat', { day: -183, posts: 4, accounts, pipeline })
+  house.past(brand, 'scarf-not-butt', { day: -175, posts: 6, accounts: three, pipeline })
+  const rack = (name: string): Account[] => all.filter((a) => a.target?.name === name)
+  house.past(brand, 'caulking-a-seam', { day: -160, posts: 6, accounts: rack('Seams and caulking') })
+  house.past(brand, 'scarf-not-butt', { day: -140, posts: 6, accounts: rack('Boats at rest') })
+  house.past(brand, 'reading-rot', { day: -170, posts: 4, accounts: on('broadside') })
+  house.past(brand, 'first-day-afloat', { day: -140, posts: 4, accounts: on('longwave') })
+  house.past(brand, 'first-day-afloat', { day: -10, posts: 4, accounts: on('loopyard') })
+  const pictures = {
     'tool-row': 'Seven hand tools in a row',
     'mallet-iron': 'A caulking mallet and three irons on a bench',
     'steam-box': 'A long steam box on trestles, with a kettle at one end',
     'two-boards': 'A pale oak board beside a reddish larch board',
-  })
+  }
+  house.notes(brand, 'oakum-yard-notes.txt', three, { pictures })
+  house.notes(brand, 'oakum-yard-notes.txt', on('hearthside', 'rackwell'), { pictures, until: PLANNED })
+  const [film, picture] = [...on('longwave'), ...on('shutterleaf')]
+  if (film) house.expires(film, 3)
+  if (picture) house.refuses(picture, 'media', 'The picture is 1200 by 800; Shutterleaf takes 1:1 or 4:5.')
   house.drip(brand, 'steaming-a-frame', {
     day: 0,
     rhythm: TRICKLE,
@@ -102,7 +120,9 @@ async function huts(house: House): Promise<void> {
       sign: 'Fernhollow Huts',
     },
   })
-  const accounts = house.accounts(brand, ACCOUNTS.fernhollow)
+  const all = house.accounts(brand, ACCOUNTS.fernhollow)
+  const on = (...networks: string[]): Account[] => all.filter((a) => networks.includes(a.network))
+  const accounts = on('murmur', 'guildhall', 'shutterleaf')
   const journal = house.feed(brand, 'huts-journal', 'fernhollow', 'Walking')
   const letter = house.feed(brand, 'partner-letter', 'partner', 'Walking')
   await house.manuscript(brand, 'huts-handbook', 'The hut handbook')
@@ -128,10 +148,11 @@ async function huts(house: House): Promise<void> {
     accounts: accounts.map((a) => a.id),
     gate: 'everything',
   })
-  house.past(brand, 'packing-for-four-days', { day: -183, every: 6, accounts, pipeline })
-  house.past(brand, 'walking-with-children', { day: -180, every: 7, accounts, pipeline })
-  house.past(brand, 'water-on-the-ridge', { day: -170, every: 5, accounts, pipeline })
-  house.notes(brand, 'fernhollow-notes.txt', accounts, {})
+  house.past(brand, 'packing-for-four-days', { day: -183, posts: 5, accounts, pipeline })
+  house.past(brand, 'walking-with-children', { day: -180, posts: 5, accounts, pipeline })
+  house.past(brand, 'water-on-the-ridge', { day: -170, posts: 7, accounts, pipeline })
+  house.notes(brand, 'fernhollow-notes.txt', accounts, { pictures: {} })
+  house.notes(brand, 'fernhollow-notes.txt', on('hearthside', 'courier'), { pictures: {}, until: PLANNED })
   house.drip(brand, 'blisters', { day: 1, rhythm: RHYTHMS[2] ?? TRICKLE, gate: 'what is flagged', accounts })
   await house.occasions(brand, accounts)
 }

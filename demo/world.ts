@@ -1,6 +1,6 @@
 import { resolve } from 'node:path'
 import { createWorld } from '../world'
-import { ACCOUNTS, FURTHER_ACCOUNTS, sites, SPARE_ACCOUNTS } from './content'
+import { ACCOUNTS, sites, SPARE_ACCOUNTS } from './content'
 import { makeSeed } from './seed'
 
 // What is kept here holds keys and words of a brand: nobody else on the machine reads it.
@@ -12,7 +12,7 @@ const world = await createWorld({
   serverUrl: process.env['SERVER_URL'] ?? 'http://localhost:4600',
   dataDir: resolve(process.env['DATA_DIR'] ?? '.dripline', 'world'),
   sites: all,
-  accounts: [...Object.values(ACCOUNTS).flat(), ...SPARE_ACCOUNTS, ...FURTHER_ACCOUNTS],
+  accounts: [...Object.values(ACCOUNTS).flat(), ...SPARE_ACCOUNTS],
   seed: (seed, bornAt, now) => makeSeed({ seed, bornAt, now, port, sites: all }),
 })
 const stop = (): void => {

@@ -136,11 +136,11 @@ test('an account with places, another system and one served by hand are linked',
   await page.getByRole('button', { name: 'Allow', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Where its posts go' })).toBeVisible()
   await expect(page.getByText(/held: Choose where its posts go/)).toBeVisible()
-  await page.getByRole('checkbox', { name: /Seams and caulking/ }).check()
+  await page.getByRole('checkbox', { name: /Lamps/ }).check()
   await page.getByRole('button', { name: 'Post there' }).click()
   await expect(page.getByText('1 place chosen; each has slots and a column of its own.')).toBeVisible()
   await expect(page.getByText(/held: Choose where its posts go/)).toBeHidden()
-  await expect(page.getByRole('checkbox', { name: /Seams and caulking/ })).toBeDisabled()
+  await expect(page.getByRole('checkbox', { name: /Lamps/ })).toBeDisabled()
 
   const world = `http://localhost:${Number(new URL(page.url()).port) + 1}`
   await page.getByRole('button', { name: 'Another system' }).click()

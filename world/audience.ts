@@ -192,29 +192,39 @@ export function measuresOf(
 }
 
 /** How much of its final attention a post has had, from 0 to 1: those awake see it, and fewer the older it is. */
-export function shareSeen({ awake, zone }: Audience, life: number, from: number, until: number): number {
+export function shareSeen(audience: Audience, life: number, from: number, until: number): number {
   const hours = (until - from) / HOUR
   if (hours <= 0) return 0
-  const start = hourOfWeek(from, zone)
-  const keep = Math.exp(-1 / life)
-  /** What a week from the start on brings, up to some hours of it. */
+  const sums = weekFrom(audience, life, hourOfWeek(from, audience.zone))
+  /** What the first week brings, up to some hours of it. */
   const within = (end: number): number => {
-    let sum = 0
-    for (let h = 0; h < end; h++) {
-      const part = Math.min(1, end - h)
-      sum += (awake[(start + h) % WEEK_HOURS] ?? 0) * keep ** h * part
-    }
-    return sum
+    const whole = Math.floor(end)
+    const before = sums[whole] ?? 0
+    return before + (end - whole) * ((sums[whole + 1] ?? before) - before)
   }
   // The weeks are alike but for what age takes: a geometric series of the first.
   const week = within(WEEK_HOURS)
   const weeks = Math.floor(hours / WEEK_HOURS)
-  const decay = keep ** WEEK_HOURS
-  const whole = week / (1 - decay)
-  return (
-    (week * (1 - decay ** weeks)) / (1 - decay) / whole +
-    (decay ** weeks * within(hours % WEEK_HOURS)) / whole
-  )
+  const decay = Math.exp(-WEEK_HOURS / life)
+  const all = week / (1 - decay)
+  return ((week * (1 - decay ** weeks)) / (1 - decay) + decay ** weeks * within(hours % WEEK_HOURS)) / all
+}
+
+/** For each audience, by a post's life and the hour of the week at which it came out: what the hours until each hour bring. */
+const known = new WeakMap<Audience, Map<string, Float64Array>>()
+
+function weekFrom(audience: Audience, life: number, start: number): Float64Array {
+  const own = known.get(audience) ?? new Map<string, Float64Array>()
+  known.set(audience, own)
+  const key = `${life} ${start}`
+  let sums = own.get(key)
+  if (!sums) {
+    sums = new Float64Array(WEEK_HOURS + 1)
+    for (let h = 0; h < WEEK_HOURS; h++)
+      sums[h + 1] = (sums[h] ?? 0) + (audience.awake[(start + h) % WEEK_HOURS] ?? 0) * Math.exp(-h / life)
+    own.set(key, sums)
+  }
+  return sums
 }
 
 /**

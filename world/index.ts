@@ -22,7 +22,7 @@ export * from './drawing'
 export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
 export { captionsOf, channelFeed, webvtt, type Caption, type Recording, type SiteFilm } from './sites/films'
-export { audienceOf, followersAt, measuresOf } from './audience'
+export { audienceOf, followersAt, measuresOf, type Audience } from './audience'
 export type { WorldLogin } from './state'
 export type { WorldPost } from './posts'
 

@@ -85,7 +85,13 @@ async function isFreshDemo(id: string): Promise<boolean> {
 async function linkDemoAccounts(): Promise<void> {
   const accounts = await all('accounts')
   await post('/api/demo/link', {
-    accounts: accounts.map((a) => ({ id: a.id, network: a.network, remoteId: a.remoteId })),
+    accounts: accounts.map(({ id, network, remoteId, target, health }) => ({
+      id,
+      network,
+      remoteId,
+      target: target?.id ?? null,
+      expired: health.state === 'expired',
+    })),
   })
 }
 

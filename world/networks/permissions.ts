@@ -5,6 +5,7 @@ import type { ServedNetwork } from '../../core/networks'
 import { escape, page } from '../html'
 import type { WorldAccount } from '../state'
 import { lookOf } from './looks'
+import { publicUrl } from './pages'
 import { html, refuse, type NetworkParts } from './parts'
 
 const DAY = 86_400_000
@@ -31,7 +32,7 @@ export interface Granted {
 export function permissionRoutes(
   app: FastifyInstance,
   profile: ServedNetwork,
-  { store, clock, accounts }: NetworkParts,
+  { store, clock, accounts, origin }: NetworkParts,
 ): Permissions {
   const base = profile.service.path
   const look = lookOf(profile.id)
@@ -85,8 +86,10 @@ export function permissionRoutes(
   })
 
   app.post(`${base}/demo-code`, async (request) => {
-    const { account } = z.object({ account: z.string() }).parse(request.body)
-    return { code: mint(account, '') }
+    const { account: named } = z.object({ account: z.string() }).parse(request.body)
+    // An account of a site of one's own is named by its address.
+    const account = logins().find((a) => a.id === named || publicUrl(profile, a, origin) === named)
+    return { code: mint(account?.id ?? named, '') }
   })
 
   function mint(account: string, challenge: string): string {

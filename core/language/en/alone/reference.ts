@@ -37,6 +37,15 @@ function isExpletive(tokens: readonly Token[], index: number): boolean {
   )
 }
 
+/** "Tape the heel before it hurts": a word that is taken for a preposition begins a clause, whose subject the pronoun is. */
+function beginsClause(word: Token, afterPronoun: Token | undefined): boolean {
+  return (
+    /^(?:before|after|until|till|since)$/.test(word.lower) &&
+    afterPronoun !== undefined &&
+    (isVerb(afterPronoun) || afterPronoun.pos === 'AUX' || /[^s]s$/.test(afterPronoun.lower))
+  )
+}
+
 /** The first token of a sentence that a test finds, as its words, or null. */
 const first = (tokens: readonly Token[], test: (t: Token, i: number) => boolean): string | null =>
   tokens.find(test)?.text ?? null
@@ -118,7 +127,8 @@ export const REFERENCE: readonly Rule[] = [
       const at = tokens.findIndex((t) => /^(?:it|them)$/.test(t.lower))
       const pronoun = tokens[at]
       const before = tokens[at - 1]
-      if (pronoun === undefined || at < 2 || before?.pos !== 'ADP') return null
+      if (pronoun === undefined || at < 2 || before?.pos !== 'ADP' || beginsClause(before, tokens[at + 1]))
+        return null
       const clause = tokens.slice(0, at - 1)
       // "Snow lies on it": what stands in the same clause as its subject is another thing.
       const plainClause = clause.every((t) => /^(?:DET|ADJ|NOUN|PROPN|VERB|AUX|ADV)$/.test(t.pos))
@@ -141,7 +151,12 @@ export const REFERENCE: readonly Rule[] = [
       ['Snow lies on it and makes the lid thicker.', 'it'],
       ['We timed four hundred of them with a stopwatch.', 'them'],
     ],
-    counter: ['Buy a saw and a plane, and never part with them.'],
+    counter: [
+      'Buy a saw and a plane, and never part with them.',
+      'Tape the heel before it hurts.',
+      'Salt the water before it boils.',
+      'Cover the dough until it doubles.',
+    ],
   },
   {
     name: '“they” with no things or people before',
