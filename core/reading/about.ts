@@ -63,9 +63,7 @@ export function aboutPage(page: Queryable, known: Known): About {
   const url =
     resolveAddress(page.querySelector('link[rel~="canonical"]')?.getAttribute('href'), first) ?? first
   const base = resolveAddress(stated, url) ?? known.base ?? known.url ?? url
-  const heading = squeeze(
-    page.querySelector('article h1, main h1, [itemprop="headline"], h1')?.textContent ?? '',
-  )
+  const heading = headingOf(page)
   const byline = bylineOf(page)
   return {
     title: squeeze(
@@ -146,6 +144,25 @@ export function aboutFragment(page: Queryable, known: Known): About {
 
 const absolute = (address: string | null | undefined): string | null =>
   address && /^https?:\/\//i.test(address.trim()) ? address.trim() : null
+
+/**
+ * The heading that names a page: of several main ones that which its title names too. Where it names none of them they head its
+ * parts, as in a manual on one page, and the title has to do.
+ */
+function headingOf(page: Queryable): string {
+  const first = squeeze(
+    page.querySelector('article h1, main h1, [itemprop="headline"], h1')?.textContent ?? '',
+  )
+  const title = titleTag(page).toLowerCase()
+  const all = [...page.querySelectorAll('h1')].map((h) => squeeze(h.textContent ?? '')).filter(Boolean)
+  if (all.length < 2 || !title) return first
+  const named = (heading: string): boolean => {
+    const bare = heading.replace(/\s*[¶🔗]$/u, '').toLowerCase()
+    return title.includes(bare) || bare.includes(title)
+  }
+  // A site's own name may stand in both; the article's is the longer one, or comes after it.
+  return all.filter(named).reduce((best, h) => (h.length >= best.length ? h : best), '')
+}
 
 function titleTag(page: Queryable): string {
   const title = squeeze(page.querySelector('title')?.textContent ?? '')

@@ -31,6 +31,19 @@ describe('readPage', () => {
     })
   })
 
+  it.each([
+    // The name of the site, then the article; a manual whose parts each have a main heading; one heading, whatever the title says.
+    ['Caulking – The yard', ['The yard', 'Caulking'], 'Caulking'],
+    ['The yard’s handbook', ['Abstract', 'Contents', 'Indices'], 'The yard’s handbook'],
+    ['Home', ['Caulking'], 'Caulking'],
+    ['', ['Abstract', 'Contents'], 'Abstract'],
+  ])('takes of the title “%s” and the main headings %j “%s”', (title, headings, expected) => {
+    const text = 'Rake the seam out to bare wood before you drive anything into it. '.repeat(4)
+    const parts = headings.map((h) => `<h1>${h}</h1><p>${text}</p>`).join('')
+    const page = `<html><head><title>${title}</title></head><body>${parts}</body></html>`
+    expect(readPage(page, { url: null }).title).toBe(expected)
+  })
+
   it('keeps the article’s blocks in order with their kinds', () => {
     expect(own[0]).toMatch(/^Rake the seam out/)
     expect(piece.blocks.filter((b) => b.furniture === null).map((b) => b.kind)).toEqual([
