@@ -52,6 +52,11 @@ export function useRows<T extends TableName>(
   ).data
 }
 
+/** A number that is another one whenever readings of a brand were written; the rows themselves are too many for a page. */
+export function useReadings(brand: string): number | undefined {
+  return useSWR(['rows', 'readings', 'brand', brand], () => ++last, OPTIONS).data
+}
+
 /** All records of a table. */
 export function useTable<T extends TableName>(table: T): Row<T>[] | undefined {
   return useSWR(['rows', table], () => all(table), OPTIONS).data

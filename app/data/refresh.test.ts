@@ -15,7 +15,7 @@ beforeEach(() => {
 afterEach(() => vi.useRealTimers())
 
 const wrote = (table: 'posts' | 'drips', byMachine: boolean) =>
-  refresh({ tables: [table], reads: null, byMachine })
+  refresh({ tables: [table], changed: [], reads: null, byMachine })
 
 it('refreshes at once after one write, and once a second while the machine writes on', () => {
   wrote('posts', true)

@@ -1,9 +1,10 @@
 import { mutate } from 'swr'
 import type { TableName } from '../../core/model'
 
-/** What was written: the tables, and what reads of them are touched; null where all may be. */
+/** What was written: the tables, of these the ones in which rows that were there changed or went, and what reads of them are touched; null where all may be. */
 export interface Touched {
   tables: readonly TableName[]
+  changed: readonly TableName[]
   reads: ReadonlySet<string> | null
   byMachine: boolean
 }

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
-import type { Account, HourTrial, Leaning, Passage, Post, Row } from '../../core/model'
+import type { Account, HourTrial, Leaning, Passage, Post } from '../../core/model'
 import {
   followersOf,
   type Asked,
@@ -17,28 +17,53 @@ import {
 import { heavy } from '../workers'
 import { gatherReport, type Reported } from './actions/report'
 import { clockNow } from './clock'
-import { numberOf, useRows } from './hooks'
-import { all } from './store'
+import { numberOf, useReadings, useRows } from './hooks'
+import { all, onWrite } from './store'
 
 interface Known {
   posts: Post[]
-  readings: Row<'readings'>[]
   accounts: Account[]
   passages: Pick<Passage, 'id' | 'kind'>[]
 }
 
-/** Which lists the worker has of each brand, or is being given. */
-const sent = new Map<string, { key: string; there: Promise<void> }>()
+/** What the worker has of a brand, or is being given: the posts as they were, by id, and by what else it was made. */
+interface Sent {
+  posts: ReadonlyMap<string, Post>
+  around: string
+  key: string
+  there: Promise<void>
+}
+const sent = new Map<string, Sent>()
 
-/** Hands the worker what is known of a brand, once. */
-function handOver(brand: string, { posts, readings, accounts, passages }: Known): Promise<void> {
-  const key = [posts, readings, accounts, passages].map(numberOf).join(' ')
-  const known = sent.get(brand)
-  if (known?.key === key) return known.there
-  const out = posts.filter((p) => p.state === 'published').map(slim)
-  const kinds = passages.map(({ id, kind }) => ({ id, kind }))
-  const there = heavy().keepFacts(brand, out, readings, accounts, kinds)
-  sent.set(brand, { key, there })
+/** How often readings were written since this page began, and whether some that the worker has changed or went; it reads them itself. */
+let readingsWritten = 0
+let readAnew = false
+onWrite((tables, changed) => {
+  if (tables.includes('readings')) readingsWritten++
+  if (changed.includes('readings')) readAnew = true
+})
+
+/** Hands the worker what changed of a brand since it was handed over last. Rows that did not change are the same objects. */
+function handOver(brand: string, { posts, accounts, passages }: Known): Promise<void> {
+  const around = JSON.stringify([
+    accounts.map(({ id, zone }) => [id, zone]),
+    passages.map(({ id, kind }) => [id, kind]),
+  ])
+  const key = `${numberOf(posts)} ${readingsWritten}`
+  const before = sent.get(brand)
+  if (before?.key === key && before.around === around) return before.there
+  const out = new Map(posts.filter((p) => p.state === 'published').map((p) => [p.id, p]))
+  const had = before?.around === around ? before.posts : new Map<string, Post>()
+  const changed = [...out.values()].filter((p) => had.get(p.id) !== p)
+  const gone = [...(before?.posts.keys() ?? [])].filter((id) => !out.has(id))
+  const there = heavy().keepFacts(readAnew, brand, changed.map(slim), gone, {
+    accounts: accounts.map(({ id, zone }) => ({ id, zone })),
+    passages: passages.map(({ id, kind }) => ({ id, kind })),
+  })
+  readAnew = false
+  sent.set(brand, { posts: out, around, key, there })
+  // What never arrived is told anew.
+  there.catch(() => sent.delete(brand))
   return there
 }
 
@@ -63,21 +88,19 @@ function slim(post: Post): FactPost {
 /** All that is known of a brand's published posts; null while that is read. */
 function useKnown(brand: string): Known | null {
   const posts = useRows('posts', 'brand', brand)
-  const readings = useRows('readings', 'brand', brand)
   const accounts = useRows('accounts', 'brand', brand)
   const passages = useRows('passages', 'brand', brand)
-  if (!posts || !readings || !accounts || !passages) return null
-  return { posts, readings, accounts, passages }
+  if (!posts || !accounts || !passages) return null
+  return { posts, accounts, passages }
 }
 
 async function handOverBrand(brand: string): Promise<void> {
-  const [posts, readings, accounts, passages] = await Promise.all([
+  const [posts, accounts, passages] = await Promise.all([
     all('posts', 'brand', brand),
-    all('readings', 'brand', brand),
     all('accounts', 'brand', brand),
     all('passages', 'brand', brand),
   ])
-  await handOver(brand, { posts, readings, accounts, passages })
+  await handOver(brand, { posts, accounts, passages })
 }
 
 /** Better times for an account's slots, learned from what its brand's posts earned (`bestTimes`). */
@@ -113,8 +136,9 @@ export async function learnedFrom(
 /** What the worker says of a brand's published posts, once it has them; undefined while that is worked out. */
 function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T | undefined {
   const have = useKnown(brand)
+  const read = useReadings(brand)
   return useSWR(
-    have && ['results', brand, Object.values(have).map(numberOf).join(' '), JSON.stringify(question)],
+    have && ['results', brand, Object.values(have).map(numberOf).join(' '), read, JSON.stringify(question)],
     async () => {
       if (have) await handOver(brand, have)
       return ask()

@@ -140,6 +140,7 @@ export const MIGRATIONS: readonly Migration[] = [
     version: 16,
     steps: [
       ...create([['followings', ['brand']]]),
+      { do: 'create index', store: 'readings', index: 'takenAt', path: 'takenAt' },
       { do: 'upgrade rows', stores: ['workspace', 'followings'], from: 14, to: 15 },
     ],
   },

@@ -4,7 +4,7 @@ import { toWall } from '../../core/planning'
 import { Shelf, takenBy, type ShelfChoice } from '../../core/shelf'
 import { readsText, sieveContext } from '../../core/sieve'
 import { nowIso } from './clock'
-import { numberOf, useRows } from './hooks'
+import { numberOf, useReadings, useRows } from './hooks'
 import { passageWorth } from './results'
 import { all, commit, one, patch } from './store'
 
@@ -60,9 +60,8 @@ function useWorkedOut<T>(brand: Brand, key: string, work: () => Promise<T>): T |
     useRows('passages', 'brand', brand.id),
     useRows('posts', 'brand', brand.id),
     useRows('accounts', 'brand', brand.id),
-    useRows('readings', 'brand', brand.id),
   ]
-  const numbers = rows.map((r) => (r ? numberOf(r) : null))
+  const numbers = [...rows.map((r) => (r ? numberOf(r) : null)), useReadings(brand.id)]
   return useSWR(numbers.includes(null) ? null : ['shelf', key, numbers.join(' ')], work, {
     revalidateOnFocus: false,
     keepPreviousData: true,

@@ -159,7 +159,9 @@ interface Written {
  */
 export function announceRows(written: readonly Written[], byMachine = true): void {
   for (const { table, id, row } of written) keepUp(table, id, row)
-  spread({ tables: [...new Set(written.map((w) => w.table))], reads: readsOf(written), byMachine })
+  const tablesOf = (rows: readonly Written[]): TableName[] => [...new Set(rows.map((w) => w.table))]
+  const changed = tablesOf(written.filter((w) => w.before !== null))
+  spread({ tables: tablesOf(written), changed, reads: readsOf(written), byMachine })
 }
 
 /** The reads that would give another answer since some rows were written: of the table, of the record, by its indexes. */
@@ -184,7 +186,7 @@ channel?.addEventListener('message', (event: MessageEvent<Touched>) => {
 /** Says that a transaction of its own wrote these tables: they are read anew, here and in every other tab. */
 export function announce(tables: readonly TableName[]): void {
   forget(tables)
-  spread({ tables, reads: null, byMachine: false })
+  spread({ tables, changed: tables, reads: null, byMachine: false })
 }
 
 /** Refreshes the hooks whose answers changed, here and in every other tab. */
@@ -194,16 +196,20 @@ function spread(touched: Touched): void {
   channel?.postMessage(touched)
 }
 
-const watchers = new Set<(tables: readonly TableName[]) => void>()
+type Watcher = (tables: readonly TableName[], changed: readonly TableName[]) => void
+const watchers = new Set<Watcher>()
 
-/** Calls back after every write, in whichever tab it was made, with the tables. Gives a function that ends it. */
-export function onWrite(watcher: (tables: readonly TableName[]) => void): () => void {
+/**
+ * Calls back after every write, in whichever tab it was made, with the tables, and with those of them in which rows that were there
+ * changed or went. Gives a function that ends it.
+ */
+export function onWrite(watcher: Watcher): () => void {
   watchers.add(watcher)
   return () => watchers.delete(watcher)
 }
 
 function tell(touched: Touched): void {
-  for (const watcher of watchers) watcher(touched.tables)
+  for (const watcher of watchers) watcher(touched.tables, touched.changed)
   refresh(touched)
 }
 

@@ -41,7 +41,12 @@ export function ResultsScreen() {
     g: () => set('by', next(GROUPINGS, asked.by)),
     s: () => set('span', next(Object.keys(SPANS) as Span[], span)),
   })
-  if (!accounts || !pieces || !pipelines || !results) return <Page>{null}</Page>
+  if (!accounts || !pieces || !pipelines || !results)
+    return (
+      <Page>
+        <PageHead title="Results" note="What was counted of the posts is being read …" />
+      </Page>
+    )
   const names = { accounts, pieces, pipelines }
   return (
     <Page>

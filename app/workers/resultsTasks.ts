@@ -2,8 +2,8 @@ import type { Age, HourTrial, Leaning } from '../../core/model'
 import { seededRandom } from '../../core/planning'
 import {
   bestTimes,
+  FactBase,
   expectedOf,
-  factsOf,
   hourTrialsOf,
   leaningsOf,
   lineChange,
@@ -28,9 +28,11 @@ import {
   type Trying,
 } from '../../core/results'
 import { hash32 } from '../../core/text'
+import { followReadings } from './readings'
 
-/** What is known of each brand's published posts; it is handed over once and asked often. */
-const facts = new Map<string, Fact[]>()
+/** What is known of the published posts; it is handed over once, followed by what changes, and asked often. */
+const base = new FactBase()
+const factsOf = (brand: string): readonly Fact[] => base.facts(brand) ?? []
 
 /** So many answers of what was told apart are kept. */
 const KEPT = 8
@@ -38,15 +40,19 @@ const told = new Map<string, ToldApart>()
 
 /** What the page asks of results. */
 export const resultsTasks = {
-  /** Keeps what is known of a brand's published posts, to be asked often (`results`). */
-  keepFacts: (brand: string, ...of: Parameters<typeof factsOf>): void => {
-    facts.set(brand, factsOf(...of))
-    told.clear()
+  /**
+   * Keeps what changed of a brand's published posts (`FactBase`), and reads what was read of posts since the last time; all of it where
+   * `anew` says that some of it changed or went.
+   */
+  keepFacts: async (anew: boolean, ...of: Parameters<FactBase['posts']>): Promise<void> => {
+    const [, changed, gone] = of
+    base.posts(...of)
+    if ((await followReadings(base, anew)) || changed.length + gone.length > 0) told.clear()
   },
 
   /** What a brand's published posts say, as it is asked; null where nothing was kept of it. */
   results: (brand: string, asked: Asked, now: number): Results | null => {
-    const kept = facts.get(brand)
+    const kept = base.facts(brand)
     return kept ? resultsOf(kept, asked, now) : null
   },
 
@@ -54,23 +60,23 @@ export const resultsTasks = {
   expected: (
     brand: string,
     ...of: [planned: Parameters<typeof expectedOf>[1], age: Age, now: number]
-  ): Expected | null => expectedOf(facts.get(brand) ?? [], ...of),
+  ): Expected | null => expectedOf(factsOf(brand), ...of),
 
   /** What a report tells of a brand's posts (`reportOf`). */
   report: (brand: string, asked: AskedReport, best: number, now: number): Report =>
-    reportOf(facts.get(brand) ?? [], asked, best, now),
+    reportOf(factsOf(brand), asked, best, now),
 
   /** The number of the station Results (`lineChange`); null where nothing was kept, or nobody can say. */
-  lineChange: (brand: string, now: number): Estimate | null => lineChange(facts.get(brand) ?? [], now),
+  lineChange: (brand: string, now: number): Estimate | null => lineChange(factsOf(brand), now),
 
   /** What the posts of each passage of a brand earned after three days, against what is usual for their accounts (`worthOf`). */
   worth: (brand: string, now: number): Map<string, number> =>
-    worthOf(facts.get(brand) ?? [], { counted: 'impressions', age: '3 d' }, now),
+    worthOf(factsOf(brand), { counted: 'impressions', age: '3 d' }, now),
 
   /** What a brand's captions are to lean to (`leaningsOf`), by how many saw its posts within three days. */
   learn: (brand: string, before: readonly Leaning[], today: string, now: number): Leaning[] => {
     const asked = { to: now, counted: 'impressions', age: '3 d', network: null, account: null } as const
-    return leaningsOf(toldApart(facts.get(brand) ?? [], asked, now).effects, before, today)
+    return leaningsOf(toldApart(factsOf(brand), asked, now).effects, before, today)
   },
 
   /**
@@ -84,7 +90,7 @@ export const resultsTasks = {
   ): { effects: NetworkEffects[]; held: Record<string, Effect[]> } => {
     const { to, counted, age, network, account } = asked
     const key = JSON.stringify([brand, to, counted, age, network, account])
-    const known = told.get(key) ?? toldApart(facts.get(brand) ?? [], asked, now)
+    const known = told.get(key) ?? toldApart(factsOf(brand), asked, now)
     told.set(key, known)
     for (const old of [...told.keys()].slice(0, -KEPT)) told.delete(old)
     const held = posts.map((id): [string, Effect[]] => [
@@ -96,18 +102,12 @@ export const resultsTasks = {
 
   /** Better times for an account's slots (`bestTimes`); few posts where nothing was kept of its brand. */
   bestTimes: (brand: string, ...of: [account: Parameters<typeof bestTimes>[1], now: number]): BestTimes =>
-    bestTimes(facts.get(brand) ?? [], ...of),
+    bestTimes(factsOf(brand), ...of),
 
   /** What readers of a brand tire of (`tiringOf`). */
-  tiring: (brand: string, now: number): Tiring[] => tiringOf(facts.get(brand) ?? [], now),
+  tiring: (brand: string, now: number): Tiring[] => tiringOf(factsOf(brand), now),
 
   /** The trials of other hours of an account in the week from a Monday on (`hourTrialsOf`), the same whenever they are drawn. */
   hourTrials: (brand: string, account: Trying, monday: string, now: number): HourTrial[] =>
-    hourTrialsOf(
-      facts.get(brand) ?? [],
-      account,
-      monday,
-      now,
-      seededRandom(hash32(`${account.id} ${monday}`)),
-    ),
+    hourTrialsOf(factsOf(brand), account, monday, now, seededRandom(hash32(`${account.id} ${monday}`))),
 }

@@ -83,7 +83,13 @@ export function factsOf(
   return [...facts.values()].map(({ fact }) => fact).sort((a, b) => a.at - b.at)
 }
 
-function factOf(post: FactPost, zone: string, passageKind: PassageKind | null): Fact | null {
+/** A post as its results are looked at, with what was read of it; null where it is not out. */
+export function factOf(
+  post: FactPost,
+  zone: string,
+  passageKind: PassageKind | null,
+  readings: Fact['readings'] = {},
+): Fact | null {
   const { wording, publishedAt, state } = post
   if (state !== 'published' || publishedAt === null) return null
   const at = Date.parse(publishedAt)
@@ -107,7 +113,7 @@ function factOf(post: FactPost, zone: string, passageKind: PassageKind | null): 
     opening: openingOf(wording.text),
     listed: wording.text.split('\n').filter((l) => POINT.test(l)).length >= 3,
     tags: [...new Set([...wording.hashtags, ...wording.tags].map((t) => t.replace(/^#/, '').toLowerCase()))],
-    readings: {},
+    readings,
   }
 }
 

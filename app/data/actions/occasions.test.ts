@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { NOONS, oneBrand } from '../testing/brand'
 import { setClock } from '../testing/browser'
 import { anAccount } from '../../../core/model/samples'
@@ -17,6 +17,9 @@ import {
   yearOf,
   type OccasionDraft,
 } from './occasions'
+
+// Files of one worker share the clock: the next one finds it as it is.
+afterAll(() => setClock(new Date().toISOString()))
 
 vi.mock('../../workers', async () => (await import('../testing/workers')).inProcess())
 

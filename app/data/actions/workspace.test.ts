@@ -1,9 +1,12 @@
-import { beforeEach, expect, it } from 'vitest'
+import { afterAll, beforeEach, expect, it } from 'vitest'
 import { connectTo, emptyDatabase, setClock } from '../testing/browser'
 import { USUAL_NOTICES } from '../../../core/model'
 import { aWorkspace } from '../../../core/model/samples'
 import { commit, must, put } from '../store'
 import { claimNotices, claimSummary, noteVisit, saveNotices } from './workspace'
+
+// Files of one worker share the clock: the next one finds it as it is.
+afterAll(() => setClock(new Date().toISOString()))
 
 const BEGAN = Date.parse('2026-11-24T10:00:00.000Z')
 const at = (hours: number): string => new Date(BEGAN + hours * 3_600_000).toISOString()

@@ -3,7 +3,7 @@ import { emptyDatabase } from '../testing/browser'
 import { aBrand, aPost, aWording, anAccount } from '../../../core/model/samples'
 import type { Angle, Post } from '../../../core/model'
 import { saveBrand } from '../actions/brands'
-import { commit, must, patch, put } from '../store'
+import { announce, commit, must, patch, put } from '../store'
 import { undo } from '../undo'
 import { learnSome } from './learn'
 
@@ -51,6 +51,8 @@ const posts = (times: number) =>
 
 beforeEach(async () => {
   await emptyDatabase()
+  // Readings of the same moments take the place of those of the test before.
+  announce(['readings'])
   await commit('machine', [
     put('brands', aBrand({ zone: 'UTC' })),
     put('accounts', anAccount({ id: 'one', network: 'murmur', zone: 'UTC' })),
