@@ -74,8 +74,9 @@ export function pipelineOf(brand: Brand, of: PipelineGiven, now: string): Pipeli
   return { ...made, on: true }
 }
 
-/** How long the demo's young accounts have been open, in days. */
+/** How long the demo's young accounts have been open and linked, and the others linked, in days. */
 const YOUNG = 10
+const OLD = 190
 
 /** The accounts of a login of the demo: itself, or one for each of its places. */
 export function accountsOf(login: WorldLogin, brand: Brand, now: string, port: number): Account[] {
@@ -94,6 +95,8 @@ function accountOf(
   const profile = network(login.network)
   const profileUrl = `http://localhost:${port}${servicePath(profile.id)}/@${login.handle}`
   const connector = profile.service?.connector ?? 'stand-in'
+  const young = profile.warmUp.length > 0
+  const linkedAt = `${addDays(now.slice(0, 10), -(young ? YOUNG : OLD))}T09:00:00.000Z`
   return {
     id: target === null ? login.id : `${login.id}-${target.id}`,
     brand: brand.id,
@@ -109,12 +112,12 @@ function accountOf(
     zone: login.zone,
     ...proposedLimits(profile),
     quiet: [],
-    openedOn: profile.warmUp.length ? addDays(now.slice(0, 10), -YOUNG) : null,
+    openedOn: young ? linkedAt.slice(0, 10) : null,
     warmUp: null,
-    health: { state: 'linked', since: now, message: 'Linked.', endsAt: null },
+    health: { state: 'linked', since: linkedAt, message: 'Linked.', endsAt: null },
     held: null,
     endedAt: null,
-    linkedAt: now,
+    linkedAt,
   }
 }
 

@@ -177,6 +177,8 @@ export function AccountSheet({
           {others.length > 0 && (
             <SelectField
               aria-label="Take the slots of"
+              w="full"
+              maxW="full"
               value=""
               onChange={(e) => {
                 const from = others.find((o) => o.id === e.target.value)
