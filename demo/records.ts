@@ -74,7 +74,7 @@ export function pipelineOf(brand: Brand, of: PipelineGiven, now: string): Pipeli
   return { ...made, on: true }
 }
 
-/** How long the demo's young accounts have been open and linked, and the others linked, in days. */
+/** For how many days the demo's young accounts are open and linked, and for how many the others are linked. */
 const YOUNG = 10
 const OLD = 190
 
