@@ -63,7 +63,10 @@ function handOver(brand: string, { posts, accounts, passages }: Known): Promise<
   readAnew = false
   sent.set(brand, { posts: out, around, key, there })
   // What never arrived is told anew.
-  there.catch(() => sent.delete(brand))
+  there.catch(() => {
+    sent.delete(brand)
+    readAnew = true
+  })
   return there
 }
 
