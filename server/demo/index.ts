@@ -15,9 +15,9 @@ const DemoAccount = z.object({
   id: Id,
   network: Id,
   remoteId: z.string(),
-  target: z.string().nullable(),
+  target: z.string().nullable().default(null),
   /** Whether its permission has run out. */
-  expired: z.boolean(),
+  expired: z.boolean().default(false),
 })
 type DemoAccount = z.infer<typeof DemoAccount>
 
