@@ -37,7 +37,7 @@ export const HandOver = z.object({
   gapMinutes: z.int().min(0).max(MOST),
   payload: Payload,
   /** The short link in it that no other post has, by which it is counted how often it is followed; null for none. */
-  shortLink: z.url().nullable(),
+  shortLink: z.url().nullable().default(null),
 })
 export type HandOver = z.infer<typeof HandOver>
 
