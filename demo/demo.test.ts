@@ -230,6 +230,14 @@ describe('the seed', () => {
     // Each place has its own followers, day by day.
     const days = bundle.rows.followings.filter((f) => f.account === 'he-yard-oakum-yard')
     expect(days.length).toBeGreaterThan(180)
+    // Nobody says how many follow before an account was linked, nor after its permission ran out.
+    const known = (account: string) =>
+      bundle.rows.followings
+        .filter((f) => f.account === account)
+        .map((f) => f.day)
+        .sort()
+    expect(known('lw-yard').at(-1)).toBe('2026-11-22')
+    expect(known('lo-yard')[0]).toBe('2026-11-15')
   })
 
   it('looks ahead from whatever moment it is made at', async () => {

@@ -156,25 +156,28 @@ function readingsOf(
   return readings
 }
 
-/** How many followed an account on each of the days before now. */
+/** How many followed an account on each of the days before now on which it was linked. */
 function followingsOf(
-  { id, brand, network: on, zone, target }: Account,
+  { id, brand, network: on, zone, target, linkedAt, health }: Account,
   audience: Audience,
   out: readonly WorldPost[],
   { bornAt, now, days }: Around,
 ): History['followings'] {
-  return Array.from({ length: days }, (_, i) => {
-    const takenAt = now - i * DAY
-    const day = toWall(takenAt, zone).date
-    return {
-      id: `${id}:${day}`,
-      brand,
-      account: id,
-      day,
-      takenAt: new Date(takenAt).toISOString(),
-      followers: followersAt(audience, network(on), target?.id ?? null, out, bornAt, takenAt),
-    }
-  })
+  const until = health.state === 'linked' ? now : Date.parse(health.since)
+  const moments = Array.from({ length: days }, (_, i) => now - i * DAY)
+  return moments
+    .filter((at) => at >= Date.parse(linkedAt) && at <= until)
+    .map((takenAt) => {
+      const day = toWall(takenAt, zone).date
+      return {
+        id: `${id}:${day}`,
+        brand,
+        account: id,
+        day,
+        takenAt: new Date(takenAt).toISOString(),
+        followers: followersAt(audience, network(on), target?.id ?? null, out, bornAt, takenAt),
+      }
+    })
 }
 
 /** A post as a stand-in network keeps it. */

@@ -26,7 +26,7 @@ interface Known {
   passages: Pick<Passage, 'id' | 'kind'>[]
 }
 
-/** What the worker has of a brand, or is being given: the posts as they were, by id, and by what else it was made. */
+/** What the worker has of a brand, or is being given: the posts as they were, by id, and what stood beside them. */
 interface Sent {
   posts: ReadonlyMap<string, Post>
   around: string
@@ -45,10 +45,11 @@ onWrite((tables, changed) => {
 
 /** Hands the worker what changed of a brand since it was handed over last. Rows that did not change are the same objects. */
 function handOver(brand: string, { posts, accounts, passages }: Known): Promise<void> {
-  const around = JSON.stringify([
-    accounts.map(({ id, zone }) => [id, zone]),
-    passages.map(({ id, kind }) => [id, kind]),
-  ])
+  const beside = {
+    accounts: accounts.map(({ id, zone }) => ({ id, zone })),
+    passages: passages.map(({ id, kind }) => ({ id, kind })),
+  }
+  const around = JSON.stringify(beside)
   const key = `${numberOf(posts)} ${readingsWritten}`
   const before = sent.get(brand)
   if (before?.key === key && before.around === around) return before.there
@@ -56,10 +57,7 @@ function handOver(brand: string, { posts, accounts, passages }: Known): Promise<
   const had = before?.around === around ? before.posts : new Map<string, Post>()
   const changed = [...out.values()].filter((p) => had.get(p.id) !== p)
   const gone = [...(before?.posts.keys() ?? [])].filter((id) => !out.has(id))
-  const there = heavy().keepFacts(readAnew, brand, changed.map(slim), gone, {
-    accounts: accounts.map(({ id, zone }) => ({ id, zone })),
-    passages: passages.map(({ id, kind }) => ({ id, kind })),
-  })
+  const there = heavy().keepFacts(readAnew, brand, changed.map(slim), gone, beside)
   readAnew = false
   sent.set(brand, { posts: out, around, key, there })
   // What never arrived is told anew.
@@ -141,7 +139,14 @@ function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T 
   const have = useKnown(brand)
   const read = useReadings(brand)
   return useSWR(
-    have && ['results', brand, Object.values(have).map(numberOf).join(' '), read, JSON.stringify(question)],
+    have &&
+      read !== undefined && [
+        'results',
+        brand,
+        Object.values(have).map(numberOf).join(' '),
+        read,
+        JSON.stringify(question),
+      ],
     async () => {
       if (have) await handOver(brand, have)
       return ask()

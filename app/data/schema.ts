@@ -135,7 +135,7 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['occasions'], from: 13, to: 14 },
     ],
   },
-  // How many follow each account.
+  // How many follow each account; readings by when they were taken.
   {
     version: 16,
     steps: [

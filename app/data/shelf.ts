@@ -61,8 +61,8 @@ function useWorkedOut<T>(brand: Brand, key: string, work: () => Promise<T>): T |
     useRows('posts', 'brand', brand.id),
     useRows('accounts', 'brand', brand.id),
   ]
-  const numbers = [...rows.map((r) => (r ? numberOf(r) : null)), useReadings(brand.id)]
-  return useSWR(numbers.includes(null) ? null : ['shelf', key, numbers.join(' ')], work, {
+  const numbers = [...rows.map((r) => r && numberOf(r)), useReadings(brand.id)]
+  return useSWR(numbers.includes(undefined) ? null : ['shelf', key, numbers.join(' ')], work, {
     revalidateOnFocus: false,
     keepPreviousData: true,
   }).data

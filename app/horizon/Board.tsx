@@ -181,6 +181,7 @@ export function Board({
       if (!sideways) return
       event.preventDefault()
       live.current.pan += sideways / columnWidth(viewNow())
+      setHeadDay(null)
       redraw()
       window.clearTimeout(rest)
       rest = window.setTimeout(() => {

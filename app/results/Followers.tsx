@@ -1,7 +1,14 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { followersSheet } from '../../core/formats'
-import { groupName, growthWords, type Asked, type Followed, type Names } from '../../core/results'
-import { download } from '../data'
+import {
+  groupName,
+  growthWords,
+  MOST_FOLLOWINGS,
+  type Asked,
+  type Followed,
+  type Names,
+} from '../../core/results'
+import { download, useTable } from '../data'
 import { useFollowers } from '../data/more'
 import { useWork } from '../shell'
 import { Button, count, fileName, longDay } from '../ui'
@@ -11,6 +18,7 @@ import { CELL } from './GroupTable'
 export function Followers({ asked, span, names }: { asked: Asked; span: string; names: Names }) {
   const { brand } = useWork()
   const followed = useFollowers(brand.id, names.accounts, asked)
+  const dropped = useTable('workspace')?.[0]?.thinned?.followings ?? 0
   if (followed.length === 0) return null
   const called = (account: string): string => groupName('account', account, names)
   const save = (): void =>
@@ -62,6 +70,13 @@ export function Followers({ asked, span, names }: { asked: Asked; span: string; 
           </tbody>
         </chakra.table>
       </Box>
+      {dropped > 0 && (
+        <Box color="soft" fontSize="13px" mt="2" maxW="72ch">
+          To keep within {MOST_FOLLOWINGS.toLocaleString('en-GB')} figures in this browser,{' '}
+          {count(dropped, 'of the oldest was', 'of the oldest were')} dropped, Mondays last; a bundle of
+          before has them.
+        </Box>
+      )}
     </Box>
   )
 }

@@ -66,9 +66,9 @@ export function aboutPage(page: Queryable, known: Known): About {
   const heading = headingOf(page)
   const byline = bylineOf(page)
   return {
-    title: squeeze(
-      known.title || heading || linked.title || (meta('og:title') ?? '') || titleTag(page),
-    ).replace(/\s*[¶🔗]$/u, ''),
+    title: unmarked(
+      squeeze(known.title || heading || linked.title || (meta('og:title') ?? '') || titleTag(page)),
+    ),
     url,
     author:
       known.author ||
@@ -145,6 +145,9 @@ export function aboutFragment(page: Queryable, known: Known): About {
 const absolute = (address: string | null | undefined): string | null =>
   address && /^https?:\/\//i.test(address.trim()) ? address.trim() : null
 
+/** A heading without the sign by which it is linked to. */
+const unmarked = (heading: string): string => heading.replace(/\s*[¶🔗]$/u, '')
+
 /**
  * The heading that names a page: of several main ones that which its title names too. Where it names none of them they head its
  * parts, as in a manual on one page, and the title has to do.
@@ -157,7 +160,7 @@ function headingOf(page: Queryable): string {
   const all = [...page.querySelectorAll('h1')].map((h) => squeeze(h.textContent ?? '')).filter(Boolean)
   if (all.length < 2 || !title) return first
   const named = (heading: string): boolean => {
-    const bare = heading.replace(/\s*[¶🔗]$/u, '').toLowerCase()
+    const bare = unmarked(heading).toLowerCase()
     return title.includes(bare) || bare.includes(title)
   }
   // A site's own name may stand in both; the article's is the longer one, or comes after it.

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { followersSheet } from '../formats'
 import { followersOf, type Followed } from './followers'
 
 const DAY = 86_400_000
@@ -85,4 +86,11 @@ describe('how many follow', () => {
       ),
     )
   })
+})
+
+it('is written as a sheet, a line an account and day, in which no name is a formula', () => {
+  const known = figures('a', { '2026-03-08': 1200, '2026-03-10': 1204 })
+  expect(followersSheet(followersOf(known, accounts, march), new Map([['a', '=1+1']]))).toBe(
+    "account,day,followers\r\n'=1+1,2026-03-08,1200\r\n'=1+1,2026-03-09,\r\n'=1+1,2026-03-10,1204\r\n",
+  )
 })

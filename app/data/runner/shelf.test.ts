@@ -1,24 +1,15 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { connectTo, emptyDatabase, setClock } from '../testing/browser'
-import {
-  aBrand,
-  aPipeline,
-  aPost,
-  aRow,
-  aShelf,
-  aSource,
-  aWorkspace,
-  anAccount,
-} from '../../../core/model/samples'
+import { oneBrand } from '../testing/brand'
+import { setClock } from '../testing/browser'
+import { aPipeline, aPost, aRow, aShelf, aSource, anAccount } from '../../../core/model/samples'
 import { type FromShelf, type Pipeline, type Post } from '../../../core/model'
 import { takeWriting, toPassages } from '../../../core/pipeline'
 import { readFragment } from '../../../core/reading'
 import { readArticle } from '../../../demo/content'
 import { startDrip } from '../actions/drips'
 import { keepHandPosts, tryHandPosts } from '../actions/hand'
-import { setWorkspace } from '../api'
 import { all, commit, must, patch, put, putPiece } from '../store'
 import { shelve } from '../shelf'
 import { undo } from '../undo'
@@ -71,15 +62,8 @@ const fromShelf = async (): Promise<Post[]> =>
   (await all('posts')).filter((p) => p.shelf).sort((a, b) => ((a.at ?? '') < (b.at ?? '') ? -1 : 1))
 
 beforeEach(async () => {
-  connectTo(null)
-  setWorkspace('ws')
-  await emptyDatabase()
-  await setClock(BEGIN)
+  await oneBrand(BEGIN, [account('one'), account('hall', 'guildhall')])
   await commit('machine', [
-    put('workspace', aWorkspace()),
-    put('brands', aBrand({ zone: 'UTC' })),
-    put('accounts', account('one')),
-    put('accounts', account('hall', 'guildhall')),
     put('sources', aSource({ lastVisit: null })),
     ...pieces.flatMap((p) => putPiece(p)),
     ...passages.map((p) => put('passages', p)),

@@ -1,4 +1,3 @@
-import type { TableName } from '../../../core/model'
 import { followingsToDrop, MOST_FOLLOWINGS, MOST_READINGS, readingsToDrop } from '../../../core/results'
 import { clockNow, nowIso } from '../clock'
 import { database } from '../database'
@@ -8,11 +7,7 @@ import { all, commit, patch, remove } from '../store'
 const BATCH = 2000
 
 /** How much is kept in this browser. */
-export interface Bounds {
-  readings: number
-  followings: number
-}
-const BOUNDS: Bounds = { readings: MOST_READINGS, followings: MOST_FOLLOWINGS }
+const BOUNDS = { readings: MOST_READINGS, followings: MOST_FOLLOWINGS }
 
 /**
  * Drops old measures where there are more than are kept in one browser, and notes in the workspace how many: what is shown of
@@ -26,13 +21,13 @@ export async function thinMeasures(bounds = BOUNDS): Promise<void> {
     await drop('followings', followingsToDrop(await all('followings'), bounds.followings))
 }
 
-async function drop(table: 'readings' | 'followings', ids: readonly string[]): Promise<void> {
+async function drop(table: keyof typeof BOUNDS, ids: readonly string[]): Promise<void> {
   const [workspace] = await all('workspace')
   if (!workspace) return
   for (let from = 0; from < ids.length; from += BATCH) {
     const some = ids.slice(from, from + BATCH)
     await commit('machine', [
-      ...some.map((id) => remove(table satisfies TableName, id)),
+      ...some.map((id) => remove(table, id)),
       patch('workspace', workspace.id, (w) => {
         const before = w.thinned ?? { readings: 0, followings: 0 }
         return { ...w, thinned: { ...before, [table]: before[table] + some.length, at: nowIso() } }
