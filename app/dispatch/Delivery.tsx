@@ -2,6 +2,7 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
 import { AGES, type Account, type Measure, type Post, type Row } from '../../core/model'
 import { network } from '../../core/networks'
+import { COUNTED_WORDS } from '../../core/results'
 import { standingOf, useRows } from '../data'
 import { Troubles } from '../writing'
 import { attempt, Button, moment, Mono, say, postPath } from '../ui'
@@ -127,7 +128,7 @@ function Readings({
           </chakra.th>
           {measures.map((m) => (
             <chakra.th key={m} fontWeight="400" pl="2">
-              {m}
+              {COUNTED_WORDS[m].toLowerCase()}
             </chakra.th>
           ))}
         </tr>

@@ -2,6 +2,7 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { followersSheet } from '../../core/formats'
 import {
   groupName,
+  grownWords,
   growthWords,
   MOST_FOLLOWINGS,
   type Asked,
@@ -11,7 +12,7 @@ import {
 import { download, useTable } from '../data'
 import { useFollowers } from '../data/more'
 import { useWork } from '../shell'
-import { Button, count, fileName, longDay } from '../ui'
+import { Button, count, fileName } from '../ui'
 import { CELL } from './GroupTable'
 
 /** How many follow each account and how that changed over the span; nothing where no network says so. */
@@ -60,7 +61,7 @@ export function Followers({ asked, span, names }: { asked: Asked; span: string; 
                 <chakra.td textAlign="right" fontFamily="mono" fontSize="12px">
                   {of.followers.toLocaleString('en-GB')}
                 </chakra.td>
-                <td>{grown(of, asked)}</td>
+                <td>{grownWords(of, asked.from)}</td>
                 <chakra.td color="soft">{of.before ? growthWords(of.before) : '–'}</chakra.td>
                 <td>
                   <Curve of={of} />
@@ -79,13 +80,6 @@ export function Followers({ asked, span, names }: { asked: Asked; span: string; 
       )}
     </Box>
   )
-}
-
-/** How an account grew, and since when where that is not the whole span. */
-function grown({ growth, day }: Followed, { from }: Asked): string {
-  if (!growth) return `counted on ${longDay(day)} only`
-  const late = Date.parse(growth.since) - from > 2 * 86_400_000
-  return growthWords(growth) + (late ? `, since ${longDay(growth.since)}` : '')
 }
 
 const WIDE = 220

@@ -4,6 +4,7 @@ import {
   COUNTED_WORDS,
   effectName,
   figure,
+  grownWords,
   growthWords,
   isCertain,
   more,
@@ -34,7 +35,7 @@ export interface ReportedPost {
 }
 
 /** How many follow an account, as a page shows it. */
-export interface ReportedFollowers extends Pick<Followed, 'followers' | 'growth' | 'before'> {
+export interface ReportedFollowers extends Pick<Followed, 'followers' | 'day' | 'growth' | 'before'> {
   network: string
   handle: string
 }
@@ -75,7 +76,7 @@ ${inShort(report, asked)
 </section>
 ${report.totals.length ? totals(report) : ''}
 ${report.answer.groups.length > 1 ? byNetwork(report) : ''}
-${followers.length ? whoFollows(followers) : ''}
+${followers.length ? whoFollows(followers, asked) : ''}
 ${report.out > 0 ? weeks(report.weeks, day) : ''}
 ${best.length ? `<section>\n<h2>The posts that did best, each for its account</h2>\n<div class="best">\n${best.map((b) => card(b, day)).join('\n')}\n</div>\n</section>` : ''}
 ${effects(report)}
@@ -172,18 +173,18 @@ function byNetwork({ answer }: Report): string {
 </section>`
 }
 
-function whoFollows(followers: readonly ReportedFollowers[]): string {
+function whoFollows(followers: readonly ReportedFollowers[], { from }: AskedReport): string {
   const rows = followers.map(
-    ({ network: id, handle, followers: count, growth, before }) =>
+    ({ network: id, handle, followers: count, day, growth, before }) =>
       `<tr><th scope="row">${escape(network(id).name)}, @${escape(handle)}</th>${cells(
         count.toLocaleString('en-GB'),
-        growth ? growthWords(growth) : '–',
+        grownWords({ day, growth }, from),
         before ? growthWords(before) : '–',
       )}</tr>`,
   )
   return `<section>
 <h2>Who follows</h2>
-<table><thead><tr><td></td><th scope="col">Followers</th><th scope="col">In these days</th><th scope="col">Before</th></tr></thead>
+<table class="whole"><thead><tr><td></td><th scope="col">Followers</th><th scope="col">In these days</th><th scope="col">Before</th></tr></thead>
 <tbody>${rows.join('\n')}</tbody></table>
 </section>`
 }
@@ -281,6 +282,7 @@ h2{font-size:1.05rem;margin:1.8rem 0 .5rem}section p{margin:.3rem 0}
 .note{border-left:4px solid #12666b;padding-left:.9rem;font-family:Georgia,serif;font-size:1.05rem}.soft,table span,li span{color:#5c6862}
 table{border-collapse:collapse;width:100%;font-variant-numeric:tabular-nums}td,th{text-align:right;padding:.3rem .6rem;border-bottom:1px solid #ddd8ca;font-weight:400}
 thead th{color:#5c6862;font-size:.85rem}tbody th{text-align:left;font-weight:600;padding-left:0}table span,li span{font-size:.82rem;margin-left:.4rem}
+table.whole td{white-space:nowrap}
 svg{width:100%;height:auto;display:block}rect{fill:#12666b}line{stroke:#1e2925}text{font-size:11px;fill:#5c6862;text-anchor:middle}
 details{margin-top:.6rem}summary{cursor:pointer;color:#12666b}
 .best{columns:2;column-gap:1rem}article{break-inside:avoid;border:1px solid #ddd8ca;border-radius:6px;padding:.8rem;margin:0 0 1rem;background:#fff}

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { followersSheet } from '../formats'
 import { followersOf, type Followed } from './followers'
+import { grownWords } from './words'
 
 const DAY = 86_400_000
 const at = (day: string): number => Date.parse(`${day}T00:00:00Z`)
@@ -93,4 +94,16 @@ it('is written as a sheet, a line an account and day, in which no name is a form
   expect(followersSheet(followersOf(known, accounts, march), new Map([['a', '=1+1']]))).toBe(
     "account,day,followers\r\n'=1+1,2026-03-08,1200\r\n'=1+1,2026-03-09,\r\n'=1+1,2026-03-10,1204\r\n",
   )
+})
+
+it('is told with its share, and since when where it is not known from the beginning of the span', () => {
+  const from = at('2026-03-01')
+  const told = (since: string, by: number, start: number): string =>
+    grownWords({ day: '2026-03-10', growth: { since, by, from: start } }, from)
+  // By hand: 23 of 118 are 19.49 in a hundred.
+  expect(told('2026-02-28', 23, 118)).toBe('+23 (+19.5 %)')
+  expect(told('2026-03-03', -3, 150)).toBe('−3 (−2 %)')
+  expect(told('2026-03-04', 1500, 0)).toBe('+1,500 since 4 March 2026')
+  expect(told('2026-03-01', 0, 9)).toBe('±0')
+  expect(grownWords({ day: '2026-03-10', growth: null }, from)).toBe('counted on 10 March 2026 only')
 })

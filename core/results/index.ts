@@ -37,6 +37,7 @@ export {
   expectedWords,
   figure,
   groupName,
+  grownWords,
   growthWords,
   isCertain,
   more,

@@ -94,6 +94,7 @@ const page = (report: Report, best: readonly ReportedPost[] = [], note = '') =>
         network: 'murmur',
         handle: 'y<ard',
         followers: 1234,
+        day: '2026-11-30',
         growth: { since: '2026-11-01', by: 34, from: 1200 },
         before: { since: '2026-10-01', by: -12, from: 1212 },
       },

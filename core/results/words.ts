@@ -1,10 +1,10 @@
 import type { Account, PassageKind, Piece, Pipeline } from '../model'
 import { network } from '../networks'
-import { WEEKDAYS } from '../planning'
+import { WEEKDAYS, wholeDate } from '../planning'
 import type { Counted, Grouping } from './answer'
 import { HOURS_TOGETHER, type Effect } from './effects'
 import type { Estimate } from './estimate'
-import type { Growth } from './followers'
+import type { Followed, Growth } from './followers'
 
 /** What is counted, in words: as a name, and with a number before it. */
 export const COUNTED_WORDS: Readonly<Record<Counted, string>> = {
@@ -93,6 +93,15 @@ export function growthWords({ by, from }: Growth): string {
     `${n > 0 ? '+' : n < 0 ? '−' : '±'}${Math.abs(n).toLocaleString('en-GB', { maximumFractionDigits: digits })}`
   return signed(by, 0) + (by !== 0 && from > 0 ? ` (${signed((by / from) * 100, 1)} %)` : '')
 }
+
+/** How followers grew over a span that begins at a moment, and since when where they are not known from there on. */
+export function grownWords({ growth, day }: Pick<Followed, 'growth' | 'day'>, from: number): string {
+  if (!growth) return `counted on ${wholeDate(day)} only`
+  // A figure of the day before or after the span begins is as good as one of its first day.
+  const late = Date.parse(growth.since) - from > 2 * DAY
+  return growthWords(growth) + (late ? ` since ${wholeDate(growth.since)}` : '')
+}
+const DAY = 86_400_000
 
 /** Whether a ratio can be told from 1. */
 export function isCertain({ low, high }: Estimate): boolean {
