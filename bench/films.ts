@@ -1,22 +1,23 @@
-import { spawn, spawnSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Resvg } from '@resvg/resvg-js'
 import { openFaces } from '../cli/faces'
 import { facesOf, strokesOf, toSvg, type Faces } from '../core/cards'
 import { usualLook } from '../core/model'
-import { captionsOf, type Caption } from '../world'
-import { filmTexts, type FilmText } from '../demo/content'
+import { captionsOf, type Caption, type Recording } from '../world'
+import { filmTexts, talkTexts, type FilmText } from '../demo/content'
 import { pictureSvg } from '../demo/pictures'
 
 /*
- * npm run films: makes the films of the demo's channel from their texts. They are spoken by espeak-ng, a sentence at a time,
+ * npm run films: makes the films of the demo's channel, and the huts' talks, from their texts. They are spoken by espeak-ng, a sentence at a time,
  * so that it is known when each caption is said, drawn as slides with a hand at work before them, and packed by ffmpeg. Both
- * programs come with Debian; they are needed only here. Films and the times of their captions lie in demo/films.
+ * programs come with Debian; they are needed only here. Films and the times of their captions lie in demo/films, talks in demo/talks.
  */
 
 const FOLDER = join(import.meta.dirname, '../demo/films')
+const TALKS = join(import.meta.dirname, '../demo/talks')
 const WIDTH = 640
 const HEIGHT = 360
 const RATE = 8
@@ -29,6 +30,7 @@ const PAUSE = 0.8
 const VOICES: Readonly<Record<string, readonly string[]>> = {
   Rita: ['-v', 'en-gb+f3', '-p', '52', '-s', '122'],
   Tomas: ['-v', 'en-gb+m3', '-p', '42', '-s', '116'],
+  Joren: ['-v', 'en-gb+m7', '-p', '38', '-s', '128'],
 }
 /** What a film shows, a slide a part; a film of one part shows them in turn. */
 const SLIDES: Readonly<Record<string, readonly string[]>> = {
@@ -191,10 +193,7 @@ async function make(film: FilmText, faces: Faces): Promise<void> {
     ],
     { stdio: ['pipe', 'inherit', 'inherit'] },
   )
-  const ended = new Promise<void>((resolve, reject) => {
-    ffmpeg.on('error', () => reject(new Error('ffmpeg is missing: install Debian’s package ffmpeg.')))
-    ffmpeg.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`ffmpeg ended with ${code}.`))))
-  })
+  const ended = endOf(ffmpeg)
   for (let i = 0; i < Math.ceil(seconds * RATE); i++) {
     const pixels = new Resvg(frame(film, spoken, i / RATE, seconds, faces)).render().pixels
     if (!ffmpeg.stdin.write(pixels)) await new Promise((resolve) => ffmpeg.stdin.once('drain', resolve))
@@ -202,13 +201,49 @@ async function make(film: FilmText, faces: Faces): Promise<void> {
   ffmpeg.stdin.end()
   await ended
   rmSync(scratch, { recursive: true })
+  tell(FOLDER, film.slug, mp4 ? 'video/mp4' : 'video/webm', seconds, spoken)
+}
+
+/** When a run of ffmpeg has ended. */
+function endOf(ffmpeg: ChildProcess): Promise<void> {
+  return new Promise((resolve, reject) => {
+    ffmpeg.on('error', () => reject(new Error('ffmpeg is missing: install Debian’s package ffmpeg.')))
+    ffmpeg.on('close', (code) => (code === 0 ? resolve() : reject(new Error(`ffmpeg ended with ${code}.`))))
+  })
+}
+
+/** Writes down what a recording is and when each of its captions is said. */
+function tell(
+  folder: string,
+  slug: string,
+  type: Recording['type'],
+  seconds: number,
+  spoken: readonly Spoken[],
+): void {
   const lines = spoken.map(({ from, to }) => [from, to].map((t) => Math.round(t * 1000) / 1000))
-  const told = { type: mp4 ? 'video/mp4' : 'video/webm', seconds: Math.round(seconds * 1000) / 1000, lines }
-  writeFileSync(join(FOLDER, `${film.slug}.json`), `${JSON.stringify(told)}\n`)
-  console.log(`${film.slug}: ${Math.round(seconds)} s, ${Math.round(readFileSync(file).length / 1000)} kB`)
+  const told = { type, seconds: Math.round(seconds * 1000) / 1000, lines }
+  writeFileSync(join(folder, `${slug}.json`), `${JSON.stringify(told)}\n`)
+  console.log(`${slug}: ${Math.round(seconds)} s`)
+}
+
+/** Makes a talk, which is only heard: an MP3. */
+async function makeTalk(talk: FilmText): Promise<void> {
+  const { sound, spoken } = speak(captionsOf(talk), talk.speaker)
+  const file = join(TALKS, `${talk.slug}.mp3`)
+  const packed = ['-c:a', 'libmp3lame', '-b:a', '24k', '-map_metadata', '-1', '-fflags', '+bitexact', file]
+  const ffmpeg = spawn(
+    'ffmpeg',
+    ['-y', '-loglevel', 'error', '-f', 's16le', '-ar', String(SOUND), '-ac', '1', '-i', '-', ...packed],
+    { stdio: ['pipe', 'inherit', 'inherit'] },
+  )
+  const ended = endOf(ffmpeg)
+  ffmpeg.stdin.end(sound)
+  await ended
+  tell(TALKS, talk.slug, 'audio/mpeg', sound.length / 2 / SOUND, spoken)
 }
 
 const look = usualLook('Oakum Yard')
 const faces = facesOf(look, await openFaces())
 const only = process.argv[2]
 for (const film of filmTexts()) if (!only || film.slug === only) await make(film, faces)
+for (const talk of talkTexts()) if (!only || talk.slug === only) await makeTalk(talk)

@@ -3,7 +3,14 @@ import { join } from 'node:path'
 import { marked } from 'marked'
 import { z } from 'zod'
 import { NETWORKS } from '../core/networks'
-import type { Recording, Site, SiteArticle, SiteFilm, WorldLogin } from '../world'
+import {
+  endingOf,
+  type Recording,
+  type Site,
+  type SiteArticle,
+  type SiteFilm,
+  type WorldLogin,
+} from '../world'
 import { writeDocx } from './docx'
 import { picturePng } from './pictures'
 
@@ -110,12 +117,16 @@ export function filmTexts(): FilmText[] {
   return every('oakum-yard-films', readFilm)
 }
 
-/** A film as `npm run films` recorded it. */
-function recordingOf(slug: string): Recording {
-  const folder = join(import.meta.dirname, 'films')
-  const told = JSON.parse(readFileSync(join(folder, `${slug}.json`), 'utf8')) as Omit<Recording, 'bytes'>
-  const file = join(folder, `${slug}.${told.type.replace('video/', '')}`)
-  return { ...told, bytes: () => readFileSync(file) }
+/** The huts' talks, which have no pictures, as they are written. */
+export function talkTexts(): FilmText[] {
+  return every('fernhollow-talks', readFilm)
+}
+
+/** A film or a talk as `npm run films` recorded it. */
+function recordingOf(folder: 'films' | 'talks', slug: string): Recording {
+  const path = join(import.meta.dirname, folder, slug)
+  const told = JSON.parse(readFileSync(`${path}.json`, 'utf8')) as Omit<Recording, 'bytes'>
+  return { ...told, bytes: () => readFileSync(`${path}.${endingOf(told.type)}`) }
 }
 
 /** The journal and the films of Oakum Yard. */
@@ -138,7 +149,7 @@ export function oakumYard(): Site {
       line: 'Subscribe to the Sunday letter: one page about old boats, every week, in your inbox.',
     },
     articles: every('oakum-yard', readArticle),
-    films: filmTexts().map((film) => ({ ...film, recording: recordingOf(film.slug) })),
+    films: filmTexts().map((film) => ({ ...film, recording: recordingOf('films', film.slug) })),
     picture: picturePng,
   }
 }
@@ -163,6 +174,7 @@ export function fernhollow(): Site {
       line: 'Get our hut post once a month, in your inbox.',
     },
     articles: every('fernhollow', readArticle),
+    talks: talkTexts().map((talk) => ({ ...talk, recording: recordingOf('talks', talk.slug) })),
     files: {
       '/handbook.md': { type: 'text/markdown; charset=utf-8', body: () => handbook().markdown },
       '/handbook-winter.docx': {

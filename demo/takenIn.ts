@@ -19,7 +19,7 @@ import {
   channelFeed,
   FEED_PATHS,
   feedOf,
-  filmsOf,
+  recordingsOf,
   pageOf,
   sharesOf,
   webvtt,
@@ -90,7 +90,7 @@ export class TakenIn {
     const site = this.site(host)
     const base = baseOf(site, this.origin)
     const url = `${base}/films/feed.xml`
-    const films = filmsOf(site, this.request.bornAt, this.request.now)
+    const films = recordingsOf(site.films, this.request.bornAt, this.request.now)
     const feed = parseFeed(channelFeed(site.title, films, base), url)
     const source = this.source(brand, {
       id,

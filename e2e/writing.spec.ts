@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
 import { createCanvas, loadImage } from '@napi-rs/canvas'
 import { imageSize } from 'image-size'
@@ -488,6 +489,14 @@ test('a passage of a film is cut out as a clip and goes out; a card of its words
   await side.blur()
   await expect.poll(() => film.evaluate((v) => v.style.objectPosition)).toBe('100% 50%')
 
+  // Between two of its paragraphs Tomas pauses for 0.8 s, which are left out but for a breath of 0.3 s.
+  await beside.getByRole('button', { name: 'Leave pauses and ums out' }).click()
+  const shorter = beside.getByText(/^\d+ places?, \d+\.\d s; the clip has \d+\.\d s$/)
+  await expect(shorter).toBeVisible()
+  const [, places, less, has] =
+    /^(\d+) places?, (\d+\.\d) s; the clip has (\d+\.\d) s$/.exec(await shorter.innerText()) ?? []
+  expect(Number(less)).toBeGreaterThanOrEqual(0.25 * Number(places) - 0.1)
+
   // The subtitles are changed a line each, and everybody can use what stands there.
   await beside.getByLabel(/^Subtitles/).fill('Only one line')
   await beside.getByLabel(/^Subtitles/).blur()
@@ -527,6 +536,7 @@ test('a passage of a film is cut out as a clip and goes out; a card of its words
     expect(seconds).toBeGreaterThan(5)
     expect(seconds).toBeLessThan(90)
   }
+  expect(told[0]?.seconds).toBeCloseTo(Number(has), 0)
   // The film speaks, the card is silent.
   expect(told.map((t) => t.sound)).toEqual([true, false])
 
@@ -538,6 +548,39 @@ test('a passage of a film is cut out as a clip and goes out; a card of its words
   const out = page.locator('video').first()
   await expect.poll(() => out.evaluate((v: HTMLVideoElement) => v.videoHeight)).toBe(1280)
   expect(await out.evaluate((v: HTMLVideoElement) => v.duration)).toBeCloseTo(told[0]?.seconds ?? 0, 0)
+})
+
+test('a talk that is only heard becomes a clip, from its feed and from a file', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
+  await page.goto('/intake/sources')
+  const world = Number(new URL(page.url()).port) + 1
+  await page.getByLabel(/^Add a source by its address/).fill(`http://fernhollow.localhost:${world}/talks`)
+  await page.getByRole('button', { name: 'Look', exact: true }).click()
+  await page.getByRole('button', { name: 'Add this source' }).click()
+  await page.getByRole('link', { name: 'What forty years of weather books say' }).click()
+  await expect(page.getByText('A recording without pictures, 2:05 long.')).toBeVisible()
+  // The file lies in this browser from now on, and is what the clip is cut from.
+  await page
+    .getByLabel('The film of this piece')
+    .setInputFiles(join(import.meta.dirname, '../demo/talks/weather-books.mp3'))
+  await expect(page.getByText('Its clips are cut from a file that lies in this browser.')).toBeVisible()
+  await page.keyboard.press('d')
+  const dialog = page.getByRole('form', { name: 'Start a drip' }).or(page.getByRole('complementary'))
+  for (const box of await dialog.getByRole('checkbox').all()) await box.uncheck()
+  await dialog.getByRole('checkbox', { name: /Loopyard/ }).check()
+  await page.getByRole('button', { name: 'Write the drip' }).click()
+  await page.locator('button[data-post]').first().click()
+  const beside = page.getByRole('complementary')
+  await expect(beside.getByLabel('Stands over the wave; may be empty')).toHaveValue(/weather books/)
+  await expect(beside.getByRole('button', { name: 'Fills it' })).toHaveCount(0)
+  const saved = page.waitForEvent('download')
+  await beside.getByRole('button', { name: 'Make the file now' }).click()
+  const clip = await readClip(readFileSync(await (await saved).path()))
+  expect([clip.width, clip.height, clip.sound]).toEqual([720, 1280, true])
+  const from = Number(await beside.getByLabel('Begins at, in seconds of the film').inputValue())
+  const to = Number(await beside.getByLabel('Ends at').inputValue())
+  expect(clip.seconds).toBeCloseTo(to - from, 0)
 })
 
 /** What a clip's file says of it, as a library for films reads it. */

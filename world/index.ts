@@ -19,9 +19,17 @@ import { Store, TROUBLES, VICES, WorldAccount, type State, type WorldLogin } fro
 import type { WorldPost } from './posts'
 
 export * from './drawing'
-export { baseOf, FEED_PATHS, feedOf, filmsOf, pageOf, type Site, type SiteArticle } from './sites/site'
+export { baseOf, FEED_PATHS, feedOf, pageOf, recordingsOf, type Site, type SiteArticle } from './sites/site'
 export { sharesOf } from './counts'
-export { captionsOf, channelFeed, webvtt, type Caption, type Recording, type SiteFilm } from './sites/films'
+export {
+  captionsOf,
+  channelFeed,
+  endingOf,
+  webvtt,
+  type Caption,
+  type Recording,
+  type SiteFilm,
+} from './sites/films'
 export { audienceOf, followersAt, measuresOf, type Audience } from './audience'
 export type { WorldLogin } from './state'
 export type { WorldPost } from './posts'

@@ -1,10 +1,19 @@
 import { filesIn, belongsTo, rowsOfBrand } from '../../core/formats'
-import { asFault, Fault, TABLE_NAMES, type MediaInfo, type Rows, type TableName } from '../../core/model'
+import {
+  asFault,
+  Fault,
+  isOwnFilm,
+  TABLE_NAMES,
+  type MediaInfo,
+  type Rows,
+  type TableName,
+} from '../../core/model'
 import { heavy } from '../workers'
 import { call } from './api'
 import { nowIso } from './clock'
 import { database } from './database'
 import { alone, recall } from './actions/life'
+import { dropFilms } from './actions/films'
 import { dropSmall } from './actions/seeing'
 import { all, announce, commit, patch } from './store'
 
@@ -61,7 +70,8 @@ async function replaceBy(rows: Rows, media: ReadonlyMap<string, Uint8Array>): Pr
     await Promise.all(rows[table].map((row) => store.put(row as never)))
   }
   const blobs = tx.objectStore('blobs')
-  await blobs.clear()
+  // No bundle has the films that were chosen from files: those of this browser stay where what is read in is cut from them.
+  for (const key of await blobs.getAllKeys()) if (!isOwnFilm(key)) await blobs.delete(key)
   for (const info of rows.media) {
     const content = media.get(info.id)
     if (content)
@@ -69,6 +79,7 @@ async function replaceBy(rows: Rows, media: ReadonlyMap<string, Uint8Array>): Pr
   }
   await tx.done
   announce(TABLE_NAMES)
+  await dropFilms()
 }
 
 /**
@@ -132,6 +143,7 @@ async function removeAll(id: string): Promise<void> {
   const gone = (await all('media')).filter((m) => !used.has(m.id)).map((m) => m.id)
   await deleteRows(id, gone)
   await dropSmall()
+  await dropFilms()
   // What the server keeps for it is nobody's any more; should it be away now, it only lies there.
   for (const path of [
     ...accounts.map((a) => `/api/accounts/${encodeURIComponent(a.id)}`),

@@ -6,13 +6,16 @@ export {
   clipLasts,
   clipPlate,
   clipSaid,
+  clipWave,
   fillClip,
   keepStill,
   letMove,
   moveClip,
+  tightenClip,
 } from './actions/clips'
 export { makeClip } from './actions/pictures'
-export { clipOrder, filmAddress } from './actions/madeClip'
+export { filmShown, giveFilm } from './actions/films'
+export { clipOrder } from './actions/madeClip'
 export { addFace, removeFace, setMark } from './actions/faces'
 export { coloursOfFile, saveLook } from './actions/look'
 export {

@@ -1,6 +1,5 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
-import { useDropzone } from 'react-dropzone'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Passage, Place, WholePiece } from '../../core/model'
 import { NETWORKS, type NetworkProfile } from '../../core/networks'
@@ -10,8 +9,6 @@ import {
   choosePassage,
   choosePassagesConnected,
   clockNow,
-  during,
-  giveTranscript,
   joinPassage,
   keepForGood,
   removePassage,
@@ -43,6 +40,7 @@ import {
 import { Changed } from './Changed'
 import { PieceText, selectedRange } from './PieceText'
 import { StartDrip } from './StartDrip'
+import { VideoHead } from './VideoHead'
 
 /** One piece in a reading face, its passages marked in it and listed beside it. */
 export function Reader() {
@@ -409,92 +407,6 @@ function KeepsNotice({ piece }: { piece: WholePiece }) {
         </Box>
       )}
     </Box>
-  )
-}
-
-/** A video's picture and chapters, and where its transcript is dropped. */
-function VideoHead({
-  piece,
-  hideFillers,
-  onFillers,
-}: {
-  piece: WholePiece
-  hideFillers: boolean
-  onFillers: () => void
-}) {
-  const video = piece.video
-  const image = piece.images[0]
-  const { getRootProps, getInputProps, isDragActive, open } = useDropzone({
-    noClick: true,
-    maxFiles: 1,
-    onDrop: ([file]) =>
-      file &&
-      void attempt(async () => {
-        const text = await file.text()
-        await during(`Reading ${file.name}`, () => giveTranscript(piece.id, text))
-        say('The transcript is read; its passages are marked.')
-      }),
-  })
-  const wordless = (video?.transcript ?? null) === null
-  return (
-    <Flex
-      {...(getRootProps() as object)}
-      gap="4"
-      mb="5"
-      p="3"
-      borderWidth="1px"
-      borderStyle={wordless || isDragActive ? 'dashed' : 'solid'}
-      borderColor={isDragActive ? 'water' : wordless ? 'amber' : 'hairline'}
-      bg="raised"
-      borderRadius="md"
-    >
-      <input {...getInputProps({ 'aria-label': 'A transcript of this video' })} />
-      {image && (
-        <chakra.img
-          src={image.url}
-          alt={image.alt}
-          w="200px"
-          h="auto"
-          maxH="130px"
-          objectFit="cover"
-          borderRadius="sm"
-        />
-      )}
-      <Box flex="1" minW="0" fontSize="13px">
-        {wordless ? (
-          <Box>
-            <Box fontWeight="600">It has no transcript yet</Box>
-            <Box color="soft">
-              Drop a WebVTT, SRT or timed text file here; its words become passages with their times.
-            </Box>
-          </Box>
-        ) : (
-          video?.chapters.map((c) => (
-            <Flex key={c.at} gap="2">
-              <Mono w="44px" textAlign="right">
-                {clip(c.at)}
-              </Mono>
-              <Box truncate>{c.title}</Box>
-            </Flex>
-          ))
-        )}
-        {video?.chaptersFound && (
-          <Box color="soft" mt="1">
-            The video names no chapters; these were found where the topic changes.
-          </Box>
-        )}
-        <Flex gap="2" mt="2" flexWrap="wrap">
-          <Button size="sm" onClick={open}>
-            {wordless ? 'Choose a file' : 'Another transcript'}
-          </Button>
-          {!wordless && (
-            <Button size="sm" aria-pressed={hideFillers} onClick={onFillers}>
-              {hideFillers ? 'Show the ums' : 'Hide the ums'}
-            </Button>
-          )}
-        </Flex>
-      </Box>
-    </Flex>
   )
 }
 

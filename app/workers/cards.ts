@@ -1,10 +1,11 @@
 import { expose, transfer } from 'comlink'
 import type { DrawnScene, Drawing, Faces, FontFile, Plate } from '../../core/cards'
-import { FACES, ownFiles, type Card, type FaceName, type Look } from '../../core/model'
-import { scenesOf, secondsOf } from '../../core/pictures'
+import { FACES, ownFiles, type Card, type FaceName, type FilmPart, type Look } from '../../core/model'
+import { barsOf, scenesOf, secondsOf } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
 import type { CutOrder } from './clip'
 import type { Watch } from './clipFile'
+import type { Film, FilmTold } from './filmSource'
 import { bitmaps, paint, plainCanvas, unmoved } from './paint'
 
 /** The bytes of the typefaces that come with Dripline, in base64, by the path of their file. */
@@ -143,6 +144,21 @@ function seldom(far: Watch['far']): Watch['far'] {
   }
 }
 
+/** The last stretch of a film whose loudness was asked for. */
+let heardLast: { of: string | Blob; from: number; to: number; levels: Promise<number[] | null> } | null = null
+
+async function levelsOf(film: Film, from: number, to: number): Promise<readonly number[] | null> {
+  if (heardLast?.of === film && heardLast.from === from && heardLast.to === to) return heardLast.levels
+  const [{ openFilm }, { loudnessOf }] = await Promise.all([import('./filmSource'), import('./sound')])
+  const input = openFilm(film)
+  const levels = loudnessOf(input, from, to).finally(() => input.dispose())
+  heardLast = { of: film, from, to, levels }
+  return levels.catch((error: unknown) => {
+    heardLast = null
+    throw error
+  })
+}
+
 /** What the page asks of the card worker. */
 const cards = {
   /** Takes in a font or a mark (PNG) of a brand's own, by which later looks are drawn. */
@@ -268,17 +284,41 @@ const cards = {
   },
 
   /** A film as it is, where the network takes it whole. Throws with a sentence what is none or has too many bytes. */
-  whole: async (address: string, maxBytes: number): Promise<MadePicture> => {
+  whole: async (film: Film, maxBytes: number): Promise<MadePicture> => {
     const { wholeFilm } = await import('./clip')
-    return wholeFilm(address, maxBytes)
+    return wholeFilm(film, maxBytes)
   },
 
-  /** What stands about a part of a film, and where the film stands in it; `film` is its size in pixels. */
+  /** What a film out of a file is (`toldOf`). Throws with a sentence what is none. */
+  film: async (file: Blob): Promise<FilmTold> => {
+    const { toldOf } = await import('./filmSource')
+    return toldOf(file)
+  },
+
+  /** How loud a stretch of a film is, every 20 ms (`loudnessOf`). */
+  levels: async (film: Film, from: number, to: number): Promise<readonly number[] | null> =>
+    levelsOf(film, from, to),
+
+  /** How loud a part of a recording is, as it stands in the film's place over a plate: what was heard, and what is to come. */
+  wave: async (
+    film: Film,
+    part: FilmPart,
+    plate: Plate,
+    look: Look,
+  ): Promise<{ heard: string; toCome: string }> => {
+    const { BARS, drawWave, toSvg } = await drawing()
+    const faces = await facesFor(look)
+    const bars = barsOf(part, (await levelsOf(film, part.start, part.end)) ?? [], BARS)
+    const drawn = (played: boolean): string => toSvg(drawWave(bars, plate, look, faces, played))
+    return { heard: drawn(true), toCome: drawn(false) }
+  },
+
+  /** What stands about a part of a film, and where the film stands in it (`drawPlate`). */
   plate: async (
     hook: string,
     look: Look,
     shape: { width: number; height: number } | null,
-    film: { width: number; height: number },
+    film: { width: number; height: number } | null,
     filled: boolean,
   ): Promise<{ svg: string; plate: Plate }> => {
     const { drawPlate, toSvg } = await drawing()

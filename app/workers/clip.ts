@@ -1,30 +1,24 @@
-import {
-  ALL_FORMATS,
-  BlobSource,
-  BufferSource,
-  Conversion,
-  CustomSource,
-  Input,
-  type InputVideoTrack,
-  type VideoSample,
-} from 'mediabunny'
+import { CanvasSource, VideoSampleSink, type Input, type InputVideoTrack } from 'mediabunny'
 import type { Drawing, Faces, Plate } from '../../core/cards'
-import type { Cut, FilmPart, Look } from '../../core/model'
+import type { Cut, FilmPart, Look, Stretch } from '../../core/model'
 import { cutIn, movedCut } from '../../core/networks'
+import { barsOf, shownParts } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
 import { bitsFor, CannotCut, newClip, Stopped, type ClipFile, type Watch } from './clipFile'
+import { allOf, openFilm, picturesOf, type Film } from './filmSource'
 import { paint, plainCanvas, unmoved } from './paint'
+import { copySound, loudnessOf, newSound, SOUND_BITS, soundOf } from './sound'
 
-/** Bits a second at most, for pictures and for sound. */
+/** Bits a second at most, for pictures and sound together. */
 const BITS = 2_000_000
-const SOUND = 96_000
 /** So many seconds a film may end before what its transcript says. */
 const LATE = 0.5
+/** Pictures a second of a recording that has none of its own. */
+const RATE = 30
 
-/** A film to be cut, read in parts by its address on this server. */
+/** A film or a recording to be cut. */
 export interface CutOrder {
-  /** Where its bytes are had in parts. */
-  address: string
+  film: Film
   part: FilmPart
   shape: { width: number; height: number } | null
   cut: Cut | null
@@ -33,59 +27,65 @@ export interface CutOrder {
 }
 
 /**
- * Cuts a part out of a film, to the frame, as a clip in a shape (`newClip`) with the film's sound: the film whole in the
- * brand's frame or filling it about what was chosen of it, what is said drawn in. Throws `CannotCut`, and `Stopped` where it
- * was to stop.
+ * Cuts a part out of a film, to the frame, as a clip in a shape (`newClip`) with the film's sound, without what is left out of it: the
+ * film whole in the brand's frame or filling it about what was chosen of it, what is said drawn in. Of a recording without pictures
+ * it shows how loud it is. Throws `CannotCut`, and `Stopped` where it was to stop.
  */
 export async function cutClip(order: CutOrder, faces: Faces, { far, stop }: Watch): Promise<MadePicture> {
   const { drawPlate } = await import('../../core/cards')
-  const { part, look, shape, maxBytes } = order
-  const input = new Input({ formats: ALL_FORMATS, source: new Parts(order.address).source })
+  const { look, shape, maxBytes } = order
+  const input = openFilm(order.film)
   try {
-    const track = await filmTrack(input)
-    const end = await endOf(part, input, track)
-    const size = { width: track.displayWidth, height: track.displayHeight }
+    const pictures = await picturesOf(input)
+    const part = { ...order.part, end: await endOf(order.part, input, pictures) }
+    const size = pictures && { width: pictures.displayWidth, height: pictures.displayHeight }
     const plate = drawPlate(part.hook, look, faces, shape, size, part.filled)
     const clip = await newClip(plate.drawing)
-    const seconds = end - part.start
-    const conversion = await Conversion.init({
-      input,
-      output: clip.output,
-      trim: { start: part.start, end },
-      video: {
-        codec: clip.codec,
-        bitrate: bitsFor(seconds, maxBytes, BITS) - SOUND,
-        forceTranscode: true,
-        processedWidth: clip.width,
-        processedHeight: clip.height,
-        process: await framer(order, faces, plate, clip, size),
-      },
-      audio: { bitrate: SOUND },
+    const shown = shownParts(part)
+    const seconds = shown.reduce((sum, { from, to }) => sum + to - from, 0)
+    const sound = await soundOf(input)
+    const frames = pictures
+      ? filmFrames(pictures, shown, placed(pictures, plate, order.cut, clip.scale))
+      : waveFrames(shown, await drawnWave(input, part, plate, look, faces, clip))
+    const painter = await painterOf(part, look, faces, plate, clip)
+    const video = new CanvasSource(painter.canvas, {
+      codec: clip.codec,
+      bitrate: bitsFor(seconds, maxBytes, BITS) - SOUND_BITS,
     })
-    conversion.onProgress = far
-    stop.addEventListener('abort', () => void conversion.cancel())
-    if (!stop.aborted) await conversion.execute().catch(orStopped(stop))
-    if (stop.aborted) throw new Stopped()
-    if ((await lengthOf(clip.bytes())) < seconds - LATE)
+    clip.output.addVideoTrack(video)
+    const heard = sound && (await newSound(sound, clip.output))
+    await clip.output.start()
+    let until = 0
+    const show = async (): Promise<void> => {
+      for await (const frame of frames) {
+        painter.paint(frame)
+        await video.add(frame.into, frame.seconds)
+        until = frame.into + frame.seconds
+        far(Math.min(1, until / seconds))
+        if (stop.aborted) return
+      }
+    }
+    await Promise.all([show(), sound && heard && copySound(sound, heard, shown, stop)])
+    if (stop.aborted) {
+      await clip.output.cancel()
+      throw new Stopped()
+    }
+    if (until < seconds - LATE)
       throw new CannotCut(
         'The film breaks off in the middle of this passage. Look whether all of it is there.',
       )
+    await clip.output.finalize()
     return await clip.made()
   } finally {
     input.dispose()
   }
 }
 
-/** Lets what failed because it was to stop pass, and throws everything else. */
-const orStopped = (stop: AbortSignal) => (error: unknown) => {
-  if (!stop.aborted) throw error
-}
-
 /** Where a part ends in its film, in seconds. Throws `CannotCut` where the film cannot be shown or is over before. */
-async function endOf(part: FilmPart, input: Input, track: InputVideoTrack): Promise<number> {
-  if (!(await track.canDecode()))
+async function endOf(part: FilmPart, input: Input, pictures: InputVideoTrack | null): Promise<number> {
+  if (pictures && !(await pictures.canDecode()))
     throw new CannotCut(
-      `This browser cannot show films packed as ${track.codec ?? 'this one is'}. Save it as MP4 (H.264) or WebM, and choose that.`,
+      `This browser cannot show films packed as ${pictures.codec ?? 'this one is'}. Save it as MP4 (H.264) or WebM, and choose that.`,
     )
   const all = await input.computeDuration()
   if (part.end > all + LATE)
@@ -95,92 +95,142 @@ async function endOf(part: FilmPart, input: Input, track: InputVideoTrack): Prom
   return Math.min(part.end, all)
 }
 
-/** What paints each frame of a clip: what stands about the film, the film, and what is said. */
-async function framer(
-  { part, look, cut }: CutOrder,
+type Context = OffscreenCanvasRenderingContext2D
+
+/** A picture of a clip: the moment of the film that it shows, where it stands in the clip and for how long, in seconds. */
+interface Frame {
+  moment: number
+  into: number
+  seconds: number
+  draw: (context: Context) => void
+}
+
+/** The pictures of a film in what is shown of it; one that is under way when that begins is shown from there on. */
+async function* filmFrames(
+  track: InputVideoTrack,
+  shown: readonly Stretch[],
+  { box, area }: { box: Area; area: Area },
+): AsyncGenerator<Frame, void> {
+  const sink = new VideoSampleSink(track)
+  let gone = 0
+  for (const { from, to } of shown) {
+    for await (const sample of sink.samples(from, to)) {
+      const moment = Math.max(from, sample.timestamp)
+      const seconds = Math.min(to, sample.timestamp + sample.duration) - moment
+      const draw = (context: Context): void =>
+        sample.draw(context, box.x, box.y, box.width, box.height, area.x, area.y, area.width, area.height)
+      if (seconds > 0) yield { moment, into: gone + moment - from, seconds, draw }
+      sample.close()
+    }
+    gone += to - from
+  }
+}
+
+/** What a recording without pictures shows: how loud it is, uncovered as it plays. */
+function* waveFrames(
+  shown: readonly Stretch[],
+  draw: (context: Context, part: number) => void,
+): Generator<Frame, void> {
+  const all = shown.reduce((sum, { from, to }) => sum + to - from, 0)
+  let gone = 0
+  for (const { from, to } of shown) {
+    const count = Math.max(1, Math.round((to - from) * RATE))
+    const seconds = (to - from) / count
+    for (let i = 0; i < count; i++) {
+      const into = gone + i * seconds
+      yield { moment: from + i * seconds, into, seconds, draw: (context) => draw(context, into / all) }
+    }
+    gone += to - from
+  }
+}
+
+interface Area extends Size {
+  x: number
+  y: number
+}
+
+/** What is shown of a film, in its pixels, and where in the clip, in those of the clip. */
+function placed(
+  { displayWidth, displayHeight }: InputVideoTrack,
+  plate: Plate,
+  cut: Cut | null,
+  scale: number,
+): { box: Area; area: Area } {
+  const film = { width: displayWidth, height: displayHeight }
+  const fills = plate.film.height === plate.drawing.height
+  const { x, y, width, height } = plate.film
+  return {
+    box: fills ? cutIn(film, about(film, plate.drawing, cut)) : { x: 0, y: 0, ...film },
+    area: { x: x * scale, y: y * scale, width: width * scale, height: height * scale },
+  }
+}
+
+/** What uncovers how loud a recording is, up to a part of it. */
+async function drawnWave(
+  input: Input,
+  part: FilmPart,
+  plate: Plate,
+  look: Look,
+  faces: Faces,
+  { width, height, scale }: ClipFile,
+): Promise<(context: Context, part: number) => void> {
+  const { BARS, drawWave } = await import('../../core/cards')
+  const bars = barsOf(part, (await loudnessOf(input, part.start, part.end)) ?? [], BARS)
+  const [rest, heard] = [false, true].map((played) => {
+    const canvas = new OffscreenCanvas(width, height)
+    const context = canvas.getContext('2d')
+    if (!context) throw new Error('This browser cannot draw in a worker.')
+    paint(context, unmoved(drawWave(bars, plate, look, faces, played)), scale)
+    return canvas
+  }) as [OffscreenCanvas, OffscreenCanvas]
+  return (context, played) => {
+    context.drawImage(rest, 0, 0)
+    const across = Math.round((plate.said.x + played * plate.said.width) * scale)
+    if (across > 0) context.drawImage(heard, 0, 0, across, height, 0, 0, across, height)
+  }
+}
+
+/** What paints each picture of a clip: what stands about the film, the film, and what is said. */
+async function painterOf(
+  part: FilmPart,
+  look: Look,
   faces: Faces,
   plate: Plate,
   { width, height, scale }: ClipFile,
-  film: Size,
-): Promise<(sample: VideoSample) => OffscreenCanvas> {
+): Promise<{ canvas: OffscreenCanvas; paint: (frame: Frame) => void }> {
   const { drawSaid } = await import('../../core/cards')
   const { canvas, context } = plainCanvas(width, height)
   const under = plainCanvas(width, height)
   paint(under.context, unmoved(plate.drawing), scale)
   const said = new Map<string, Drawing>()
-  const over = plate.film.height === plate.drawing.height
-  const box = over ? cutIn(film, about(film, plate.drawing, cut)) : { x: 0, y: 0, ...film }
-  const { x, y, width: across, height: down } = plate.film
-  return (sample) => {
-    context.setTransform(1, 0, 0, 1, 0, 0)
-    context.globalAlpha = 1
-    context.drawImage(under.canvas, 0, 0)
-    sample.draw(
-      context,
-      box.x,
-      box.y,
-      box.width,
-      box.height,
-      x * scale,
-      y * scale,
-      across * scale,
-      down * scale,
-    )
-    const now = sample.timestamp + part.start
-    const words = part.subtitles.find((s) => s.from <= now && now < s.to)?.text
-    if (words) {
+  return {
+    canvas,
+    paint: ({ moment, draw }) => {
+      context.setTransform(1, 0, 0, 1, 0, 0)
+      context.globalAlpha = 1
+      context.drawImage(under.canvas, 0, 0)
+      draw(context)
+      const words = part.subtitles.find((s) => s.from <= moment && moment < s.to)?.text
+      if (!words) return
       const drawn = said.get(words) ?? drawSaid(words, plate, look, faces)
       said.set(words, drawn)
       paint(context, unmoved(drawn), scale)
-    }
-    return canvas
+    },
   }
-}
-
-/** How long the pictures of a film play that was written, in seconds; nought where there are none. */
-async function lengthOf(film: ArrayBuffer | null): Promise<number> {
-  if (!film) return 0
-  const input = new Input({ formats: ALL_FORMATS, source: new BufferSource(film) })
-  try {
-    return (await (await input.getPrimaryVideoTrack())?.computeDuration()) ?? 0
-  } catch {
-    return 0
-  } finally {
-    input.dispose()
-  }
-}
-
-/** The pictures of a film. Throws `CannotCut` where there are none. */
-async function filmTrack(input: Input): Promise<InputVideoTrack> {
-  const track = await input.getPrimaryVideoTrack().catch(() => null)
-  if (track) return track
-  const sound = await input.getPrimaryAudioTrack().catch(() => null)
-  throw new CannotCut(
-    sound
-      ? 'This recording has sound and no pictures. Let a card of the words move instead.'
-      : 'This file cannot be read as a film: it is none, or it is cut off. Choose another.',
-  )
 }
 
 /** A film as it is, where a network takes it whole. Throws `CannotCut` what is no film, and what has more than `maxBytes`. */
-export async function wholeFilm(address: string, maxBytes: number): Promise<MadePicture> {
-  const parts = new Parts(address)
-  const size = await parts.size()
-  if (size > maxBytes)
-    throw new CannotCut(
-      `This film has ${Math.ceil(size / 1e6)} MB; the network takes ${maxBytes / 1e6}. Let the post show a part of it.`,
-    )
-  const blob = new Blob([await parts.read(0, size)], { type: parts.type })
-  const input = new Input({ formats: ALL_FORMATS, source: new BlobSource(blob) })
+export async function wholeFilm(film: Film, maxBytes: number): Promise<MadePicture> {
+  const blob = await allOf(film, maxBytes)
+  const input = openFilm(blob)
   try {
-    const track = await filmTrack(input)
-    return {
-      blob,
-      hash: await hashOf(blob),
-      type: blob.type,
-      width: track.displayWidth,
-      height: track.displayHeight,
-    }
+    const track = await picturesOf(input)
+    if (!track)
+      throw new CannotCut(
+        'This recording has sound and no pictures, so it cannot go out as a film. Let the post show a part of it.',
+      )
+    const { displayWidth: width, displayHeight: height } = track
+    return { blob, hash: await hashOf(blob), type: blob.type, width, height }
   } finally {
     input.dispose()
   }
@@ -196,58 +246,3 @@ interface Size {
   width: number
   height: number
 }
-
-/** A film that is read in parts, so that only what is cut out of it is fetched. A part that broke off is tried again. */
-class Parts {
-  readonly #address: string
-  #size: number | null = null
-  type = ''
-
-  constructor(address: string) {
-    this.#address = address
-  }
-
-  get source(): CustomSource {
-    return new CustomSource({
-      getSize: () => this.size(),
-      read: (start, end) => this.read(start, end),
-      prefetchProfile: 'network',
-    })
-  }
-
-  async size(): Promise<number> {
-    if (this.#size === null) await this.#part(0, 0)
-    return this.#size ?? 0
-  }
-
-  async read(start: number, end: number): Promise<Uint8Array<ArrayBuffer>> {
-    const bytes = new Uint8Array(end - start)
-    let at = start
-    while (at < end) {
-      const got = await this.#part(at, end - 1)
-      if (got.length === 0) throw new CannotCut('The film breaks off. Try again later.')
-      bytes.set(got.subarray(0, end - at), at - start)
-      at += got.length
-    }
-    return bytes
-  }
-
-  async #part(from: number, to: number): Promise<Uint8Array> {
-    for (let tries = 1; ; tries++) {
-      const answer = await fetch(this.#address, { headers: { range: `bytes=${from}-${to}` } }).catch(
-        () => null,
-      )
-      if (answer?.status === 206) {
-        this.#size ??= Number(/\/(\d+)$/.exec(answer.headers.get('content-range') ?? '')?.[1] ?? 0)
-        this.type = answer.headers.get('content-type') ?? ''
-        return new Uint8Array(await answer.arrayBuffer())
-      }
-      const said = answer && ((await answer.json().catch(() => null)) as { message?: string } | null)
-      if (tries === TRIES || (answer && answer.status < 500))
-        throw new CannotCut(said?.message ?? 'The film cannot be fetched now. Try again later.')
-    }
-  }
-}
-
-/** How often a part of a film is asked for. */
-const TRIES = 3

@@ -52,6 +52,8 @@ export const Video = z.object({
   chaptersFound: z.boolean(),
   /** Where its words come from: the address of the transcript, `dropped` for a file, null while there is none. */
   transcript: z.string().nullable(),
+  /** That it is a recording without pictures; absent where it has some, or nobody knows. */
+  sound: z.literal(true).optional(),
 })
 export type Video = z.infer<typeof Video>
 

@@ -1,6 +1,7 @@
 import type { FilmPart, PieceContent, Subtitle } from '../model'
 import { graphemes } from '../networks'
 import { withoutFillers } from '../speech'
+import { clipMoment, thousandths } from './shownParts'
 
 /** About so many characters stand on a clip at once, and so many more or fewer where that breaks better: two short lines. */
 const AT_ONCE = 44
@@ -56,8 +57,6 @@ export function movedSubtitles(
   return [...said.filter((s) => s.to <= first), ...standing, ...said.filter((s) => s.from >= last)]
 }
 
-const thousandths = (seconds: number): number => Math.round(seconds * 1000) / 1000
-
 /** A sentence in as many parts as stand on a clip at once, all about alike long, each for its share of the time. */
 function inParts(text: string, from: number, to: number): Subtitle[] {
   if (text === '') return []
@@ -100,13 +99,11 @@ function stamp(seconds: number, mark: '.' | ','): string {
 }
 
 /** The subtitles that show in a clip as a file of their own, counted from its beginning, as WebVTT or as SubRip. */
-export function subtitleFile({ subtitles, start, end }: FilmPart, format: 'vtt' | 'srt'): string {
+export function subtitleFile(part: FilmPart, format: 'vtt' | 'srt'): string {
   const mark = format === 'vtt' ? '.' : ','
-  const cues = subtitles
-    .filter((s) => s.text !== '' && s.to > start && s.from < end)
-    .map(
-      ({ from, to, text }, i) =>
-        `${i + 1}\n${stamp(Math.max(from, start) - start, mark)} --> ${stamp(Math.min(to, end) - start, mark)}\n${text}\n`,
-    )
+  const cues = part.subtitles
+    .map(({ from, to, text }) => ({ from: clipMoment(part, from), to: clipMoment(part, to), text }))
+    .filter((s) => s.text !== '' && s.to > s.from)
+    .map(({ from, to, text }, i) => `${i + 1}\n${stamp(from, mark)} --> ${stamp(to, mark)}\n${text}\n`)
   return format === 'vtt' ? `WEBVTT\n\n${cues.join('\n')}` : cues.join('\n')
 }

@@ -146,15 +146,16 @@ export function filmMedia(
   const { video, title } = piece
   const profile = network(networkId)
   if (!video?.url || profile.media.clips.most === 0) return null
-  const { url } = video
-  if (profile.chapters && chapterLines(video, profile.chapters) !== null)
+  const { url, sound } = video
+  // A recording has no pictures to be shown whole.
+  if (!sound && profile.chapters && chapterLines(video, profile.chapters) !== null)
     return { source: { from: 'film', url, part: null }, alt: `The film “${title}”`, shape: null, hash: null }
   const hook = title.length > HOOK_MOST ? '' : title
   const part = passage && filmPartOf(piece, passage, hook, clipBound(profile))
   return (
     part && {
       source: { from: 'film', url, part },
-      alt: `A part of the film “${title}”: ${part.subtitles.map((s) => s.text).join(' ')}`,
+      alt: `A part of the ${sound ? 'recording' : 'film'} “${title}”: ${part.subtitles.map((s) => s.text).join(' ')}`,
       shape: clipShape(profile),
       hash: null,
     }

@@ -111,6 +111,7 @@ function readVideo(item: FeedItem, known: Known, fetched: Fetched): PieceContent
     video: {
       url: video?.url ?? null,
       seconds: video?.seconds ?? null,
+      ...(video && /^audio\//.test(video.type) ? { sound: true as const } : {}),
       chapters,
       chaptersFound: false,
       transcript: fetched.transcript?.url ?? null,

@@ -275,6 +275,7 @@ export function readTranscript(
         chapters: [...chapters],
         chaptersFound: false,
         transcript: about.video?.transcript ?? 'dropped',
+        ...(about.video?.sound ? { sound: true as const } : {}),
       },
     },
     drafts.map(({ spans: _, ...draft }) => draft),

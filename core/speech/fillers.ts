@@ -23,6 +23,11 @@ export function fillersIn(text: string): Place[] {
   return found.filter((f, i) => i === 0 || f.start >= (found[i - 1]?.end ?? 0))
 }
 
+/** The sounds of hesitation in a text ("um"). */
+export function hesitationsIn(text: string): Place[] {
+  return [...text.matchAll(SOUNDS)].map((m) => ({ start: m.index, end: m.index + m[0].length }))
+}
+
 const ANY = `(?:${SOUND}|${PHRASE})`
 
 /** What is taken out of speech when it is written down, and what stands for it. */

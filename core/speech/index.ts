@@ -1,1 +1,2 @@
-export { fillersIn, withoutFillers } from './fillers'
+export { fillersIn, hesitationsIn, withoutFillers } from './fillers'
+export { LEVEL_SECONDS, toLeaveOut } from './pauses'

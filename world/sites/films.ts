@@ -19,7 +19,7 @@ export interface SiteFilm {
 
 /** A film as it was recorded: its bytes, and from when to when each caption is said, in seconds. */
 export interface Recording {
-  type: 'video/webm' | 'video/mp4'
+  type: 'video/webm' | 'video/mp4' | 'audio/mpeg'
   seconds: number
   lines: readonly (readonly [from: number, to: number])[]
   bytes: () => Buffer
@@ -85,9 +85,14 @@ export function webvtt(film: SiteFilm): string {
 /** How long a film plays, in whole seconds. */
 const secondsOf = ({ recording }: SiteFilm): number => Math.round(recording.seconds)
 
-/** The film itself, as its feed and its page name it. */
+/** How the file of a recording ends. */
+export function endingOf(type: Recording['type']): string {
+  return type === 'audio/mpeg' ? 'mp3' : type.replace('video/', '')
+}
+
+/** The film itself, or the talk, as its feed and its page name it. */
 export const fileOf = ({ slug, recording }: SiteFilm): string =>
-  `/films/${slug}.${recording.type.replace('video/', '')}`
+  `/${recording.type === 'audio/mpeg' ? 'talks' : 'films'}/${slug}.${endingOf(recording.type)}`
 
 /** The text below a film: what it is about, and its chapters where it names them. */
 function describe(film: SiteFilm): string {
@@ -116,6 +121,29 @@ ${films
   )
   .join('\n')}
 </feed>`
+}
+
+/** A feed of talks that are only heard: RSS with enclosures, and their transcripts as the podcast namespace names them. */
+export function talksFeed(
+  title: string,
+  talks: readonly (SiteFilm & { at: number })[],
+  base: string,
+): string {
+  return `<?xml version="1.0" encoding="utf-8"?>
+<rss version="2.0" xmlns:itunes="http://www.itunes.com/dtds/podcast-1.0.dtd" xmlns:podcast="https://podcastindex.org/namespace/1.0"><channel><title>${escape(title)}: talks</title><link>${base}/talks</link><description>Talks to be heard on the way up.</description><language>en</language>
+${talks
+  .map(
+    (t) =>
+      `<item><guid isPermaLink="true">${base}/talks/${t.slug}</guid><title>${escape(t.title)}</title><link>${base}/talks/${t.slug}</link><pubDate>${new Date(t.at).toUTCString()}</pubDate><itunes:author>${escape(t.speaker)}</itunes:author><description>${escape(t.about)}</description>${t.tags.map((tag) => `<category>${escape(tag)}</category>`).join('')}<enclosure url="${base}${fileOf(t)}" length="${t.recording.bytes().length}" type="${t.recording.type}"/><itunes:duration>${secondsOf(t)}</itunes:duration><podcast:transcript url="${base}/talks/${t.slug}.vtt" type="text/vtt"/></item>`,
+  )
+  .join('\n')}
+</channel></rss>`
+}
+
+/** The page of a talk that is only heard. */
+export function talkPage(talk: SiteFilm): string {
+  return `<main><article><h1>${escape(talk.title)}</h1><p class="byline">${escape(talk.speaker)}</p><audio controls preload="metadata" src="${fileOf(talk)}" aria-label="${escape(talk.about)}"></audio>
+<p>${escape(talk.about)}</p><p><a href="/talks/${talk.slug}.vtt">The transcript of this talk (WebVTT)</a></p></article></main>`
 }
 
 /** A film's page, with what it says of itself as linked data (schema.org). */

@@ -3,7 +3,7 @@ import type { WorldClock } from '../clock'
 import { hash } from '../hash'
 import { escape } from '../html'
 import { sendRanged } from '../ranges'
-import { channelFeed, fileOf, filmPage, webvtt, type SiteFilm } from './films'
+import { channelFeed, fileOf, filmPage, talkPage, talksFeed, webvtt, type SiteFilm } from './films'
 
 /** An article of a stand-in site. `day` counts from the day the world was born; later ones appear as its time moves. */
 export interface SiteArticle {
@@ -35,6 +35,8 @@ export interface Site {
   newsletter: { title: string; text: string; button: string; line: string }
   articles: SiteArticle[]
   films?: SiteFilm[]
+  /** What is only heard. */
+  talks?: SiteFilm[]
   /** Files that can be fetched from it, by path, as they stand at an origin. */
   files?: Readonly<Record<string, { type: string; body: (origin: string) => string | Uint8Array }>>
   robots?: string
@@ -57,9 +59,11 @@ export function appearsAt({ day }: { day: number }, bornAt: number): number {
 
 /** Every moment at which something of a site appears or changes. */
 export function momentsOf(site: Site, bornAt: number): number[] {
-  return [...site.articles.flatMap((a) => [a, ...(a.changes ?? [])]), ...(site.films ?? [])].map((thing) =>
-    appearsAt(thing, bornAt),
-  )
+  return [
+    ...site.articles.flatMap((a) => [a, ...(a.changes ?? [])]),
+    ...(site.films ?? []),
+    ...(site.talks ?? []),
+  ].map((thing) => appearsAt(thing, bornAt))
 }
 
 /** The articles that are out at a moment, newest first, as they stand then. */
@@ -98,7 +102,6 @@ export function siteRoutes(
 ): void {
   const prefix = `/sites/${site.host}`
   const base = baseOf(site, parts.origin)
-  const films = async () => filmsOf(site, parts.bornAt(), await parts.clock.now())
   const html = (reply: FastifyReply, body: string): FastifyReply =>
     reply.header('content-type', 'text/html; charset=utf-8').send(body)
   const nothing = (reply: FastifyReply): FastifyReply =>
@@ -156,37 +159,41 @@ export function siteRoutes(
       : reply.status(404).send({ error: 'not_found', reason: 'There is no such picture.' })
   })
 
-  if (site.films) {
-    app.get(`${prefix}/films/feed.xml`, async (request, reply) =>
+  const recordings = (folder: 'films' | 'talks', feed: typeof channelFeed, page: typeof filmPage): void => {
+    const shown = async () => recordingsOf(site[folder], parts.bornAt(), await parts.clock.now())
+    const name = folder === 'films' ? 'Films' : 'Talks'
+    app.get(`${prefix}/${folder}/feed.xml`, async (request, reply) =>
       feedReply(
         reply,
         request.headers['if-none-match'],
-        FEED_TYPE.atom,
-        channelFeed(site.title, await films(), base),
+        folder === 'films' ? FEED_TYPE.atom : FEED_TYPE.rss,
+        feed(site.title, await shown(), base),
       ),
     )
-    app.get(`${prefix}/films`, async (_request, reply) =>
+    app.get(`${prefix}/${folder}`, async (_request, reply) =>
       html(
         reply,
         frame(
           site,
-          'Films',
-          `<main><h1>Films</h1>${(await films()).map((f) => `<section><h2><a href="/films/${f.slug}">${escape(f.title)}</a></h2><p>${escape(f.about)}</p></section>`).join('')}</main>`,
+          name,
+          `<main><h1>${name}</h1>${(await shown()).map((f) => `<section><h2><a href="/${folder}/${f.slug}">${escape(f.title)}</a></h2><p>${escape(f.about)}</p></section>`).join('')}</main>`,
           undefined,
-          `<link rel="alternate" type="application/atom+xml" title="${escape(site.title)}: films" href="/films/feed.xml">`,
+          `<link rel="alternate" type="application/${folder === 'films' ? 'atom' : 'rss'}+xml" title="${escape(site.title)}: ${folder}" href="/${folder}/feed.xml">`,
         ),
       ),
     )
-    app.get<{ Params: { name: string } }>(`${prefix}/films/:name`, async (request, reply) => {
-      const film = (await films()).find((f) => request.params.name.replace(/\.\w+$/, '') === f.slug)
+    app.get<{ Params: { name: string } }>(`${prefix}/${folder}/:name`, async (request, reply) => {
+      const film = (await shown()).find((f) => request.params.name.replace(/\.\w+$/, '') === f.slug)
       if (!film) return nothing(reply)
       if (request.url.endsWith(fileOf(film)))
         return sendRanged(request, reply, film.recording.bytes(), film.recording.type)
       if (request.params.name.endsWith('.vtt'))
         return reply.header('content-type', 'text/vtt; charset=utf-8').send(webvtt(film))
-      return html(reply, frame(site, film.title, filmPage(film)))
+      return html(reply, frame(site, film.title, page(film)))
     })
   }
+  if (site.films) recordings('films', channelFeed, filmPage)
+  if (site.talks) recordings('talks', talksFeed, talkPage)
 
   for (const [path, file] of Object.entries(site.files ?? {}))
     app.get(`${prefix}${path}`, async (_request, reply) => {
@@ -207,8 +214,13 @@ export function feedOf(site: Site, bornAt: number, now: number, origin: string):
   return FEEDS[site.feed.kind](site, articlesAt(site, bornAt, now), baseOf(site, origin))
 }
 
-export function filmsOf(site: Site, bornAt: number, now: number): (SiteFilm & { at: number })[] {
-  return (site.films ?? [])
+/** The films, or the talks, that are out at a moment, newest first. */
+export function recordingsOf(
+  films: readonly SiteFilm[] = [],
+  bornAt: number,
+  now: number,
+): (SiteFilm & { at: number })[] {
+  return films
     .map((f) => ({ ...f, at: appearsAt(f, bornAt) }))
     .filter((f) => f.at <= now)
     .sort((a, b) => b.at - a.at)

@@ -5,14 +5,18 @@ import {
   type Card,
   type Cut,
   type FilmPart,
+  type Look,
   type Post,
   type PostMedia,
+  type Stretch,
+  type WholePiece,
 } from '../../../core/model'
 import { clipBound, network } from '../../../core/networks'
 import type { Cards, ClipOrder } from '../../workers/cards'
-import { heavy } from '../../workers'
+import { cards, heavy } from '../../workers'
 import { must, one, wholePiece } from '../store'
 import { cardsFor } from './drawing'
+import { asCut, filmOf } from './films'
 import type { OfFilm } from './madeClip'
 import { showPictures } from './postPictures'
 
@@ -30,6 +34,18 @@ export async function clipFrame(order: ClipOrder, at: number, width: number): Pr
 export async function clipPlate(...asked: Parameters<Cards['plate']>) {
   const { svg, plate } = await (await cardsFor(asked[1])).plate(...asked)
   return { url: URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' })), plate }
+}
+
+/** How loud a part of a recording is, over a plate, as image elements show it: what was heard, and what is to come. */
+export async function clipWave(
+  url: string,
+  part: FilmPart,
+  plate: Parameters<Cards['wave']>[2],
+  look: Look,
+): Promise<{ heard: string; toCome: string }> {
+  const { heard, toCome } = await (await cardsFor(look)).wave(await filmOf(url), part, plate, look)
+  const shown = (svg: string): string => URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
+  return { heard: shown(heard), toCome: shown(toCome) }
 }
 
 /** What is said over a plate, as an image element shows it. */
@@ -100,28 +116,74 @@ export async function fillClip(id: string, index: number, filled: boolean, cut: 
  */
 export async function moveClip(id: string, index: number, start: number, end: number): Promise<void> {
   const post = await must('posts', id)
-  const profile = network(post.network)
-  const { least, most } = clipBound(profile)
   if (!(start >= 0 && end > start))
     throw new Fault('bad-request', 'A clip ends after it begins. Give the later moment second.')
-  if (end - start < least || end - start > most)
+  const { movedSubtitles, partSeconds } = await import('../../../core/pictures')
+  const source = post.media[index]?.source
+  if (source?.from !== 'film' || !source.part) return
+  const subtitles = movedSubtitles(await wordsOf(post), source.part.subtitles, { start, end })
+  const { leftOut: before, ...part } = { ...source.part, start, end, subtitles }
+  const moved = before ? { ...part, leftOut: await pausesIn(post, source.url, part) } : part
+  refuseLength(post, partSeconds(moved))
+  await changeMedia(id, index, 'Move the ends of a clip', (media) => ({
+    ...media,
+    source: { ...source, part: moved },
+  }))
+}
+
+/** Refuses (`bad-request`) what is shorter or longer than a post's network takes clips. */
+function refuseLength(post: Post, seconds: number): void {
+  const profile = network(post.network)
+  const { least, most } = clipBound(profile)
+  if (seconds < least || seconds > most)
     throw new Fault(
       'bad-request',
-      `This would be ${(end - start).toFixed(1)} s long; ${profile.name} takes clips of ${least} to ${most} s.`,
+      `This would be ${seconds.toFixed(1)} s long; ${profile.name} takes clips of ${least} to ${most} s.`,
     )
-  const { movedSubtitles } = await import('../../../core/pictures')
-  const piece = post.piece ? await wholePiece(post.piece, post.pieceRevision) : { sentences: [], text: '' }
-  await changeMedia(id, index, 'Move the ends of a clip', ({ source, ...media }) => ({
-    ...media,
-    source:
-      source.from === 'film' && source.part
-        ? partly(source, {
-            start,
-            end,
-            subtitles: movedSubtitles(piece, source.part.subtitles, { start, end }),
-          })
-        : source,
-  }))
+}
+
+/** The words of a post's piece with their times; none where it has no piece. */
+async function wordsOf(post: Post): Promise<Pick<WholePiece, 'sentences' | 'text'>> {
+  return post.piece ? wholePiece(post.piece, post.pieceRevision) : { sentences: [], text: '' }
+}
+
+/** What may be left out of a part of a film; nothing where it has no sound. */
+async function pausesIn(post: Post, url: string, part: FilmPart): Promise<Stretch[]> {
+  const { pausesOf } = await import('../../../core/pictures')
+  const levels = await cards()
+    .levels(await filmOf(url), part.start, part.end)
+    .catch((error: unknown) => {
+      throw asCut(error)
+    })
+  return pausesOf(await wordsOf(post), part, levels ?? [])
+}
+
+/**
+ * Leaves the pauses and sounds of hesitation out of a part of a film, or puts them back. Refuses (`bad-request`) where there are none,
+ * and where the clip would then be shorter or longer than the network takes clips.
+ */
+export async function tightenClip(id: string, index: number, tight: boolean): Promise<void> {
+  const post = await must('posts', id)
+  const source = post.media[index]?.source
+  if (source?.from !== 'film' || !source.part) return
+  const { partSeconds } = await import('../../../core/pictures')
+  const { leftOut: _, ...part } = source.part
+  const after = tight ? { ...part, leftOut: await pausesIn(post, source.url, part) } : part
+  if (tight && partSeconds(after) === partSeconds(part))
+    throw new Fault(
+      'bad-request',
+      'Nobody pauses here for longer than half a second, and no “um” stands alone, so there is nothing to leave out.',
+    )
+  refuseLength(post, partSeconds(after))
+  await changeMedia(
+    id,
+    index,
+    tight ? 'Leave pauses out of a clip' : 'Put pauses back into a clip',
+    (media) => ({
+      ...media,
+      source: { ...source, part: after },
+    }),
+  )
 }
 
 /** Changes what is said below a film, a line each; an empty line shows nothing. Refuses more or fewer lines than there are. */

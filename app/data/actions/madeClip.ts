@@ -1,10 +1,11 @@
-import { Fault, hasCode, type Look, type MediaSource, type Post, type PostMedia } from '../../../core/model'
+import { hasCode, type Look, type MediaSource, type Post, type PostMedia } from '../../../core/model'
 import { clipBound, network } from '../../../core/networks'
 import type { MadePicture } from '../../workers/blobs'
 import type { ClipOrder } from '../../workers/cards'
 import { cards, proxy } from '../../workers'
 import { must } from '../store'
 import { cardsFor } from './drawing'
+import { asCut, filmOf } from './films'
 
 /** What a clip is made of. */
 type Moving = MediaSource & { from: 'moving' }
@@ -21,11 +22,6 @@ export function clipOrder(
   const { card, hook } = source
   const bound = clipBound(network(networkId))
   return { card, hook, look, shape, bound, link: hasCode(card) ? link : null }
-}
-
-/** The address under which the server gives a film of the web in parts. */
-export function filmAddress(url: string): string {
-  return `/api/intake/film?url=${encodeURIComponent(url)}`
 }
 
 /** What is told of pictures and clips while they are made, a part of 1, and what stops it. */
@@ -54,8 +50,6 @@ export async function madeClip(
   const { look } = await must('brands', post.brand)
   const { shape, cut = null } = media
   const { maxBytes } = network(post.network).media
-  // A worker of this page asks the page's own server.
-  const addressOf = (url: string): string => new URL(filmAddress(url), location.href).href
   try {
     const drawing = await cardsFor(look)
     if (source.from === 'moving') {
@@ -63,12 +57,11 @@ export async function madeClip(
       return await drawing.moving(order, maxBytes, id, proxy(far))
     }
     const { part, url } = source
-    if (!part) return await drawing.whole(addressOf(url), maxBytes)
-    const order = { address: addressOf(url), part, shape, cut, look, maxBytes }
-    return await drawing.cut(order, id, proxy(far))
+    const film = await filmOf(url)
+    if (!part) return await drawing.whole(film, maxBytes)
+    return await drawing.cut({ film, part, shape, cut, look, maxBytes }, id, proxy(far))
   } catch (error) {
-    if (error instanceof Error && error.name === 'CannotCut') throw new Fault('bad-answer', error.message)
-    throw error
+    throw asCut(error)
   } finally {
     signal?.removeEventListener('abort', stop)
   }

@@ -30,7 +30,7 @@ function copying(tasks: Tasks): Remoted {
   })
 }
 
-/** The work of the web workers in the test's own process; pictures stay as they are, and the pages of documents empty, for want of a canvas. */
+/** The work of the web workers in the test's own process; pictures stay as they are, the pages of documents empty, and films are heard as told here, for want of a canvas and of decoders. */
 export async function inProcess() {
   const { tasks } = await import('../../workers/tasks')
   const heavy = copying(tasks)
@@ -54,6 +54,15 @@ export async function inProcess() {
         const blank = pages.map(() => ({ width: 1080, height: 1350, strokes: [] }))
         return asItIs(new Blob([await toPdf(blank, title)], { type: 'application/pdf' }))
       },
+      film: async (file: Blob) => (await import('../../workers/filmSource')).toldOf(file),
+      // Nobody is heard from the third to the fifth second of every ten.
+      levels: (_film: unknown, from: number, to: number) =>
+        Promise.resolve(
+          Array.from({ length: Math.ceil((to - from) * 50) }, (_, i) => {
+            const second = (from + (i + 0.5) / 50) % 10
+            return second >= 3 && second < 5 ? 0 : 0.2
+          }),
+        ),
     }),
     proxy: (x: unknown) => x,
   }

@@ -2,10 +2,21 @@ import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useRef, useState } from 'react'
 import { HOOK_MOST, isClip, type FilmPart, type Post, type PostMedia } from '../../../core/model'
 import { movedCut } from '../../../core/networks'
-import { subtitleFile } from '../../../core/pictures'
+import { partSeconds, subtitleFile } from '../../../core/pictures'
 import { download, useRow } from '../../data'
-import { changeHook, changeSubtitles, fillClip, makeClip, moveClip } from '../../data/more'
-import { attempt, Button, fileName, Labelled, Mono, Segments, TextArea, TextField, useTyped } from '../../ui'
+import { changeHook, changeSubtitles, fillClip, makeClip, moveClip, tightenClip } from '../../data/more'
+import {
+  attempt,
+  Button,
+  count,
+  fileName,
+  Labelled,
+  Mono,
+  Segments,
+  TextArea,
+  TextField,
+  useTyped,
+} from '../../ui'
 
 /** What is chosen of a clip, and the making of it. */
 export function ClipFields({ post, index, media }: { post: Post; index: number; media: PostMedia }) {
@@ -80,11 +91,7 @@ function Choices({ post, index, media }: { post: Post; index: number; media: Pos
   if (source.from !== 'film' || !source.part) return null
   return (
     <>
-      {!source.part.filled && (
-        <Hook post={post} index={index} hook={source.part.hook} label="Stands over the film; may be empty" />
-      )}
-      <Ends post={post} index={index} part={source.part} />
-      <Standing post={post} index={index} media={media} part={source.part} />
+      <OfFilm post={post} index={index} media={media} part={source.part} />
       <Subtitles
         post={post}
         index={index}
@@ -92,6 +99,52 @@ function Choices({ post, index, media }: { post: Post; index: number; media: Pos
         name={`${post.network} ${post.wording.hashtags[0] ?? 'clip'}`}
       />
     </>
+  )
+}
+
+/** What is chosen of a part of a film, or of a recording, which has no pictures to fill the clip with. */
+function OfFilm(of: { post: Post; index: number; media: PostMedia; part: FilmPart }) {
+  const { post, index, part } = of
+  const sound = useRow('pieces', post.piece)?.video?.sound === true
+  return (
+    <>
+      {(sound || !part.filled) && (
+        <Hook
+          post={post}
+          index={index}
+          hook={part.hook}
+          label={`Stands over the ${sound ? 'wave' : 'film'}; may be empty`}
+        />
+      )}
+      <Ends post={post} index={index} part={part} />
+      <Pauses post={post} index={index} part={part} />
+      {!sound && <Standing {...of} />}
+    </>
+  )
+}
+
+/** Whether pauses and sounds of hesitation are left out of a part of a film. */
+function Pauses({ post, index, part }: { post: Post; index: number; part: FilmPart }) {
+  const [looking, setLooking] = useState(false)
+  const { leftOut } = part
+  const less = part.end - part.start - partSeconds(part)
+  const choose = (tight: boolean): void =>
+    void attempt(async () => {
+      setLooking(true)
+      await tightenClip(post.id, index, tight).finally(() => setLooking(false))
+    })
+  return (
+    <Flex mt="2" align="center" gap="2" wrap="wrap" fontSize="13px" color="soft">
+      <Button size="sm" disabled={looking} onClick={() => choose(!leftOut)}>
+        {leftOut ? 'Put the pauses back' : 'Leave pauses and ums out'}
+      </Button>
+      <span role="status">
+        {looking
+          ? 'Listening …'
+          : leftOut &&
+            `${count(leftOut.length, 'place')}, ${less.toFixed(1)} s; the clip has ${partSeconds(part).toFixed(1)} s`}
+      </span>
+    </Flex>
   )
 }
 

@@ -3,7 +3,8 @@ import { useEffect, useRef, useState, type CSSProperties } from 'react'
 import useSWRImmutable from 'swr/immutable'
 import type { Cut, FilmPart, Look, PostMedia } from '../../../core/model'
 import { cropAboutCentre } from '../../../core/networks'
-import { clipPlate, clipSaid, filmAddress } from '../../data/more'
+import { clipMoment, filmMoment, partSeconds } from '../../../core/pictures'
+import { clipPlate, clipSaid, clipWave, filmShown } from '../../data/more'
 import { Notice } from '../../ui'
 import { PlayerControls } from './PlayerControls'
 
@@ -13,6 +14,8 @@ interface Size {
   width: number
   height: number
 }
+
+const WHOLE: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%' }
 
 /** The height of a clip beside its post, at most. */
 const TALL = 440
@@ -24,32 +27,36 @@ const TALL = 440
 export function FilmPlayer({ media, look }: { media: FilmMedia; look: Look }) {
   const { url, part } = media.source
   const video = useRef<HTMLVideoElement>(null)
-  const [film, setFilm] = useState<Size | null>(null)
+  const { data: address, error } = useSWRImmutable(['film', url], ([, of]) => filmShown(of))
+  // What there is of it: its size in pixels, or that it has none; undefined until that is known.
+  const [film, setFilm] = useState<Size | null>()
   const [length, setLength] = useState<number>()
   const [at, setAt] = useState(0)
   const [playing, setPlaying] = useState(false)
   const [failed, setFailed] = useState(false)
-  const start = part?.start ?? 0
-  const seconds = part ? part.end - part.start : length
+  const seconds = part ? partSeconds(part) : length
 
   useEffect(() => {
     if (!playing) return
     let next = 0
     const step = (): void => {
-      const now = (video.current?.currentTime ?? 0) - start
+      const moment = video.current?.currentTime ?? 0
+      const gone = part?.leftOut?.find((g) => g.from <= moment && moment < g.to)
+      if (gone && video.current) video.current.currentTime = gone.to
+      const now = part ? clipMoment(part, moment) : moment
       setAt(Math.min(now, seconds ?? now))
-      if (seconds !== undefined && now >= seconds) {
+      if (video.current?.ended || moment >= (part?.end ?? Infinity)) {
         video.current?.pause()
         setPlaying(false)
       } else next = requestAnimationFrame(step)
     }
     next = requestAnimationFrame(step)
     return () => cancelAnimationFrame(next)
-  }, [playing, start, seconds])
+  }, [playing, part, seconds])
 
   const seek = (to: number): void => {
     setAt(to)
-    if (video.current) video.current.currentTime = start + to
+    if (video.current) video.current.currentTime = part ? filmMoment(part, to) : to
   }
   const toggle = (): void => {
     if (playing) video.current?.pause()
@@ -61,29 +68,30 @@ export function FilmPlayer({ media, look }: { media: FilmMedia; look: Look }) {
   }
   return (
     <Box w="full">
-      <Framed part={part} media={media} look={look} film={film} at={start + at} onClick={toggle}>
+      <Framed part={part} media={media} look={look} film={film} at={at} onClick={toggle}>
         {(style) => (
           <video
             ref={video}
-            src={filmAddress(url)}
+            src={address}
             preload="metadata"
             playsInline
             aria-label={media.alt}
             style={style}
             onLoadedMetadata={(e) => {
               const { videoWidth, videoHeight, duration } = e.currentTarget
-              setFilm({ width: videoWidth, height: videoHeight })
+              setFilm(videoWidth > 0 ? { width: videoWidth, height: videoHeight } : null)
               setLength(duration)
-              e.currentTarget.currentTime = start
+              e.currentTarget.currentTime = part?.start ?? 0
             }}
             onError={() => setFailed(true)}
           />
         )}
       </Framed>
-      {failed && (
+      {(failed || error) && (
         <Notice tone="amber">
-          The film cannot be played from its address. Look whether it is still there, or let a card of the
-          words move instead.
+          {error instanceof Error
+            ? error.message
+            : 'The film cannot be played from its address. Look whether it is still there, choose it from a file at its piece, or let a card of the words move instead.'}
         </Notice>
       )}
       <PlayerControls playing={playing} at={at} seconds={seconds} onToggle={toggle} onSeek={seek} />
@@ -91,7 +99,7 @@ export function FilmPlayer({ media, look }: { media: FilmMedia; look: Look }) {
   )
 }
 
-/** A film in its frame; without a part of it, as it is. */
+/** A film in its frame; without a part of it, as it is. Of a recording without pictures it shows how loud it is. */
 function Framed({
   part,
   media,
@@ -104,21 +112,22 @@ function Framed({
   part: FilmPart | null
   media: FilmMedia
   look: Look
-  film: Size | null
-  /** The place in the film, in seconds. */
+  film: Size | null | undefined
+  /** How far it has played, in seconds. */
   at: number
   onClick: () => void
   children: (style: CSSProperties) => React.ReactNode
 }) {
-  const ask = part && film ? (['plate', part.hook, look, media.shape, film, part.filled] as const) : null
+  const ask =
+    part && film !== undefined ? (['plate', part.hook, look, media.shape, film, part.filled] as const) : null
   const { data } = useSWRImmutable(ask, ([, ...of]) => clipPlate(...of))
-  const words = part?.subtitles.find((s) => s.from <= at && at < s.to)?.text
+  const moment = part ? filmMoment(part, at) : at
+  const words = part?.subtitles.find((s) => s.from <= moment && moment < s.to)?.text
   const { data: said } = useSWRImmutable(
     data && words ? (['said', words, data.plate, look] as const) : null,
     ([, ...of]) => clipSaid(...of),
   )
   const { width, height } = media.shape ?? film ?? { width: 16, height: 9 }
-  const whole: CSSProperties = { position: 'absolute', inset: 0, width: '100%', height: '100%' }
   return (
     <div
       onClick={onClick}
@@ -132,15 +141,46 @@ function Framed({
         background: look.ground,
       }}
     >
-      {data && <img src={data.url} alt="" style={whole} />}
-      {children(data && film ? placed(data.plate, film, media.cut) : part ? { ...whole, opacity: 0 } : whole)}
-      {data && words && said && <img src={said} alt="" style={whole} />}
+      {data && <img src={data.url} alt="" style={WHOLE} />}
+      {data && part && film === null && (
+        <Wave url={media.source.url} part={part} plate={data.plate} look={look} at={at} />
+      )}
+      {children(data && film ? placed(data.plate, film, media.cut) : part ? { ...WHOLE, opacity: 0 } : WHOLE)}
+      {data && words && said && <img src={said} alt="" style={WHOLE} />}
     </div>
   )
 }
 
+type Plated = Awaited<ReturnType<typeof clipPlate>>['plate']
+
+/** How loud a part of a recording is, uncovered as far as it has played. */
+function Wave({
+  url,
+  part,
+  plate,
+  look,
+  at,
+}: {
+  url: string
+  part: FilmPart
+  plate: Plated
+  look: Look
+  at: number
+}) {
+  const { data } = useSWRImmutable(['wave', url, part, plate, look] as const, ([, ...of]) => clipWave(...of))
+  if (!data) return null
+  const played = plate.said.x + (at / partSeconds(part)) * plate.said.width
+  const rest = (1 - played / plate.drawing.width) * 100
+  return (
+    <>
+      <img src={data.toCome} alt="" style={WHOLE} />
+      <img src={data.heard} alt="" style={{ ...WHOLE, clipPath: `inset(0 ${rest}% 0 0)` }} />
+    </>
+  )
+}
+
 /** Where the film stands in its frame, cut to what is shown of it. */
-function placed(plate: Awaited<ReturnType<typeof clipPlate>>['plate'], film: Size, cut: Cut | undefined) {
+function placed(plate: Plated, film: Size, cut: Cut | undefined) {
   const { drawing, film: area } = plate
   const part = (n: number, of: number): string => `${(n / of) * 100}%`
   const style: CSSProperties = {

@@ -7,6 +7,16 @@ export function ownPicture(hash: string): string {
   return `picture:${hash}`
 }
 
+/** The address of a film that was chosen from a file and lies in this browser alone, by the SHA-256 of its bytes in hexadecimal. */
+export function ownFilm(hash: string): string {
+  return `film:${hash}`
+}
+
+/** Whether an address is that of a film which lies in this browser alone. */
+export function isOwnFilm(url: string): boolean {
+  return /^film:[0-9a-f]{64}$/.test(url)
+}
+
 /** The hash of a picture that lies in the workspace itself; null for any other address. */
 export function ownPictureHash(url: string): string | null {
   return /^picture:([0-9a-f]{64})$/.exec(url)?.[1] ?? null
@@ -19,6 +29,10 @@ export const HOOK_MOST = 120
 export const Subtitle = z.object({ from: z.number().min(0), to: z.number().min(0), text: z.string() })
 export type Subtitle = z.infer<typeof Subtitle>
 
+/** From when to when, in seconds of a film. */
+export const Stretch = z.object({ from: z.number().min(0), to: z.number().min(0) })
+export type Stretch = z.infer<typeof Stretch>
+
 /** A part of a film: from when to when, in seconds, and how it is shown. */
 export const FilmPart = z.object({
   start: z.number().min(0),
@@ -28,6 +42,8 @@ export const FilmPart = z.object({
   subtitles: z.array(Subtitle),
   /** Whether it fills the clip, with its sides cut off, or stands whole in the brand's frame. */
   filled: z.boolean(),
+  /** Pauses and sounds of hesitation that are left out of it, one after the other; absent where nothing is. */
+  leftOut: z.array(Stretch).optional(),
 })
 export type FilmPart = z.infer<typeof FilmPart>
 
