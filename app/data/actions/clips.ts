@@ -111,24 +111,21 @@ export async function fillClip(id: string, index: number, filled: boolean, cut: 
 }
 
 /**
- * Lets a part of a film begin and end at other moments, in seconds of the film; what is said there by then is subtitled. Refuses (`bad-request`) what ends before it
- * begins, or is shorter or longer than the network takes clips.
+ * Lets a part of a film begin and end at other moments, in seconds of the film; what is said there by then is subtitled, and where
+ * pauses are left out, they are looked for anew. Refuses (`bad-request`) what ends before it begins, or is shorter or longer than the
+ * network takes clips.
  */
 export async function moveClip(id: string, index: number, start: number, end: number): Promise<void> {
-  const post = await must('posts', id)
   if (!(start >= 0 && end > start))
     throw new Fault('bad-request', 'A clip ends after it begins. Give the later moment second.')
   const { movedSubtitles, partSeconds } = await import('../../../core/pictures')
-  const source = post.media[index]?.source
-  if (source?.from !== 'film' || !source.part) return
-  const subtitles = movedSubtitles(await wordsOf(post), source.part.subtitles, { start, end })
-  const { leftOut: before, ...part } = { ...source.part, start, end, subtitles }
-  const moved = before ? { ...part, leftOut: await pausesIn(post, source.url, part) } : part
-  refuseLength(post, partSeconds(moved))
-  await changeMedia(id, index, 'Move the ends of a clip', (media) => ({
-    ...media,
-    source: { ...source, part: moved },
-  }))
+  await changePart(id, index, 'Move the ends of a clip', async (before, url, post) => {
+    const subtitles = movedSubtitles(await wordsOf(post), before.subtitles, { start, end })
+    const { leftOut, ...part } = { ...before, start, end, subtitles }
+    const moved = leftOut ? { ...part, leftOut: await pausesIn(post, url, part) } : part
+    refuseLength(post, partSeconds(moved))
+    return moved
+  })
 }
 
 /** Refuses (`bad-request`) what is shorter or longer than a post's network takes clips. */
@@ -163,27 +160,18 @@ async function pausesIn(post: Post, url: string, part: FilmPart): Promise<Stretc
  * and where the clip would then be shorter or longer than the network takes clips.
  */
 export async function tightenClip(id: string, index: number, tight: boolean): Promise<void> {
-  const post = await must('posts', id)
-  const source = post.media[index]?.source
-  if (source?.from !== 'film' || !source.part) return
   const { partSeconds } = await import('../../../core/pictures')
-  const { leftOut: _, ...part } = source.part
-  const after = tight ? { ...part, leftOut: await pausesIn(post, source.url, part) } : part
-  if (tight && partSeconds(after) === partSeconds(part))
-    throw new Fault(
-      'bad-request',
-      'Nobody pauses here for longer than half a second, and no “um” stands alone, so there is nothing to leave out.',
-    )
-  refuseLength(post, partSeconds(after))
-  await changeMedia(
-    id,
-    index,
-    tight ? 'Leave pauses out of a clip' : 'Put pauses back into a clip',
-    (media) => ({
-      ...media,
-      source: { ...source, part: after },
-    }),
-  )
+  const label = tight ? 'Leave pauses out of a clip' : 'Put pauses back into a clip'
+  await changePart(id, index, label, async ({ leftOut: _, ...part }, url, post) => {
+    const after = tight ? { ...part, leftOut: await pausesIn(post, url, part) } : part
+    if (tight && partSeconds(after) === partSeconds(part))
+      throw new Fault(
+        'bad-request',
+        'Nobody pauses here for longer than half a second, and no “um” stands alone, so there is nothing to leave out.',
+      )
+    refuseLength(post, partSeconds(after))
+    return after
+  })
 }
 
 /** Changes what is said below a film, a line each; an empty line shows nothing. Refuses more or fewer lines than there are. */
@@ -206,13 +194,36 @@ function partly(source: OfFilm, by: Partial<FilmPart>): OfFilm {
   return source.part ? { ...source, part: { ...source.part, ...by } } : source
 }
 
-async function changeMedia(
+/** Changes the part of its film that a post shows; nothing where it shows something else by now. */
+async function changePart(
   id: string,
   index: number,
   label: string,
-  change: (media: PostMedia) => PostMedia,
+  change: (part: FilmPart, url: string, post: Post) => Promise<FilmPart>,
 ): Promise<void> {
-  const post = await must('posts', id)
-  const media = post.media.map((m, i) => (i === index ? { ...change(m), hash: null } : m))
-  await showPictures(id, media, label)
+  await changeMedia(id, index, label, async (media, post) => {
+    const { source } = media
+    if (source.from !== 'film' || !source.part) return media
+    return { ...media, source: { ...source, part: await change(source.part, source.url, post) } }
+  })
+}
+
+let last: Promise<unknown> = Promise.resolve()
+
+/** Changes a clip of a post, one change after the other: some have to listen to it first. */
+function changeMedia(
+  id: string,
+  index: number,
+  label: string,
+  change: (media: PostMedia, post: Post) => PostMedia | Promise<PostMedia>,
+): Promise<void> {
+  const next = last.then(async () => {
+    const post = await must('posts', id)
+    const before = post.media[index]
+    if (!before) return
+    const after = { ...(await change(before, post)), hash: null }
+    await showPictures(id, post.media.with(index, after), label)
+  })
+  last = next.catch(() => undefined)
+  return next
 }
