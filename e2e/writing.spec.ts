@@ -573,6 +573,9 @@ test('a talk that is only heard becomes a clip, from its feed and from a file', 
   const beside = page.getByRole('complementary')
   await expect(beside.getByLabel('Stands over the wave; may be empty')).toHaveValue(/weather books/)
   await expect(beside.getByRole('button', { name: 'Fills it' })).toHaveCount(0)
+  await expect
+    .poll(() => beside.locator('video').evaluate((v: HTMLVideoElement) => v.duration))
+    .toBeGreaterThan(120)
   const saved = page.waitForEvent('download')
   await beside.getByRole('button', { name: 'Make the file now' }).click()
   const clip = await readClip(readFileSync(await (await saved).path()))

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { FastifyInstance } from 'fastify'
-import { oakumYard } from '../demo/content'
+import { fernhollow, oakumYard } from '../demo/content'
 import { picturePng } from '../demo/pictures'
 import { startWorld, temporaryFolder } from '../e2e/servers'
 import { freePort } from '../e2e/ports'
@@ -13,7 +13,12 @@ const folder = temporaryFolder()
 beforeAll(async () => {
   port = await freePort()
   // No server answers, so the world runs by the machine's own clock.
-  world = await startWorld({ port, serverPort: await freePort(), folder: folder.path, sites: [oakumYard()] })
+  world = await startWorld({
+    port,
+    serverPort: await freePort(),
+    folder: folder.path,
+    sites: [oakumYard(), fernhollow()],
+  })
 })
 afterAll(async () => {
   await world.close()
@@ -83,6 +88,26 @@ describe('the films of a site', () => {
     // What begins a WebM (EBML, RFC 8794), or stands at the beginning of an MP4.
     expect(['1a45dfa3', '00000020', '0000001c']).toContain(part.rawPayload.toString('hex'))
     expect(part.headers['content-type']).toBe(type)
+  })
+
+  it('are talks too that are only heard: a feed of enclosures with their transcripts', async () => {
+    const host = (path: string) => world.inject({ url: `/sites/fernhollow${path}` })
+    const { items } = parseFeed(
+      (await host('/talks/feed.xml')).body,
+      'http://fernhollow.example/talks/feed.xml',
+    )
+    const [talk] = items
+    expect(talk?.video).toMatchObject({ type: 'audio/mpeg', seconds: 125 })
+    const part = await world.inject({
+      url: `/sites/fernhollow${new URL(talk?.video?.url ?? '').pathname}`,
+      headers: { range: 'bytes=0-2' },
+    })
+    expect(part.statusCode).toBe(206)
+    // Frames of MPEG audio begin with eleven bits set; one with a tag before them with its name.
+    const [a = 0, b = 0] = part.rawPayload
+    expect(part.rawPayload.toString('latin1') === 'ID3' || (a === 255 && b >= 224)).toBe(true)
+    const [words] = talk?.video?.transcripts ?? []
+    expect((await host(new URL(words?.url ?? '').pathname)).body).toMatch(/^WEBVTT\n/)
   })
 
   it.each(oakumYard().films ?? [])(

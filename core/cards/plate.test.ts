@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openFaces } from '../../cli/faces'
 import { usualLook, type Look } from '../model'
-import { drawPlate, drawSaid, facesOf, type Drawing, type Faces } from '.'
+import { drawPlate, drawSaid, drawWave, facesOf, type Drawing, type Faces } from '.'
 
 const LOOK: Look = usualLook('The yard')
 const SHAPES = [
@@ -77,5 +77,36 @@ describe('the brand’s frame about a film', () => {
       ),
       { numRuns: 300 },
     )
+  })
+})
+
+describe('a recording without pictures', () => {
+  const WAVE = [0, 0.25, 1, 0.5]
+  const plate = (filled = false) => drawPlate('Oak or larch?', LOOK, faces, SHAPES[0] ?? null, null, filled)
+
+  it('shows bars in a film’s place, a fifth as high as wide, and is never asked to fill the clip', () => {
+    for (const filled of [false, true]) {
+      const { film, said } = plate(filled)
+      expect(film).toMatchObject({ x: 0, width: 1080, height: 216 })
+      expect(said.y).toBeGreaterThan(film.y + film.height)
+    }
+  })
+
+  it('has a bar for each level about the middle of it, from side to side, as high as it is loud', () => {
+    const on = plate()
+    const bars = drawWave(WAVE, on, LOOK, faces, true).strokes.flatMap((s) => (s.kind === 'field' ? [s] : []))
+    expect(bars).toHaveLength(4)
+    const middle = on.film.y + on.film.height / 2
+    for (const { y, height } of bars) expect(y + height / 2).toBeCloseTo(middle)
+    // A quarter of 216 pixels is less than a bar is wide, which is the least.
+    const wide = bars[0]?.width ?? 0
+    expect(bars.map((b) => b.height)).toEqual([wide, wide, 216, Math.max(wide, 108)])
+    expect(bars[0]?.x).toBeGreaterThan(on.said.x)
+    const last = bars.at(-1)
+    expect((last?.x ?? 0) + (last?.width ?? 0)).toBeLessThan(on.said.x + on.said.width)
+    // What was heard lies over what is to come, in another colour.
+    const toCome = drawWave(WAVE, on, LOOK, faces, false).strokes
+    expect(toCome.map((s) => ({ ...s, fill: '' }))).toEqual(bars.map((s) => ({ ...s, fill: '' })))
+    expect(toCome[0]).not.toEqual(bars[0])
   })
 })

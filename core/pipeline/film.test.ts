@@ -40,6 +40,16 @@ describe('what a post shows of a film', () => {
     expect(exact).toBeGreaterThanOrEqual(0.7 * parts.length)
   })
 
+  it('is never all of a recording without pictures, which has its passages like a film', () => {
+    const { piece } = films[0] ?? { piece: null }
+    if (!piece?.video) throw new Error('no film')
+    const chapters = [0, 60, 120].map((at) => ({ at, title: `From ${at}` }))
+    const heard = { ...piece, video: { ...piece.video, chapters, sound: true as const } }
+    expect(filmMedia(heard, null, 'longwave')).toBeNull()
+    const [passage] = findPassages(piece)
+    expect(filmMedia(heard, passage ?? null, 'loopyard')?.alt).toMatch(/^A part of the recording “/)
+  })
+
   it('is a clip for most passages', () => {
     const all = films.flatMap(({ piece }) => findPassages(piece).map((p) => filmMedia(piece, p, 'loopyard')))
     expect(all.filter((m) => m !== null).length).toBeGreaterThan(0.8 * all.length)
