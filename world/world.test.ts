@@ -5,7 +5,9 @@ import { picturePng } from '../demo/pictures'
 import { startWorld, temporaryFolder } from '../e2e/servers'
 import { freePort } from '../e2e/ports'
 import { parseFeed } from '../core/feeds'
+import { network } from '../core/networks'
 import { readPage } from '../core/reading'
+import { takeMedia } from './networks/publishing'
 
 let world: FastifyInstance
 let port: number
@@ -279,6 +281,15 @@ describe('a stand-in network', () => {
       field: 'media',
       reason: 'The clip is 283.8 s long; Murmur takes 1 to 140 s.',
     })
+  })
+
+  it('takes moving pictures where it shows them, and no GIF elsewhere', async () => {
+    // One frame of one white pixel, as the GIF89a specification lays it out.
+    const gif = Buffer.from('R0lGODlhAQABAIAAAP///wAAACwAAAAAAQABAAACAkQBADs=', 'base64')
+    const store = { putMedia: () => undefined } as unknown as Parameters<typeof takeMedia>[1]['store']
+    const taken = (id: string) => takeMedia(network(id), { store }, gif, 'image/gif')
+    expect(await taken('murmur')).toMatchObject({ width: 1, height: 1 })
+    expect(await taken('guildhall')).toBeNull()
   })
 
   it('takes pictures, shows them on its public page, and takes a post down', async () => {

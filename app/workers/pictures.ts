@@ -1,8 +1,8 @@
 import { expose } from 'comlink'
 import smartcrop, { type Crop } from 'smartcrop'
 import type { Cut } from '../../core/model'
-import { cutIn, movedCut, type Shape } from '../../core/networks'
-import { greyOf, PRINT_SIDE, printOf } from '../../core/pictures'
+import { cutIn, movedCut, staysMoving, type MayMove, type Shape } from '../../core/networks'
+import { greyOf, plainFile, PRINT_SIDE, printOf } from '../../core/pictures'
 import { hashOf, type MadePicture, type SeenPicture } from './blobs'
 
 const LONGEST = 1600
@@ -16,6 +16,11 @@ const SAYS_MORE = ['Exif\0\0', 'http://ns.adobe.com/', 'eXIf', 'EXIF', 'XMP ', '
 async function saysMore(blob: Blob): Promise<boolean> {
   const text = new TextDecoder('latin1').decode(await blob.arrayBuffer())
   return SAYS_MORE.some((mark) => text.includes(mark))
+}
+
+/** A moving picture's file with its frames alone. */
+async function withoutMore(blob: Blob): Promise<Blob> {
+  return new Blob([plainFile(new Uint8Array(await blob.arrayBuffer()))], { type: blob.type })
 }
 
 /** A picture's pixels as a file of their own: PNG stays PNG, anything else becomes a JPEG. */
@@ -93,7 +98,11 @@ const pictures = {
     const { width, height } = bitmap
     const print = printIn(bitmap)
     const moving = await moves(blob)
-    const kept = (await saysMore(blob)) ? await paintedAnew(bitmap, blob.type) : blob
+    const kept = !(await saysMore(blob))
+      ? blob
+      : moving
+        ? await withoutMore(blob)
+        : await paintedAnew(bitmap, blob.type)
     bitmap.close()
     return {
       blob: kept,
@@ -128,10 +137,16 @@ const pictures = {
 
   /**
    * Cuts a picture to the part that was chosen for a shape, or that is proposed for it, or leaves it whole; at most 1600 pixels
-   * on its longer side, as JPEG; the hash is SHA-256 of its bytes.
+   * on its longer side, as JPEG; one that moves as it is where it may (`staysMoving`). The hash is SHA-256 of its bytes.
    */
-  crop: async (source: Blob, shape: Shape | null, cut: Cut | null): Promise<MadePicture> => {
+  crop: async (source: Blob, shape: Shape | null, cut: Cut | null, may: MayMove): Promise<MadePicture> => {
     const bitmap = await createImageBitmap(source)
+    if (staysMoving({ type: source.type, bytes: source.size }, shape, may) && (await moves(source))) {
+      const { width, height } = bitmap
+      bitmap.close()
+      const blob = await withoutMore(source)
+      return { blob, hash: await hashOf(blob), type: blob.type, width, height }
+    }
     const part = shape && (cut ?? (await proposedCut(bitmap, shape)))
     const box = cutIn(bitmap, part ?? { x: 0, y: 0, width: 1, height: 1 })
     const scale = Math.min(1, LONGEST / Math.max(box.width, box.height))

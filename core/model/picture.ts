@@ -52,7 +52,7 @@ export const LibraryPicture = z.object({
   /** Size of its bytes. */
   bytes: z.int().positive(),
   print: Print.nullable(),
-  /** Whether it moves; posts show its first frame, still. */
+  /** Whether it moves; networks that take no moving pictures show its first frame, still. */
   moves: z.boolean().optional(),
   addedAt: Instant,
 })

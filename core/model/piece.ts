@@ -35,7 +35,14 @@ export const PieceImage = z.object({
   height: z.int().positive().nullable(),
   block: z.int().min(-1),
   /** What was found when it was looked at: its print, or why it cannot be shown; absent where nobody has looked yet. */
-  seen: z.object({ print: Print.nullable(), trouble: z.string().nullable() }).optional(),
+  seen: z
+    .object({
+      print: Print.nullable(),
+      trouble: z.string().nullable(),
+      /** The type of its file, where it moves. */
+      moves: z.string().optional(),
+    })
+    .optional(),
 })
 export type PieceImage = z.infer<typeof PieceImage>
 

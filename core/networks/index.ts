@@ -11,7 +11,16 @@ export {
   STORY,
 } from './formats'
 export { graphemes, measure, sliceGraphemes } from './measure'
-export { chooseShape, cropAboutCentre, cutIn, movedCut, type Shape } from './shape'
+export {
+  chooseShape,
+  cropAboutCentre,
+  cutIn,
+  mayMove,
+  movedCut,
+  staysMoving,
+  type MayMove,
+  type Shape,
+} from './shape'
 export {
   NETWORKS,
   SERVED,

@@ -50,6 +50,8 @@ export const NetworkProfile = z.object({
     /** Shapes a picture may have; empty where any will do. */
     shapes: z.array(Shape),
     maxBytes: z.int().positive(),
+    /** The types of pictures that it shows moving; of any other it shows the first frame. */
+    animated: z.array(z.enum(['image/gif', 'image/webp'])).default([]),
     /** How long a clip may be, in seconds, and the shapes it may have, none for any; null where it takes none. */
     clip: z
       .object({ least: z.int().positive(), most: z.int().positive(), shapes: z.array(Shape) })

@@ -1,7 +1,25 @@
+import type { NetworkProfile } from './profile'
+
 /** A proportion, width to height, in whole numbers. */
 export interface Shape {
   width: number
   height: number
+}
+
+/** What a network takes of pictures that move. */
+export type MayMove = Pick<NetworkProfile['media'], 'animated' | 'maxBytes'>
+
+export function mayMove({ media: { animated, maxBytes } }: NetworkProfile): MayMove {
+  return { animated, maxBytes }
+}
+
+/** Whether a picture that moves is shown moving: the network takes its type, whole, and it is not too large; unknown sizes are taken to fit. */
+export function staysMoving(
+  { type, bytes }: { type: string; bytes: number | null },
+  shape: Shape | null,
+  { animated, maxBytes }: MayMove,
+): boolean {
+  return shape === null && (bytes ?? 0) <= maxBytes && (animated as readonly string[]).includes(type)
 }
 
 /** A part of a picture in its own pixels. */

@@ -5,6 +5,7 @@ export { filmPartOf, movedSubtitles, subtitleFile } from './films'
 export { barsOf, clipMoment, filmMoment, partSeconds, pausesOf, shownParts } from './shownParts'
 export { slidesOf } from './slides'
 export { choosePictures, rankPictures, type PictureWish } from './choose'
+export { plainFile } from './plainFile'
 export { greyOf, PRINT_SIDE, printOf } from './print'
 export {
   findIn,

@@ -184,7 +184,7 @@ export function spoolRoutes(app: App, context: Context): void {
         if (!Buffer.isBuffer(bytes))
           throw new Fault(
             'wrong-type',
-            'Send the bytes of a picture as PNG, JPEG or WebP, of a clip as MP4 or WebM, or of a document as PDF.',
+            'Send the bytes of a picture as PNG, JPEG, WebP or GIF, of a clip as MP4 or WebM, or of a document as PDF.',
             'content-type',
           )
         const { hash } = request.params

@@ -117,11 +117,14 @@ export async function takeMedia(
   type: string,
 ): Promise<{ id: string; width: number; height: number } | null> {
   const told = await { picture: pictureSize, clip: clipSize, document: documentSize }[kindOf(type)](bytes)
-  if (!told) return null
+  if (!told || (type === GIF && !profile.media.animated.includes(GIF))) return null
   const id = randomUUID()
   store.putMedia({ id, network: profile.id, type, ...told, bytes: bytes.length }, bytes)
   return { id, width: told.width, height: told.height }
 }
+
+/** What moves by nature, and is refused where it may not. */
+const GIF = 'image/gif'
 
 interface Told {
   width: number

@@ -76,7 +76,7 @@ export function standInRoutes(
           reply,
           415,
           'media_type',
-          'Send a picture as PNG, JPEG or WebP, a clip as MP4 or WebM, or a document as PDF.',
+          `Send a picture as PNG, JPEG or WebP${profile.media.animated.includes('image/gif') ? ', or as GIF' : ''}, a clip as MP4 or WebM, or a document as PDF.`,
         )
   })
 

@@ -10,7 +10,7 @@ import {
   type Post,
   type PostMedia,
 } from '../../../core/model'
-import { isDocument, type Shape } from '../../../core/networks'
+import { isDocument, mayMove, network, type Shape } from '../../../core/networks'
 import type { MadePicture } from '../../workers/blobs'
 import { pictures } from '../../workers'
 import { bytes } from '../api'
@@ -121,7 +121,12 @@ async function shapedPicture(
       ? await (await cardsFor(look)).paint(source.card, look, media.shape, link)
       : source.from !== 'address'
         ? await madeClip(post, media, source, link, making)
-        : await pictures().crop(await sourceBytes(source.url), media.shape, media.cut ?? null)
+        : await pictures().crop(
+            await sourceBytes(source.url),
+            media.shape,
+            media.cut ?? null,
+            mayMove(network(post.network)),
+          )
   await storePicture(made)
   await commit('machine', [
     patch('posts', post.id, (p) => ({

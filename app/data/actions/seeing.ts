@@ -58,8 +58,8 @@ async function look(url: string): Promise<Found | null> {
     } catch {
       return { seen: { print: null, trouble: 'It cannot be read as a picture.' }, size: null }
     }
-    const { width, height, print = null } = picture
-    return { seen: { print, trouble: null }, size: { width, height } }
+    const { width, height, print = null, moves, type } = picture
+    return { seen: { print, trouble: null, ...(moves ? { moves: type } : {}) }, size: { width, height } }
   } catch (error) {
     const fault = asFault(error)
     if (fault.code === 'bad-answer' || fault.code === 'bad-request' || fault.code === 'not-found')

@@ -1,7 +1,9 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { Link } from 'react-router'
-import type { Brand, Credit, LibraryPicture } from '../../../core/model'
+import { ownPictureHash, type Brand, type Credit, type LibraryPicture } from '../../../core/model'
+import { mayMove, NETWORKS, staysMoving } from '../../../core/networks'
 import type { LibraryEntry } from '../../../core/pictures'
+import { inWords } from '../../../core/text'
 import { removePicture, tellPicture, useMedia, useRow } from '../../data'
 import {
   attempt,
@@ -85,7 +87,7 @@ export function LibraryBeside({
           </Button>
         </Flex>
       )}
-      {picture?.moves && <Notice tone="amber">It moves; posts show its first picture, still.</Notice>}
+      {picture?.moves && <Moves picture={picture} />}
       {picture ? (
         <Told key={picture.id} picture={picture} />
       ) : (
@@ -242,5 +244,19 @@ function Typed({
         }
       </Labelled>
     </Box>
+  )
+}
+
+/** Says where a picture that moves is shown so. */
+function Moves({ picture }: { picture: LibraryPicture }) {
+  const info = useRow('media', ownPictureHash(picture.url))
+  if (!info) return null
+  const there = NETWORKS.filter((n) => staysMoving(info, null, mayMove(n))).map((n) => n.name)
+  return (
+    <Notice tone="amber">
+      {there.length > 0
+        ? `It moves on ${inWords(there)}; other networks show its first frame, still.`
+        : 'It moves; posts show its first frame, still.'}
+    </Notice>
   )
 }

@@ -7,12 +7,13 @@ import {
   isClip,
   isWholeFilm,
   may,
+  ownPictureHash,
   pictureId,
   type Post,
   type PostMedia,
 } from '../../../core/model'
 import { houseOf } from '../../../core/house'
-import { isDocument, mostSlides, STORY, network, shownOn } from '../../../core/networks'
+import { isDocument, mayMove, mostSlides, STORY, network, shownOn, staysMoving } from '../../../core/networks'
 import { takeFromStock, useRow } from '../../data'
 import {
   asSlides,
@@ -51,10 +52,6 @@ export function Pictures({ post }: { post: Post }) {
     editable && post.piece && any ? ['pictures', post.id, post.wording.text, post.at] : null,
     () => pictureOptions(post.id),
     { revalidateOnFocus: false, keepPreviousData: true },
-  )
-  const known = useRow(
-    'pictures',
-    shown?.source.from === 'address' ? pictureId(post.brand, shown.source.url) : null,
   )
   const brand = useRow('brands', open === 'order' ? post.brand : null)
   const piece = useRow('pieces', open === 'order' ? post.piece : null)
@@ -167,11 +164,7 @@ export function Pictures({ post }: { post: Post }) {
           )}
         </Flex>
       )}
-      {known?.moves && (
-        <Box fontSize="13px" color="amberText" mb="1.5">
-          This picture moves; {network(post.network).name} gets its first frame, still.
-        </Box>
-      )}
+      {shown && <Moves post={post} media={shown} />}
       {open === 'crop' && shown && editable && (
         <Crop key={`crop ${index}`} post={post} index={index} media={shown} onDone={() => setOpen(null)} />
       )}
@@ -280,6 +273,26 @@ function Alt({ post, index, media }: { post: Post; index: number; media: PostMed
           />
         )}
       </Labelled>
+    </Box>
+  )
+}
+
+/** Says of a picture that moves whether the post's network shows it so; nothing of any other. */
+function Moves({ post, media }: { post: Post; media: PostMedia }) {
+  const { source } = media
+  const url = source.from === 'address' ? source.url : null
+  const own = useRow('pictures', url === null ? null : pictureId(post.brand, url))
+  const info = useRow('media', url === null ? null : ownPictureHash(url))
+  const piece = useRow('pieces', url === null ? null : post.piece)
+  const type = own?.moves ? info?.type : piece?.images.find((i) => i.url === url)?.seen?.moves
+  if (!type) return null
+  const profile = network(post.network)
+  const stays = staysMoving({ type, bytes: info?.bytes ?? null }, media.shape, mayMove(profile))
+  return (
+    <Box fontSize="13px" color={stays ? 'soft' : 'amberText'} mb="1.5">
+      {stays
+        ? `This picture moves, and ${profile.name} shows it moving.`
+        : `This picture moves; ${profile.name} gets its first frame, still.`}
     </Box>
   )
 }
