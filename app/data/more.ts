@@ -18,6 +18,7 @@ export { filmShown, giveFilm } from './actions/films'
 export { clipOrder } from './actions/madeClip'
 export { addFace, removeFace, setMark } from './actions/faces'
 export { coloursOfFile, saveLook } from './actions/look'
+export { coloursOfAddress } from './actions/pageColours'
 export {
   asSlides,
   asStory,

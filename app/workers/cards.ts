@@ -1,5 +1,5 @@
 import { expose, transfer } from 'comlink'
-import type { DrawnScene, Drawing, Faces, FontFile, Plate } from '../../core/cards'
+import type { DrawnScene, Drawing, Faces, FontFile, Plate, UsedColour } from '../../core/cards'
 import { FACES, ownFiles, type Card, type FaceName, type FilmPart, type Look } from '../../core/model'
 import { barsOf, scenesOf, secondsOf } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
@@ -230,6 +230,12 @@ const cards = {
     bitmap.close()
     return coloursOf(context.getImageData(0, 0, canvas.width, canvas.height).data)
   },
+
+  /** The colours of a page as those of a look (`coloursOfPage`). */
+  pageColours: async (
+    used: readonly UsedColour[],
+    theme: string | null,
+  ): Promise<Pick<Look, 'ground' | 'ink' | 'accent'> | null> => (await drawing()).coloursOfPage(used, theme),
 
   /** A card as a PNG of at least 1080 pixels a side; the same words, look, shape and link give the same bytes. */
   paint: async (

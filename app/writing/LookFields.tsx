@@ -2,7 +2,7 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useState } from 'react'
 import { FACES, Look, type Card } from '../../core/model'
 import { useCard } from '../data'
-import { addFace, coloursOfFile, removeFace, setMark } from '../data/more'
+import { addFace, coloursOfAddress, coloursOfFile, removeFace, setMark } from '../data/more'
 import { attempt, Button, FileButton, Labelled, Notice, SelectField, TextField } from '../ui'
 
 /** Words by which a ground is looked at. */
@@ -46,6 +46,7 @@ export function LookFields({
             Take them from a logo …
           </FileButton>
         </Box>
+        <PageColours onTake={(colours) => onKeep({ ...look, ...colours })} />
       </Flex>
       <Flex as="section" direction="column" gap="3" aria-label="Typefaces">
         <Heading as="h2" fontSize="15px" fontWeight="600">
@@ -218,5 +219,46 @@ function FaceField({
         </SelectField>
       )}
     </Labelled>
+  )
+}
+
+/** Takes colours from a page on the web. */
+function PageColours({ onTake }: { onTake: (colours: Pick<Look, 'ground' | 'ink' | 'accent'>) => void }) {
+  const [address, setAddress] = useState('')
+  const [busy, setBusy] = useState(false)
+  const take = (): void =>
+    void attempt(async () => {
+      setBusy(true)
+      try {
+        onTake(await coloursOfAddress(address))
+      } finally {
+        setBusy(false)
+      }
+    })
+  return (
+    <chakra.form
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (address.trim() !== '') take()
+      }}
+    >
+      <Labelled label="Or from a page of the brand">
+        {(id) => (
+          <Flex gap="2">
+            <TextField
+              id={id}
+              flex="1"
+              minW="0"
+              placeholder="Its address"
+              value={address}
+              onChange={(e) => setAddress(e.target.value)}
+            />
+            <Button size="sm" type="submit" disabled={busy || address.trim() === ''}>
+              {busy ? 'Looking …' : 'Take them'}
+            </Button>
+          </Flex>
+        )}
+      </Labelled>
+    </chakra.form>
   )
 }

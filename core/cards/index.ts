@@ -1,5 +1,6 @@
 export { paletteOf } from './colours'
 export { coloursOf } from './coloursOf'
+export { coloursOfPage, type UsedColour } from './coloursOfPage'
 export { drawCard, facesOf, sizeOf } from './draw'
 export { strokesOf, toSvg, type Drawing } from './drawing'
 export { FontFile, inOrder } from './faces'

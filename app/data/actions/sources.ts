@@ -58,7 +58,7 @@ export async function findFeeds(
   return feeds
 }
 
-const addressOf = (typed: string): string =>
+export const addressOf = (typed: string): string =>
   /^https?:\/\//i.test(typed.trim()) ? typed.trim() : `https://${typed.trim()}`
 
 /** The feeds that a page names, else the first that lies in a common place; the newest first. */
