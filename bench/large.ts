@@ -72,6 +72,29 @@ async function fill(page: Page): Promise<void> {
           }
         }),
       )
+      // Every post was read at each age, and once more after it was taken down and went out again.
+      const ages = ['1 h', '6 h', '1 d', '3 d', '7 d', '30 d', '90 d']
+      for (let from = 0; from < posts; from += 2500)
+        await put(
+          'readings',
+          Array.from({ length: 2500 }, (_, k) => from + k).flatMap((i) =>
+            [...ages.map((age) => [1, age] as const), [2, '1 h'] as const].map(([generation, age], n) => ({
+              id: `post-${i}:${generation}:${age}`,
+              brand: of(i),
+              post: `post-${i}`,
+              generation,
+              account: `${of(i)}-a${i % 3}`,
+              age,
+              takenAt: new Date(Date.now() - i * 600_000 + n * 3_600_000).toISOString(),
+              measures: {
+                impressions: 200 + ((i * 7919) % 900) + 60 * n,
+                reactions: (i * 31) % 40,
+                clicks: i % 9,
+              },
+              reason: '',
+            })),
+          ),
+        )
       db.close()
     },
     { brands: BRANDS, pieces: PIECES, posts: POSTS },
@@ -93,12 +116,42 @@ export async function largeWorkspace(): Promise<Ratio[]> {
     const session = await page.context().newCDPSession(page)
     await session.send('HeapProfiler.collectGarbage')
     const { usedSize } = await session.send('Runtime.getHeapUsage')
-    const what = '20 brands, 20,000 pieces, 50,000 posts'
+    const results = await openResults(page, base)
+    const what = '20 brands, 20,000 pieces, 50,000 posts, 400,000 readings'
     return [
       boundLine(`${what}: until the Desk is shown`, `${open} ms`, '< 2000 ms'),
       boundLine(`${what}: until it can be used`, `${usable} ms`, '< 2000 ms'),
       boundLine(`${what}: memory after twenty seconds`, `${(usedSize / 1e6).toFixed(0)} MB`, '< 400 MB'),
       boundLine(`${what}: tasks over 50 ms in these`, tasksWords(await tasks()), '–'),
+      boundLine(`${what}: until Results are shown after a start`, `${results.cold} ms`, '< 1000 ms'),
+      boundLine(`${what}: until they are shown again`, `${results.again} ms`, '< 1000 ms'),
+      boundLine(`${what}: another measure`, `${results.filtered} ms`, '< 200 ms'),
     ]
   })
+}
+
+/** Opens Results after a start, opens them again, and asks for another measure; how long each takes, in milliseconds. */
+async function openResults(
+  page: Page,
+  base: string,
+): Promise<{ cold: number; again: number; filtered: number }> {
+  const mean = page.getByText(/ a post after .*: [\d,.]+, of [\d,]+ posts/).first()
+  const timed = async (act: () => Promise<unknown>, shown: () => Promise<unknown>): Promise<number> => {
+    const started = Date.now()
+    await act()
+    await shown()
+    return Date.now() - started
+  }
+  const seen = () => mean.waitFor({ timeout: 120_000 })
+  const cold = await timed(() => page.goto(`${base}/results`), seen)
+  await page.keyboard.press('1')
+  await page.getByRole('region', { name: 'Went out since your last visit' }).waitFor()
+  const again = await timed(() => page.keyboard.press('7'), seen)
+  const counted = page.getByLabel('What is counted')
+  const before = await mean.innerText()
+  const filtered = await timed(
+    () => counted.selectOption('reactions'),
+    () => page.waitForFunction((old) => !document.body.innerText.includes(old), before),
+  )
+  return { cold, again, filtered }
 }

@@ -31,16 +31,18 @@ interface Sent {
   posts: ReadonlyMap<string, Post>
   around: string
   key: string
+  /** How often readings had changed by then. */
+  changes: number
   there: Promise<void>
 }
 const sent = new Map<string, Sent>()
 
-/** How often readings were written since this page began, and whether some that the worker has changed or went; it reads them itself. */
+/** How often readings were written since this page began, and how often some that were there changed or went; the worker reads them itself. */
 let readingsWritten = 0
-let readAnew = false
+let readingsChanged = 0
 onWrite((tables, changed) => {
   if (tables.includes('readings')) readingsWritten++
-  if (changed.includes('readings')) readAnew = true
+  if (changed.includes('readings')) readingsChanged++
 })
 
 /** Hands the worker what changed of a brand since it was handed over last. Rows that did not change are the same objects. */
@@ -57,14 +59,11 @@ function handOver(brand: string, { posts, accounts, passages }: Known): Promise<
   const had = before?.around === around ? before.posts : new Map<string, Post>()
   const changed = [...out.values()].filter((p) => had.get(p.id) !== p)
   const gone = [...(before?.posts.keys() ?? [])].filter((id) => !out.has(id))
-  const there = heavy().keepFacts(readAnew, brand, changed.map(slim), gone, beside)
-  readAnew = false
-  sent.set(brand, { posts: out, around, key, there })
+  const anew = before?.changes !== readingsChanged
+  const there = heavy().keepFacts(anew, brand, changed.map(slim), gone, beside)
+  sent.set(brand, { posts: out, around, key, changes: readingsChanged, there })
   // What never arrived is told anew.
-  there.catch(() => {
-    sent.delete(brand)
-    readAnew = true
-  })
+  there.catch(() => void sent.delete(brand))
   return there
 }
 

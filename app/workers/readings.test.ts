@@ -1,10 +1,9 @@
 import { expect, it } from 'vitest'
 import { anAccount, aPost } from '../../core/model/samples'
 import type { Age } from '../../core/model'
-import { FactBase } from '../../core/results'
 import { commit, put, remove } from '../data/store'
 import { emptyDatabase } from '../data/testing/browser'
-import { followReadings } from './readings'
+import { followReadings, knownOf } from './readings'
 
 const AT = Date.parse('2026-03-02T09:00:00Z')
 const reading = (age: Age, minutes: number, impressions: number | null) =>
@@ -22,35 +21,67 @@ const reading = (age: Age, minutes: number, impressions: number | null) =>
 
 it('reads what came since the last time, also at the same moment, and all of it where something went or changed', async () => {
   await emptyDatabase()
-  const base = new FactBase()
   const post = aPost({
     id: 'post',
     account: 'account',
     state: 'published',
     publishedAt: new Date(AT).toISOString(),
   })
-  base.posts('brand', [post], [], { accounts: [anAccount()], passages: [] })
-  const known = () => base.facts('brand')?.[0]?.readings
-  expect(await followReadings(base, true)).toBe(true)
+  expect(await followReadings('brand', true)).toBe(true)
+  knownOf('brand')?.posts([post], [], { accounts: [anAccount()], passages: [] })
+  const known = () => knownOf('brand')?.facts()[0]?.readings
   expect(known()).toEqual({})
   await commit('machine', [reading('1 h', 60, 5), reading('6 h', 360, null)])
-  expect(await followReadings(base, false)).toBe(true)
+  expect(await followReadings('brand', false)).toBe(true)
   expect(known()).toEqual({ '1 h': { impressions: 5 }, '6 h': null })
-  expect(await followReadings(base, false)).toBe(false)
+  expect(await followReadings('brand', false)).toBe(false)
   // Two readings that were taken in one round have the same moment.
   await commit('machine', [reading('1 d', 360, 30)])
-  expect(await followReadings(base, false)).toBe(true)
+  expect(await followReadings('brand', false)).toBe(true)
   expect(known()).toEqual({ '1 h': { impressions: 5 }, '6 h': null, '1 d': { impressions: 30 } })
   // One that is older than the latest came late, as in a bundle; and one went.
   await commit('machine', [reading('3 d', 70, 40)])
-  await followReadings(base, false)
+  await followReadings('brand', false)
   expect(known()?.['3 d']).toEqual({ impressions: 40 })
   await commit('machine', [remove('readings', 'post:1:1 h')])
-  await followReadings(base, false)
+  await followReadings('brand', false)
   expect(known()).toEqual({ '6 h': null, '1 d': { impressions: 30 }, '3 d': { impressions: 40 } })
   // A change of one that is there cannot be seen from the times: it is said.
   await commit('machine', [reading('3 d', 70, 44)])
-  expect(await followReadings(base, false)).toBe(false)
-  expect(await followReadings(base, true)).toBe(true)
+  expect(await followReadings('brand', false)).toBe(false)
+  expect(await followReadings('brand', true)).toBe(true)
   expect(known()?.['3 d']).toEqual({ impressions: 44 })
+})
+
+it('keeps brands apart, also where most readings are another one’s', async () => {
+  await emptyDatabase()
+  const of = (brand: string, i: number, impressions: number) =>
+    put('readings', {
+      id: `${brand} ${i}:1:1 h`,
+      brand,
+      post: `${brand} ${i}`,
+      generation: 1,
+      account: 'account',
+      age: '1 h',
+      takenAt: new Date(AT + i * 60_000).toISOString(),
+      measures: { impressions },
+      reason: '',
+    })
+  await commit('machine', [of('small', 0, 7), ...Array.from({ length: 20_100 }, (_, i) => of('large', i, i))])
+  const out = (id: string) => aPost({ id, state: 'published', publishedAt: new Date(AT).toISOString() })
+  for (const brand of ['small', 'large']) {
+    expect(await followReadings(brand, false)).toBe(true)
+    knownOf(brand)?.posts([out('small 0'), out('large 20099')], [], { accounts: [], passages: [] })
+  }
+  const seen = (brand: string) =>
+    knownOf(brand)
+      ?.facts()
+      .map((f) => f.readings)
+  expect(seen('small')).toEqual([{ '1 h': { impressions: 7 } }, {}])
+  expect(seen('large')).toEqual([{}, { '1 h': { impressions: 20_099 } }])
+  expect(knownOf('third')).toBeUndefined()
+  // What comes for the one is not new for the other.
+  await commit('machine', [of('large', 20_100, 1)])
+  expect(await followReadings('small', false)).toBe(false)
+  expect(await followReadings('large', false)).toBe(true)
 })

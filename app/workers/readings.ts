@@ -1,58 +1,88 @@
-import { openDB } from 'idb'
-import type { Reading } from '../../core/model'
-import type { FactBase } from '../../core/results'
+import { openDB, type IDBPObjectStore } from 'idb'
+import type { Row } from '../../core/model'
+import { FactBase } from '../../core/results'
 
 /** So many are read at once. */
 const BATCH = 5000
 
-/** When the latest was taken that the base has, how many were taken before that and how many then; null before any was read. */
-let known: { takenAt: string; before: number; there: number } | null = null
+/** What is known of a brand. */
+interface Known {
+  base: FactBase
+  /**
+   * When the latest of all readings was taken by then, how many of the brand's were taken before that and how many then; null before
+   * any was read.
+   */
+  read: { takenAt: string; before: number; there: number } | null
+}
+const brands = new Map<string, Known>()
 let last: Promise<unknown> = Promise.resolve()
 
+/** What is known of a brand's posts; undefined before anything was told of it. */
+export function knownOf(brand: string): FactBase | undefined {
+  return brands.get(brand)?.base
+}
+
 /**
- * Brings a base up to date with the readings in this browser's database: those taken since the last time, or all of them where others
- * came or went meanwhile, or `anew` says so; gives whether there were any. The page keeps none of them in memory. One after the other.
+ * Brings what is known of a brand up to date with its readings in this browser's database: those taken since the last time, or all of
+ * them where others came or went meanwhile, or `anew` says so; gives whether there were any. The page keeps none of them in memory.
+ * One brand after the other.
  */
-export function followReadings(base: FactBase, anew: boolean): Promise<boolean> {
+export function followReadings(brand: string, anew: boolean): Promise<boolean> {
+  const known = brands.get(brand) ?? { base: new FactBase(), read: null }
+  brands.set(brand, known)
   const next = last.then(() => {
-    if (anew) known = null
-    return follow(base)
+    if (anew) known.read = null
+    return follow(brand, known)
   })
   last = next.catch(() => undefined)
   return next
 }
 
-async function follow(base: FactBase): Promise<boolean> {
+async function follow(brand: string, known: Known): Promise<boolean> {
   // Opened as it is and closed again, so that no change of its schema ever waits for a worker.
   const db = await openDB('dripline')
   try {
     const { store } = db.transaction('readings')
-    const byTime = store.index('takenAt')
-    const all = await store.count()
-    const since = known && IDBKeyRange.lowerBound(known.takenAt)
-    const fresh = since ? await byTime.count(since) : all
-    const whole = known === null || all - fresh !== known.before || fresh > BATCH
-    if (!whole && fresh === known?.there) return false
-    let latest = known?.takenAt ?? ''
-    const take = (readings: readonly Reading[]): void => {
-      base.read(readings)
-      for (const { takenAt } of readings) if (takenAt > latest) latest = takenAt
-    }
-    if (!whole) take(await byTime.getAll(since))
+    const all = await store.index('brand').count(brand)
+    const { read } = known
+    const fresh = read && (await since(store, brand, read.takenAt))
+    const more = read !== null && fresh !== null && all - fresh.length === read.before
+    if (more) known.base.read(fresh)
     else {
-      base.forgetReadings()
-      latest = ''
-      for (let from: IDBKeyRange | null = null; ;) {
-        const batch = (await store.getAll(from, BATCH)) as Reading[]
-        take(batch)
-        if (batch.length < BATCH) break
-        from = IDBKeyRange.lowerBound(batch.at(-1)?.id, true)
-      }
+      known.base.forgetReadings()
+      for await (const batch of batches(store, brand, all)) known.base.read(batch)
     }
-    const before = latest ? await byTime.count(IDBKeyRange.upperBound(latest, true)) : 0
-    known = latest ? { takenAt: latest, before, there: all - before } : null
-    return true
+    const last = await store.index('takenAt').openKeyCursor(null, 'prev')
+    const takenAt = String(last?.key ?? '')
+    const there = (await since(store, brand, takenAt))?.length ?? 0
+    known.read = { takenAt, before: all - there, there }
+    return !more || fresh.length !== read.there
   } finally {
     db.close()
+  }
+}
+
+type Reading = Row<'readings'>
+type Store = IDBPObjectStore<unknown, ['readings'], 'readings'>
+
+/** A brand's readings from a moment on; null where there are so many of all brands that they are better read anew. */
+async function since(store: Store, brand: string, moment: string): Promise<Reading[] | null> {
+  const range = IDBKeyRange.lowerBound(moment)
+  const byTime = store.index('takenAt')
+  if ((await byTime.count(range)) > BATCH) return null
+  return ((await byTime.getAll(range)) as Reading[]).filter((r) => r.brand === brand)
+}
+
+/** A brand's readings, of which there are `all`, in parts: by its index, or with those of others where most are its own. */
+async function* batches(store: Store, brand: string, all: number): AsyncGenerator<Reading[], void> {
+  if (all <= 4 * BATCH) {
+    yield (await store.index('brand').getAll(brand)) as Reading[]
+    return
+  }
+  for (let from: IDBKeyRange | null = null; ;) {
+    const batch = (await store.getAll(from, BATCH)) as Reading[]
+    yield batch.filter((r) => r.brand === brand)
+    if (batch.length < BATCH) return
+    from = IDBKeyRange.lowerBound(batch.at(-1)?.id, true)
   }
 }

@@ -2,7 +2,6 @@ import type { Age, HourTrial, Leaning } from '../../core/model'
 import { seededRandom } from '../../core/planning'
 import {
   bestTimes,
-  FactBase,
   expectedOf,
   hourTrialsOf,
   leaningsOf,
@@ -22,17 +21,17 @@ import {
   type Estimate,
   type Expected,
   type Fact,
+  type FactBase,
   type Report,
   type Results,
   type Tiring,
   type Trying,
 } from '../../core/results'
 import { hash32 } from '../../core/text'
-import { followReadings } from './readings'
+import { followReadings, knownOf } from './readings'
 
-/** What is known of the published posts; it is handed over once, followed by what changes, and asked often. */
-const base = new FactBase()
-const factsOf = (brand: string): readonly Fact[] => base.facts(brand) ?? []
+/** What is known of a brand's published posts; it is handed over once, followed by what changes, and asked often. */
+const factsOf = (brand: string): readonly Fact[] => knownOf(brand)?.facts() ?? []
 
 /** So many answers of what was told apart are kept. */
 const KEPT = 8
@@ -41,19 +40,20 @@ const told = new Map<string, ToldApart>()
 /** What the page asks of results. */
 export const resultsTasks = {
   /**
-   * Keeps what changed of a brand's published posts (`FactBase`), and reads what was read of posts since the last time; all of it where
+   * Keeps what changed of a brand's published posts (`FactBase`), and reads what was read of them since the last time; all of it where
    * `anew` says that some of it changed or went.
    */
-  keepFacts: async (anew: boolean, ...of: Parameters<FactBase['posts']>): Promise<void> => {
-    const [, changed, gone] = of
-    base.posts(...of)
-    if ((await followReadings(base, anew)) || changed.length + gone.length > 0) told.clear()
+  keepFacts: async (anew: boolean, brand: string, ...of: Parameters<FactBase['posts']>): Promise<void> => {
+    const [changed, gone] = of
+    const read = await followReadings(brand, anew)
+    knownOf(brand)?.posts(...of)
+    if (read || changed.length + gone.length > 0) told.clear()
   },
 
   /** What a brand's published posts say, as it is asked; null where nothing was kept of it. */
   results: (brand: string, asked: Asked, now: number): Results | null => {
-    const kept = base.facts(brand)
-    return kept ? resultsOf(kept, asked, now) : null
+    const kept = knownOf(brand)
+    return kept ? resultsOf(kept.facts(), asked, now) : null
   },
 
   /** How often planned posts of a brand will be seen (`expectedOf`); null where too little is known. */

@@ -43,17 +43,17 @@ it('knows after every change what would be told of all rows at once', () => {
   fc.assert(
     fc.property(fc.array(step, { maxLength: 40 }), (steps) => {
       const base = new FactBase()
-      base.posts('brand', [], [], around)
+      base.posts([], [], around)
       const posts = new Map<string, Post>()
       const readings = new Map<string, KnownReading>()
       for (const s of steps) {
         if (s.do === 'write') {
           const one = post(s.id, s.generation, s.hour, s.state)
           posts.set(one.id, one)
-          base.posts('brand', [one], [], around)
+          base.posts([one], [], around)
         } else if (s.do === 'go') {
           posts.delete(`post ${s.id}`)
-          base.posts('brand', [], [`post ${s.id}`], around)
+          base.posts([], [`post ${s.id}`], around)
         } else if (s.do === 'read') {
           const { generation, age } = s
           const one = {
@@ -70,18 +70,11 @@ it('knows after every change what would be told of all rows at once', () => {
         }
         const whole = factsOf([...posts.values()], [...readings.values()], around.accounts, around.passages)
         const byPost = (a: { post: string }, b: { post: string }): number => (a.post < b.post ? -1 : 1)
-        expect([...(base.facts('brand') ?? [])].sort(byPost)).toEqual(whole.sort(byPost))
-        const at = (base.facts('brand') ?? []).map((f) => f.at)
+        expect([...base.facts()].sort(byPost)).toEqual(whole.sort(byPost))
+        const at = base.facts().map((f) => f.at)
         expect(at).toEqual(at.toSorted((a, b) => a - b))
       }
     }),
     { numRuns: 60 },
   )
-})
-
-it('keeps brands apart, and says of one that nothing was told of', () => {
-  const base = new FactBase()
-  base.posts('one', [post(1, 1, 5, 'published')], [], around)
-  expect(base.facts('one')).toHaveLength(1)
-  expect(base.facts('two')).toBeUndefined()
 })

@@ -5,21 +5,21 @@ import { factOf, type Fact, type FactPost } from './facts'
 export type KnownReading = Pick<Reading, 'post' | 'generation' | 'age' | 'measures'>
 
 /**
- * What is known of published posts, brought up to date by what changed instead of being told anew: a workspace may have 50,000
- * posts with 400,000 readings. Posts and readings may come in any order. Of the same, `factsOf` is the plain form.
+ * What is known of a brand's published posts, brought up to date by what changed instead of being told anew: a workspace may have
+ * 50,000 posts with 400,000 readings. Posts and readings may come in any order. Of the same, `factsOf` is the plain form.
  */
 export class FactBase {
-  readonly #brands = new Map<string, BrandFacts>()
+  readonly #facts = new Map<string, Fact>()
   /** By post and generation, what was read at each age. */
-  #readings = new Map<string, Fact['readings']>()
+  readonly #readings = new Map<string, Fact['readings']>()
+  /** The facts in their order; null where that has to be found anew. */
+  #list: Fact[] | null = null
 
-  /** Tells of a brand's published posts that are new or changed, and of those that are gone. */
-  posts(brand: string, changed: readonly FactPost[], gone: readonly string[], around: Around): void {
-    const known = this.#brands.get(brand) ?? { facts: new Map<string, Fact>(), list: null }
-    this.#brands.set(brand, known)
+  /** Tells of published posts that are new or changed, and of those that are gone. */
+  posts(changed: readonly FactPost[], gone: readonly string[], around: Around): void {
     const zones = new Map(around.accounts.map((a) => [a.id, a.zone]))
     const kinds = new Map(around.passages.map((p) => [p.id, p.kind]))
-    for (const id of gone) known.facts.delete(id)
+    for (const id of gone) this.#facts.delete(id)
     for (const post of changed) {
       const fact = factOf(
         post,
@@ -27,10 +27,10 @@ export class FactBase {
         kinds.get(post.passage ?? '') ?? null,
         this.#of(post.id, post.generation),
       )
-      if (fact) known.facts.set(post.id, fact)
-      else known.facts.delete(post.id)
+      if (fact) this.#facts.set(post.id, fact)
+      else this.#facts.delete(post.id)
     }
-    known.list = null
+    this.#list = null
   }
 
   /** Tells of readings that are new; one of a post and age that is known takes its place. */
@@ -44,10 +44,9 @@ export class FactBase {
       for (const age of Object.keys(known) as Age[]) delete known[age]
   }
 
-  /** A brand's posts, the oldest first; undefined where nothing was told of it. */
-  facts(brand: string): readonly Fact[] | undefined {
-    const known = this.#brands.get(brand)
-    return known && (known.list ??= [...known.facts.values()].sort((a, b) => a.at - b.at))
+  /** The posts, the oldest first. */
+  facts(): readonly Fact[] {
+    return (this.#list ??= [...this.#facts.values()].sort((a, b) => a.at - b.at))
   }
 
   /** What was read of a post's generation, shared with its fact. */
@@ -57,11 +56,6 @@ export class FactBase {
     if (!known) this.#readings.set(key, (known = {}))
     return known
   }
-}
-
-interface BrandFacts {
-  facts: Map<string, Fact>
-  list: Fact[] | null
 }
 
 /** What is around posts: the zones of their accounts, and what their passages are. */
