@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useEffect, useMemo } from 'react'
 import useSWR from 'swr'
 import type { Account, HourTrial, Leaning, Passage, Post } from '../../core/model'
 import {
@@ -14,7 +14,7 @@ import {
   type Results,
   type Tiring,
 } from '../../core/results'
-import { heavy } from '../workers'
+import { results } from '../workers'
 import { gatherReport, type Reported } from './actions/report'
 import { clockNow } from './clock'
 import { numberOf, useReadings, useRows } from './hooks'
@@ -60,7 +60,7 @@ function handOver(brand: string, { posts, accounts, passages }: Known): Promise<
   const changed = [...out.values()].filter((p) => had.get(p.id) !== p)
   const gone = [...(before?.posts.keys() ?? [])].filter((id) => !out.has(id))
   const anew = before?.changes !== readingsChanged
-  const there = heavy().keepFacts(anew, brand, changed.map(slim), gone, beside)
+  const there = results().keepFacts(anew, brand, changed.map(slim), gone, beside)
   sent.set(brand, { posts: out, around, key, changes: readingsChanged, there })
   // What never arrived is told anew.
   there.catch(() => void sent.delete(brand))
@@ -107,20 +107,20 @@ async function handOverBrand(brand: string): Promise<void> {
 export async function learnedTimes(account: Account): Promise<BestTimes> {
   await handOverBrand(account.brand)
   const { id, network, slots, gapMinutes } = account
-  return heavy().bestTimes(account.brand, { id, network, slots, gapMinutes }, clockNow())
+  return results().bestTimes(account.brand, { id, network, slots, gapMinutes }, clockNow())
 }
 
 /** The trials of other hours that an account makes with a share of its slots in the week from a Monday on (`hourTrialsOf`). */
 export async function drawnTrials(account: Account, share: number, monday: string): Promise<HourTrial[]> {
   await handOverBrand(account.brand)
   const { id, network, slots, gapMinutes } = account
-  return heavy().hourTrials(account.brand, { id, network, slots, gapMinutes, share }, monday, clockNow())
+  return results().hourTrials(account.brand, { id, network, slots, gapMinutes, share }, monday, clockNow())
 }
 
 /** How many times as much as is usual for their accounts the posts of each passage of a brand earned, by its id (`worthOf`). */
 export async function passageWorth(brand: string): Promise<Map<string, number>> {
   await handOverBrand(brand)
-  return heavy().worth(brand, clockNow())
+  return results().worth(brand, clockNow())
 }
 
 /** What a brand's captions are to lean to, by its results (`leaningsOf`). */
@@ -130,13 +130,21 @@ export async function learnedFrom(
   today: string,
 ): Promise<Leaning[]> {
   await handOverBrand(brand)
-  return heavy().learn(brand, before, today, clockNow())
+  return results().learn(brand, before, today, clockNow())
 }
 
 /** What the worker says of a brand's published posts, once it has them; undefined while that is worked out. */
 function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T | undefined {
   const have = useKnown(brand)
   const read = useReadings(brand)
+  // The worker reads while the page does.
+  useEffect(
+    () =>
+      void results()
+        .readAhead(brand)
+        .catch(() => undefined),
+    [brand],
+  )
   return useSWR(
     have &&
       read !== undefined && [
@@ -156,7 +164,7 @@ function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T 
 
 /** What a brand's published posts say, as it is asked; undefined while that is worked out. */
 export function useResults(brand: string, asked: Asked): Results | undefined {
-  return useTold(brand, asked, () => heavy().results(brand, asked, clockNow())) ?? undefined
+  return useTold(brand, asked, () => results().results(brand, asked, clockNow())) ?? undefined
 }
 
 /** What was told apart of a brand's posts, as it is asked, and what holds some of them back; undefined while that is worked out. */
@@ -164,8 +172,8 @@ export function useEffects(
   brand: string,
   asked: Asked,
   posts: readonly string[],
-): Awaited<ReturnType<ReturnType<typeof heavy>['effects']>> | undefined {
-  return useTold(brand, [asked, posts], () => heavy().effects(brand, asked, posts, clockNow()))
+): Awaited<ReturnType<ReturnType<typeof results>['effects']>> | undefined {
+  return useTold(brand, [asked, posts], () => results().effects(brand, asked, posts, clockNow()))
 }
 
 /** What a report tells of a brand's posts, with so many of the best (`gatherReport`); undefined until it is gathered. */
@@ -176,7 +184,7 @@ export function useReport(brand: string, asked: AskedReport, best: number): Repo
 /** How often planned posts will have been seen after a week (`expectedOf`); null where too little is known, and until it is worked out. */
 export function useExpected(brand: string, planned: readonly Planned[]): Expected | null {
   return (
-    useTold(brand, ['expected', planned], () => heavy().expected(brand, planned, '7 d', clockNow())) ?? null
+    useTold(brand, ['expected', planned], () => results().expected(brand, planned, '7 d', clockNow())) ?? null
   )
 }
 
@@ -195,11 +203,11 @@ export function useFollowers(
 
 /** What readers of a brand tire of (`tiringOf`); nothing until that is worked out. */
 export function useTiring(brand: string): readonly Tiring[] {
-  return useTold(brand, 'tiring', () => heavy().tiring(brand, clockNow())) ?? NOTHING
+  return useTold(brand, 'tiring', () => results().tiring(brand, clockNow())) ?? NOTHING
 }
 const NOTHING: readonly Tiring[] = []
 
 /** How many times as much the mean post of the last 28 days earned as that of the 28 before; null where nobody can say. */
 export function useLineChange(brand: string): Estimate | null {
-  return useTold(brand, 'line change', () => heavy().lineChange(brand, clockNow())) ?? null
+  return useTold(brand, 'line change', () => results().lineChange(brand, clockNow())) ?? null
 }

@@ -1,32 +1,42 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { Fault } from '../../core/model'
-import type { Answer, Run } from './heavy'
-import type { Remoted } from './tasks'
+import type { Remoted, Run } from './answering'
+import type { ResultsTasks } from './resultsTasks'
+import type { Tasks } from './tasks'
 import type { Cards } from './cards'
 import type { Pictures } from './pictures'
 
-let heavyWorker: Remoted | null = null
+let heavyWorker: Remoted<Tasks> | null = null
+let resultsWorker: Remoted<ResultsTasks> | null = null
 let pictureWorker: Remote<Pictures> | null = null
 let cardWorker: Remote<Cards> | null = null
 
 /** The worker for reading, passages, captions and planning, started when first needed. Its faults are thrown here. */
-export function heavy(): Remoted {
-  heavyWorker ??= remoted(
+export function heavy(): Remoted<Tasks> {
+  heavyWorker ??= remoted<Tasks>(
     wrap<Run>(new Worker(new URL('./heavy.ts', import.meta.url), { type: 'module', name: 'heavy' })),
   )
   return heavyWorker
 }
 
-/** The tasks by their names, each of which asks the worker. */
-function remoted(run: Remote<Run>): Remoted {
-  const ask = async (name: keyof Remoted, ...args: unknown[]): Promise<unknown> => {
-    const answer: Answer = await run(name, ...args)
+/** The worker for what posts earned. It begins at once, since it knows nothing of language. Its faults are thrown here. */
+export function results(): Remoted<ResultsTasks> {
+  resultsWorker ??= remoted<ResultsTasks>(
+    wrap<Run>(new Worker(new URL('./results.ts', import.meta.url), { type: 'module', name: 'results' })),
+  )
+  return resultsWorker
+}
+
+/** Tasks by their names, each of which asks the worker. */
+function remoted<T>(run: Remote<Run>): Remoted<T> {
+  const ask = async (name: string, ...args: unknown[]): Promise<unknown> => {
+    const answer = await run(name, ...args)
     if (answer.ok) return answer.value
     throw new Fault(answer.fault.code, answer.fault.message, answer.fault.where)
   }
-  return new Proxy({} as Remoted, {
+  return new Proxy({} as Remoted<T>, {
     get:
-      (_, name: keyof Remoted) =>
+      (_, name: string) =>
       (...args: unknown[]) =>
         ask(name, ...args),
   })

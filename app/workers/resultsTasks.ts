@@ -50,6 +50,9 @@ export const resultsTasks = {
     if (read || changed.length + gone.length > 0) told.clear()
   },
 
+  /** Begins to read what was read of a brand's posts, before they are told. */
+  readAhead: async (brand: string): Promise<void> => void (await followReadings(brand, false)),
+
   /** What a brand's published posts say, as it is asked; null where nothing was kept of it. */
   results: (brand: string, asked: Asked, now: number): Results | null => {
     const kept = knownOf(brand)
@@ -111,3 +114,5 @@ export const resultsTasks = {
   hourTrials: (brand: string, account: Trying, monday: string, now: number): HourTrial[] =>
     hourTrialsOf(factsOf(brand), account, monday, now, seededRandom(hash32(`${account.id} ${monday}`))),
 }
+
+export type ResultsTasks = typeof resultsTasks

@@ -1,6 +1,5 @@
 import { nanoid } from 'nanoid'
 import { anglesOf } from '../../core/angles'
-import { resultsTasks } from './resultsTasks'
 import {
   asPosts,
   reword,
@@ -362,8 +361,6 @@ export const tasks = {
     return { workspace, rows: adoptRows(bundle, workspace, now), media: bundle.media }
   },
 
-  ...resultsTasks,
-
   writePacket: (packet: Packet): string => writePacket(packet),
 
   /** Of each theme the nearest texts, so many at most. */
@@ -425,8 +422,3 @@ function contentOf(piece: PieceContent): PieceContent {
 }
 
 export type Tasks = typeof tasks
-
-/** The tasks as they are asked for from elsewhere: each as a promise. */
-export type Remoted = {
-  [K in keyof Tasks]: (...args: Parameters<Tasks[K]>) => Promise<Awaited<ReturnType<Tasks[K]>>>
-}

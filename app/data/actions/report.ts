@@ -1,6 +1,6 @@
 import type { ReportedFollowers, ReportedPost } from '../../../core/formats'
 import { followersOf, type AskedReport, type Report } from '../../../core/results'
-import { heavy } from '../../workers'
+import { results } from '../../workers'
 import { clockNow } from '../clock'
 import { all, one } from '../store'
 import { pictureData } from './pictures'
@@ -14,7 +14,7 @@ export interface Reported {
 
 /** Gathers what a report of a brand's posts tells, of posts that the worker has (`useReport`). A picture that cannot be had is left out. */
 export async function gatherReport(brand: string, asked: AskedReport, best: number): Promise<Reported> {
-  const report = await heavy().report(brand, asked, best, clockNow())
+  const report = await results().report(brand, asked, best, clockNow())
   const accounts = new Map((await all('accounts', 'brand', brand)).map((a) => [a.id, a]))
   const shown: ReportedPost[] = []
   for (const { post: id, value, times } of report.best) {

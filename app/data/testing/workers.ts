@@ -1,5 +1,5 @@
 import { asFault, Fault } from '../../../core/model'
-import type { Remoted, Tasks } from '../../workers/tasks'
+import type { Remoted } from '../../workers/answering'
 
 /** A picture as the worker gives it; its print is taken from its bytes, so that only the same ones are alike. */
 async function asItIs(blob: Blob) {
@@ -14,13 +14,13 @@ function across<T>(value: T): T {
 }
 
 /** The tasks as a worker would do them: what goes in and comes out is copied, a fault loses its class on the way. */
-function copying(tasks: Tasks): Remoted {
-  return new Proxy({} as Remoted, {
+function copying<T>(tasks: T): Remoted<T> {
+  return new Proxy({} as Remoted<T>, {
     get:
-      (_, name: keyof Tasks) =>
+      (_, name: string) =>
       async (...args: unknown[]) => {
         try {
-          const task = tasks[name] as (...args: unknown[]) => unknown
+          const task = tasks[name as keyof T] as (...args: unknown[]) => unknown
           return across(await task(...args.map(across)))
         } catch (error) {
           const { code, message, where } = asFault(error).toJSON()
@@ -33,9 +33,11 @@ function copying(tasks: Tasks): Remoted {
 /** The work of the web workers in the test's own process; pictures stay as they are, the pages of documents empty, and films are heard as told here, for want of a canvas and of decoders. */
 export async function inProcess() {
   const { tasks } = await import('../../workers/tasks')
-  const heavy = copying(tasks)
+  const { resultsTasks } = await import('../../workers/resultsTasks')
+  const [heavy, results] = [copying(tasks), copying(resultsTasks)]
   return {
     heavy: () => heavy,
+    results: () => results,
     pictures: () => ({ crop: asItIs, look: asItIs, small: async (blob: Blob) => blob }),
     cards: () => ({
       know: () => Promise.resolve(),
