@@ -278,6 +278,12 @@ test('a colour of the look is kept, and cards are drawn in it; what is hard to r
   await page.getByLabel('Ground', { exact: true }).blur()
   await page.keyboard.press('Control+z')
   await expect(page.getByLabel('Ground', { exact: true })).toHaveValue('#efe7d6')
+  // Those of the yard's own page, as its style sheet writes them: #fdfcf8 about all of it, #2d3b3a at its head.
+  const world = Number(new URL(page.url()).port) + 1
+  await page.getByLabel('Or from a page of the brand').fill(`http://oakum-yard.localhost:${world}/`)
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('Ground', { exact: true })).toHaveValue('#fdfcf8')
+  await expect(page.getByLabel('Accent', { exact: true })).toHaveValue('#2d3b3a')
   await page.getByRole('checkbox', { name: 'title' }).click()
   await expect(page.getByRole('checkbox', { name: 'title' })).not.toBeChecked()
   await page.reload()
