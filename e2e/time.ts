@@ -8,8 +8,8 @@ export async function moveTime(page: Page, step: '+1 hour' | '+1 day' | '+1 week
   const hours = { '+1 hour': 1, '+1 day': 24, '+1 week': 168 }[step]
   await expect
     .poll(async () => Date.parse((await page.getByTestId('clock').getAttribute('datetime')) ?? ''), {
-      timeout: 150_000,
+      timeout: 240_000,
     })
     .toBeGreaterThanOrEqual(Date.parse(before ?? '') + hours * 3_600_000 - 5000)
-  await expect(page.getByText('Moving the demo’s time')).toBeHidden({ timeout: 150_000 })
+  await expect(page.getByText('Moving the demo’s time')).toBeHidden({ timeout: 240_000 })
 }

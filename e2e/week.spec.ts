@@ -2,7 +2,7 @@ import { expect, test } from './test'
 import { moveTime } from './time'
 
 test('a week of a running brand takes under sixty clicks and keys', async ({ page }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(480_000)
   await page.goto('/')
   // The brand of the demo that has been running since its first day.
   await expect(page.getByRole('heading', { name: /wait/ })).toBeVisible()

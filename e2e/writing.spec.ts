@@ -457,7 +457,7 @@ test('a drip is taken away as a zip with its captions and pictures', async ({ pa
 test('a passage of a film is cut out as a clip and goes out; a card of its words moves in its place', async ({
   page,
 }, info) => {
-  test.setTimeout(240_000)
+  test.setTimeout(360_000)
   await page.goto('/')
   await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
   await page.goto('/intake')

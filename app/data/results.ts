@@ -31,8 +31,6 @@ interface Sent {
   posts: ReadonlyMap<string, Post>
   around: string
   key: string
-  /** How often readings had changed by then. */
-  changes: number
   there: Promise<void>
 }
 const sent = new Map<string, Sent>()
@@ -44,6 +42,19 @@ onWrite((tables, changed) => {
   if (tables.includes('readings')) readingsWritten++
   if (changed.includes('readings')) readingsChanged++
 })
+
+/** How often readings had changed when the worker read those of a brand last; `NEVER` where that failed. */
+const followed = new Map<string, number>()
+const NEVER = -1
+
+/** Lets the worker read a brand's readings while the page reads its posts; once. */
+function readAhead(brand: string): void {
+  if (followed.has(brand)) return
+  followed.set(brand, readingsChanged)
+  results()
+    .readAhead(brand)
+    .catch(() => followed.set(brand, NEVER))
+}
 
 /** Hands the worker what changed of a brand since it was handed over last. Rows that did not change are the same objects. */
 function handOver(brand: string, { posts, accounts, passages }: Known): Promise<void> {
@@ -59,11 +70,15 @@ function handOver(brand: string, { posts, accounts, passages }: Known): Promise<
   const had = before?.around === around ? before.posts : new Map<string, Post>()
   const changed = [...out.values()].filter((p) => had.get(p.id) !== p)
   const gone = [...(before?.posts.keys() ?? [])].filter((id) => !out.has(id))
-  const anew = before?.changes !== readingsChanged
+  const anew = (followed.get(brand) ?? readingsChanged) !== readingsChanged
+  followed.set(brand, readingsChanged)
   const there = results().keepFacts(anew, brand, changed.map(slim), gone, beside)
-  sent.set(brand, { posts: out, around, key, changes: readingsChanged, there })
+  sent.set(brand, { posts: out, around, key, there })
   // What never arrived is told anew.
-  there.catch(() => void sent.delete(brand))
+  there.catch(() => {
+    sent.delete(brand)
+    followed.set(brand, NEVER)
+  })
   return there
 }
 
@@ -137,14 +152,7 @@ export async function learnedFrom(
 function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T | undefined {
   const have = useKnown(brand)
   const read = useReadings(brand)
-  // The worker reads while the page does.
-  useEffect(
-    () =>
-      void results()
-        .readAhead(brand)
-        .catch(() => undefined),
-    [brand],
-  )
+  useEffect(() => readAhead(brand), [brand])
   return useSWR(
     have &&
       read !== undefined && [

@@ -295,6 +295,12 @@ const cards = {
     return wholeFilm(film, maxBytes)
   },
 
+  /** The picture of a film at a moment (`stillOf`). */
+  still: async (film: Film, moment: number): Promise<Blob | null> => {
+    const { stillOf } = await import('./clip')
+    return stillOf(film, moment)
+  },
+
   /** What a film out of a file is (`toldOf`). Throws with a sentence what is none. */
   film: async (file: Blob): Promise<FilmTold> => {
     const { toldOf } = await import('./filmSource')

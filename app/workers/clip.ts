@@ -219,6 +219,24 @@ async function painterOf(
   }
 }
 
+/** The picture of a film at a moment, in seconds; null of a recording without pictures. Throws `CannotCut` what cannot be shown. */
+export async function stillOf(film: Film, moment: number): Promise<Blob | null> {
+  const input = openFilm(film)
+  try {
+    const track = await picturesOf(input)
+    const sample = track && (await new VideoSampleSink(track).getSample(moment))
+    if (!sample) return null
+    const canvas = new OffscreenCanvas(sample.displayWidth, sample.displayHeight)
+    const context = canvas.getContext('2d')
+    if (!context) throw new Error('This browser cannot draw in a worker.')
+    sample.draw(context, 0, 0)
+    sample.close()
+    return await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 })
+  } finally {
+    input.dispose()
+  }
+}
+
 /** A film as it is, where a network takes it whole. Throws `CannotCut` what is no film, and what has more than `maxBytes`. */
 export async function wholeFilm(film: Film, maxBytes: number): Promise<MadePicture> {
   const blob = await allOf(film, maxBytes)

@@ -1,4 +1,5 @@
 import { upperFirst } from '../language'
+import type { PieceContent } from '../model'
 
 /** Words that tell nothing: whoever hears an alternative text knows that it is of a picture. */
 const PICTURE_OF =
@@ -6,6 +7,15 @@ const PICTURE_OF =
 /** What a camera or a web page calls a file. */
 const FILE_NAME =
   /^[\w%()-]+\.(?:png|jpe?g|webp|gif|avif|svg)$|^(?:img|dsc[nf]?|image|pic|screenshot)[-_ ]?\d+$/i
+
+/** What a picture of a piece stands with, where nothing is said of it: the heading of the part in which it stands, else the piece's title. */
+export function standsWith(
+  { block }: { block: number },
+  { title, text, blocks }: Pick<PieceContent, 'title' | 'text' | 'blocks'>,
+): string {
+  const heading = blocks.findLast((b, i) => i <= block && b.kind === 'heading' && b.furniture === null)
+  return heading ? text.slice(heading.start, heading.end).replace(/\s+/g, ' ').trim() : title
+}
 
 /**
  * An alternative text proposed for a picture: what its page says of it, its caption, or else what it stands with; without

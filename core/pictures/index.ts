@@ -1,4 +1,4 @@
-export { proposedAlt } from './alt'
+export { proposedAlt, standsWith } from './alt'
 export { cardsFor } from './cards'
 export { scenesOf, secondsOf } from './scenes'
 export { filmPartOf, movedSubtitles, subtitleFile } from './films'

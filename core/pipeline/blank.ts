@@ -82,16 +82,19 @@ export function nothingYet(text: string): Post['wording'] {
   }
 }
 
-/** A picture of a piece, or of anywhere with an address, as a post on a network shows it. */
+/**
+ * A picture of a piece, or of anywhere with an address, as a post on a network shows it; `otherwise` is told of it to those who cannot
+ * see it where nothing is said of it.
+ */
 export function mediaOf(
   image: Pick<Piece['images'][number], 'url' | 'alt' | 'caption' | 'width' | 'height' | 'seen'>,
-  title: string,
+  otherwise: string,
   networkId: string,
 ): PostMedia {
   const size = image.width && image.height ? { width: image.width, height: image.height } : null
   return {
     source: { from: 'address', url: image.url },
-    alt: proposedAlt(image, title),
+    alt: proposedAlt(image, otherwise),
     shape: chooseShape(size, network(networkId).media.shapes),
     ...(image.seen?.print ? { print: image.seen.print } : {}),
     hash: null,

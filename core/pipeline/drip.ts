@@ -31,6 +31,7 @@ import {
 } from './blank'
 import { earlierCaptions } from './earlier'
 import { placeSoon } from './soon'
+import { standsWith } from '../pictures'
 import { addDays, beatDays, clockTime, instantAt, placePosts } from '../planning'
 
 /** All that is needed to make a drip; ids and the moment are passed in. */
@@ -243,9 +244,9 @@ function shownMedia(
     const film = filmMedia(piece, passage, networkId)
     return film ? [film] : []
   }
-  return 'card' in picture
-    ? cardShown(picture.card, piece.title, networkId, look)
-    : [mediaOf(piece.images[picture.image] as WholePiece['images'][number], piece.title, networkId)]
+  if ('card' in picture) return cardShown(picture.card, piece.title, networkId, look)
+  const image = piece.images[picture.image] as WholePiece['images'][number]
+  return [mediaOf(image, standsWith(image, piece), networkId)]
 }
 
 /**

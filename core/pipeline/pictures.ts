@@ -16,7 +16,7 @@ import {
   type WholePiece,
 } from '../model'
 import { network, shownOn } from '../networks'
-import { cardsFor, rankPictures } from '../pictures'
+import { cardsFor, rankPictures, standsWith } from '../pictures'
 import { alikeWith, cardShown, filmMedia, mediaOf, type CardLook } from './blank'
 
 /** A picture that a post may show. */
@@ -60,7 +60,7 @@ export function pictureOptions(
     const image = 'image' in choice ? piece.images[choice.image] : undefined
     const media = card
       ? cardShown(card, piece.title, post.network, brand.look)
-      : image && [mediaOf(image, piece.title, post.network)]
+      : image && [mediaOf(image, standsWith(image, piece), post.network)]
     return media ? [{ media, near: near && { account: near.account, days: near.day } }] : []
   })
   return film ? [{ media: [film], near: null }, ...options] : options

@@ -11,9 +11,9 @@ import {
   type Stretch,
   type WholePiece,
 } from '../../../core/model'
-import { clipBound, network } from '../../../core/networks'
+import { clipBound, network, type Shape } from '../../../core/networks'
 import type { Cards, ClipOrder } from '../../workers/cards'
-import { cards, heavy } from '../../workers'
+import { cards, heavy, pictures } from '../../workers'
 import { must, one, wholePiece } from '../store'
 import { cardsFor } from './drawing'
 import { asCut, filmOf } from './films'
@@ -96,18 +96,29 @@ export async function changeHook(id: string, index: number, hook: string): Promi
   )
 }
 
-/** Lets a part of a film fill its clip, about a part of it that is chosen, or stand whole in the brand's frame. */
+/**
+ * Lets a part of a film fill its clip, about a part of it that is chosen, else about what is most worth showing of its middle; or lets
+ * it stand whole in the brand's frame.
+ */
 export async function fillClip(id: string, index: number, filled: boolean, cut: Cut | null): Promise<void> {
-  await changeMedia(
-    id,
-    index,
-    filled ? 'Let a film fill its clip' : 'Frame a film',
-    ({ cut: _, ...media }) => ({
-      ...media,
-      source: media.source.from === 'film' ? partly(media.source, { filled }) : media.source,
-      ...(filled && cut ? { cut } : {}),
-    }),
-  )
+  const label = filled ? 'Let a film fill its clip' : 'Frame a film'
+  await changeMedia(id, index, label, async ({ cut: _, ...media }) => {
+    const { source, shape } = media
+    if (source.from !== 'film' || !source.part) return media
+    const { start, end } = source.part
+    const about = filled && (cut ?? (shape && (await foundCut(source.url, (start + end) / 2, shape))))
+    return { ...media, source: partly(source, { filled }), ...(about ? { cut: about } : {}) }
+  })
+}
+
+/** The part of a film's picture at a moment that is proposed for a shape; null where that picture cannot be had, and the middle will do. */
+async function foundCut(url: string, moment: number, shape: Shape): Promise<Cut | null> {
+  try {
+    const still = await cards().still(await filmOf(url), moment)
+    return still && (await pictures().propose(still, shape))
+  } catch {
+    return null
+  }
 }
 
 /**

@@ -9,7 +9,7 @@ import { exportBundle, importBundle, removeBrand } from '../bundle'
 import { database } from '../database'
 import { commit, must, put, remove } from '../store'
 import { undo } from '../undo'
-import { moveClip, tightenClip } from './clips'
+import { fillClip, moveClip, tightenClip } from './clips'
 import { dropFilms, filmOf, giveFilm } from './films'
 import { openFile, takeWriting } from './writing'
 
@@ -178,4 +178,27 @@ it('goes with its brand', async () => {
   await giveFilm(piece, talk())
   await removeBrand('brand')
   await expect(filmOf(ownFilm(TALK))).rejects.toMatchObject({ code: 'not-found' })
+})
+
+it('fills its clip about what is most worth showing, and about its middle where that cannot be seen', async () => {
+  await giveFilm(piece, file('films/reading-a-plank.webm', 'video/webm'))
+  const url = (await must('pieces', piece)).video?.url ?? ''
+  await withPost(url)
+  await commit('machine', [
+    put('posts', {
+      ...(await must('posts', 'p')),
+      media: (await must('posts', 'p')).media.map((m) => ({ ...m, shape: { width: 9, height: 16 } })),
+    }),
+  ])
+  await fillClip('p', 0, true, null)
+  expect((await must('posts', 'p')).media[0]).toMatchObject({
+    cut: { x: 0.6, width: 0.3 },
+    source: { part: { filled: true } },
+  })
+  await fillClip('p', 0, false, null)
+  expect((await must('posts', 'p')).media[0]).not.toHaveProperty('cut')
+  // The film lies in this browser no more.
+  await (await database()).delete('blobs', url)
+  await fillClip('p', 0, true, null)
+  expect((await must('posts', 'p')).media[0]).not.toHaveProperty('cut')
 })

@@ -38,7 +38,13 @@ export async function inProcess() {
   return {
     heavy: () => heavy,
     results: () => results,
-    pictures: () => ({ crop: asItIs, look: asItIs, small: async (blob: Blob) => blob }),
+    pictures: () => ({
+      crop: asItIs,
+      look: asItIs,
+      small: async (blob: Blob) => blob,
+      // What is worth showing lies on the right.
+      propose: () => Promise.resolve({ x: 0.6, y: 0, width: 0.3, height: 1 }),
+    }),
     cards: () => ({
       know: () => Promise.resolve(),
       mark: asItIs,
@@ -56,6 +62,7 @@ export async function inProcess() {
         const blank = pages.map(() => ({ width: 1080, height: 1350, strokes: [] }))
         return asItIs(new Blob([await toPdf(blank, title)], { type: 'application/pdf' }))
       },
+      still: () => Promise.resolve(new Blob(['a frame'], { type: 'image/jpeg' })),
       film: async (file: Blob) => (await import('../../workers/filmSource')).toldOf(file),
       // Nobody is heard from the third to the fifth second of every ten.
       levels: (_film: unknown, from: number, to: number) =>
