@@ -7,11 +7,12 @@ import { connectTo, emptyDatabase } from '../testing/browser'
 import { setWorkspace } from '../api'
 import { exportBundle, importBundle, removeBrand } from '../bundle'
 import { database } from '../database'
-import { commit, must, put, remove } from '../store'
+import { commit, must, put, remove, wholePiece } from '../store'
 import { undo } from '../undo'
 import { fillClip, moveClip, tightenClip } from './clips'
 import { dropFilms, filmOf, giveFilm } from './films'
-import { openFile, takeWriting } from './writing'
+import { clearPictures } from './library'
+import { giveTranscript, openFile, takeWriting } from './writing'
 
 /** SHA-256 of the talk, as `sha256sum` gives it. */
 const TALK = '477171e33cf538899d29f0c86eedc4e42d1d73489743670b8fb5628fe6868b93'
@@ -140,7 +141,7 @@ it('is dropped once nothing is cut from it', async () => {
   await dropFilms()
   expect(await filmOf(ownFilm(TALK))).toBeInstanceOf(Blob)
   await commit('machine', [remove('posts', 'p')])
-  await dropFilms()
+  await clearPictures('brand')
   await expect(filmOf(ownFilm(TALK))).rejects.toMatchObject({ code: 'not-found' })
 })
 
@@ -201,4 +202,12 @@ it('fills its clip about what is most worth showing, and about its middle where 
   await (await database()).delete('blobs', url)
   await fillClip('p', 0, true, null)
   expect((await must('posts', 'p')).media[0]).not.toHaveProperty('cut')
+})
+
+it('stays the film of its piece when the words of that are read anew', async () => {
+  await giveFilm(piece, talk())
+  const other = vtt.replace('Ask for oak', 'Ask for larch')
+  await giveTranscript(piece, other)
+  expect((await wholePiece(piece)).text).toContain('Ask for larch')
+  expect((await must('pieces', piece)).video).toMatchObject({ url: ownFilm(TALK), sound: true })
 })

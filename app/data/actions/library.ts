@@ -16,6 +16,7 @@ import { database } from '../database'
 import { nowIso } from '../clock'
 import { all, announceRows, commit, must, one, patch, put, remove } from '../store'
 import { checksOf, doubted } from './posts'
+import { dropFilms } from './films'
 import { dropSmall, keepSmall } from './seeing'
 
 /** What is known of a picture as it comes into the library. */
@@ -207,6 +208,6 @@ export async function clearPictures(brand: string): Promise<Clearing> {
     ...cleared.unused.map((row) => ({ table: 'pictures' as const, id: row.id, before: row, row: null })),
     ...infos.map((row) => ({ table: 'media' as const, id: row.id, before: row, row: null })),
   ])
-  await dropSmall()
+  await Promise.all([dropSmall(), dropFilms()])
   return cleared
 }

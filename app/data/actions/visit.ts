@@ -4,6 +4,7 @@ import type { Document, Owner, TakenPiece } from '../../../core/pipeline'
 import {
   asFault,
   Fault,
+  isOwnFilm,
   joinPiece,
   textId,
   type Counts,
@@ -275,12 +276,29 @@ export async function revise(
   siblings: Awaited<ReturnType<typeof siblingTexts>> = [],
 ): Promise<void> {
   const passages = await all('passages', 'piece', before.id)
-  const revised = await heavy().revisePiece(before, passages, content, siblings, nowIso())
+  const revised = await heavy().revisePiece(
+    before,
+    passages,
+    withItsFilm(before, content),
+    siblings,
+    nowIso(),
+  )
   await commit('machine', [
     ...putPiece(revised.piece),
     put('sketches', revised.sketch),
     ...revised.passages.map((p) => put('passages', p)),
   ])
+}
+
+/** What was read of a piece anew, with the film that a person chose for it. */
+function withItsFilm({ video: before }: WholePiece, content: PieceContent): PieceContent {
+  const { video } = content
+  if (!video || !before?.url || !isOwnFilm(before.url)) return content
+  const { sound: _, ...rest } = video
+  return {
+    ...content,
+    video: { ...rest, url: before.url, ...(before.sound ? { sound: true as const } : {}) },
+  }
 }
 
 /** Asks the share-count service for the pieces whose counts still move. */
