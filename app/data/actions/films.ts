@@ -1,4 +1,13 @@
-import { asFault, Fault, isOwnFilm, ownFilm, type Piece, type Post } from '../../../core/model'
+import {
+  asFault,
+  Fault,
+  isOwnFilm,
+  ownFilm,
+  type Piece,
+  type PieceContent,
+  type Post,
+  type WholePiece,
+} from '../../../core/model'
 import type { Film } from '../../workers/filmSource'
 import { cards } from '../../workers'
 import { database } from '../database'
@@ -78,6 +87,17 @@ function cutFrom({ media }: Post, { video }: Piece): boolean {
   return media.some(
     ({ source }) => source.from === 'film' && (video?.url === null || source.url === video?.url),
   )
+}
+
+/** What was read of a piece anew, with the film that a person chose for it. */
+export function withItsFilm({ video: before }: WholePiece, content: PieceContent): PieceContent {
+  const { video } = content
+  if (!video || !before?.url || !isOwnFilm(before.url)) return content
+  const { sound: _, ...rest } = video
+  return {
+    ...content,
+    video: { ...rest, url: before.url, ...(before.sound ? { sound: true as const } : {}) },
+  }
 }
 
 /** Drops the films of this browser that neither pieces nor posts are cut from any more. */

@@ -4,7 +4,6 @@ import type { Document, Owner, TakenPiece } from '../../../core/pipeline'
 import {
   asFault,
   Fault,
-  isOwnFilm,
   joinPiece,
   textId,
   type Counts,
@@ -19,6 +18,7 @@ import { heavy } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
 import { all, commit, must, one, patch, put, putPiece, wholePiece } from '../store'
+import { withItsFilm } from './films'
 import { fetchText, later, readAddress } from './sources'
 import { forgetSnapshots, onlyIn, whileClosed } from './whileClosed'
 
@@ -288,17 +288,6 @@ export async function revise(
     put('sketches', revised.sketch),
     ...revised.passages.map((p) => put('passages', p)),
   ])
-}
-
-/** What was read of a piece anew, with the film that a person chose for it. */
-function withItsFilm({ video: before }: WholePiece, content: PieceContent): PieceContent {
-  const { video } = content
-  if (!video || !before?.url || !isOwnFilm(before.url)) return content
-  const { sound: _, ...rest } = video
-  return {
-    ...content,
-    video: { ...rest, url: before.url, ...(before.sound ? { sound: true as const } : {}) },
-  }
 }
 
 /** Asks the share-count service for the pieces whose counts still move. */
