@@ -173,9 +173,10 @@ test('the first screen needs at most 250 kB of script', async ({ page }) => {
   page.on('response', (response) => {
     const type = response.headers()['content-type'] ?? ''
     // What workers load, the typefaces of cards among it, keeps no screen waiting; nor does what runs in rounds after it.
-    const comesLater = /\/(heavy|tick|pictures|cards|literata|schibsted-grotesk|spline-sans-mono)-/.test(
-      response.url(),
-    )
+    const comesLater =
+      /\/(heavy|resultsWorker|tick|pictures|cards|literata|schibsted-grotesk|spline-sans-mono)-/.test(
+        response.url(),
+      )
     if (!type.includes('javascript') || comesLater) return
     sizes.push(response.body().then((body) => gzipSync(body).length))
   })

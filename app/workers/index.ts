@@ -22,7 +22,9 @@ export function heavy(): Remoted<Tasks> {
 /** The worker for what posts earned. It begins at once, since it knows nothing of language. Its faults are thrown here. */
 export function results(): Remoted<ResultsTasks> {
   resultsWorker ??= remoted<ResultsTasks>(
-    wrap<Run>(new Worker(new URL('./results.ts', import.meta.url), { type: 'module', name: 'results' })),
+    wrap<Run>(
+      new Worker(new URL('./resultsWorker.ts', import.meta.url), { type: 'module', name: 'results' }),
+    ),
   )
   return resultsWorker
 }
