@@ -2,7 +2,7 @@ import { CanvasSource, VideoSampleSink, type Input, type InputVideoTrack } from 
 import type { Drawing, Faces, Plate } from '../../core/cards'
 import type { Cut, FilmPart, Look, Stretch } from '../../core/model'
 import { cutIn, movedCut } from '../../core/networks'
-import { barsOf, shownParts } from '../../core/pictures'
+import { barsOf, partSeconds, shownParts } from '../../core/pictures'
 import { hashOf, type MadePicture } from './blobs'
 import { bitsFor, CannotCut, newClip, Stopped, type ClipFile, type Watch } from './clipFile'
 import { allOf, openFilm, picturesOf, type Film } from './filmSource'
@@ -42,11 +42,11 @@ export async function cutClip(order: CutOrder, faces: Faces, { far, stop }: Watc
     const plate = drawPlate(part.hook, look, faces, shape, size, part.filled)
     const clip = await newClip(plate.drawing)
     const shown = shownParts(part)
-    const seconds = shown.reduce((sum, { from, to }) => sum + to - from, 0)
+    const seconds = partSeconds(part)
     const sound = await soundOf(input)
     const frames = pictures
       ? filmFrames(pictures, shown, placed(pictures, plate, order.cut, clip.scale))
-      : waveFrames(shown, await drawnWave(input, part, plate, look, faces, clip))
+      : waveFrames(shown, seconds, await drawnWave(input, part, plate, look, faces, clip))
     const painter = await painterOf(part, look, faces, plate, clip)
     const video = new CanvasSource(painter.canvas, {
       codec: clip.codec,
@@ -126,12 +126,12 @@ async function* filmFrames(
   }
 }
 
-/** What a recording without pictures shows: how loud it is, uncovered as it plays. */
+/** What a recording without pictures shows: how loud it is, uncovered as it plays, `all` seconds. */
 function* waveFrames(
   shown: readonly Stretch[],
+  all: number,
   draw: (context: Context, part: number) => void,
 ): Generator<Frame, void> {
-  const all = shown.reduce((sum, { from, to }) => sum + to - from, 0)
   let gone = 0
   for (const { from, to } of shown) {
     const count = Math.max(1, Math.round((to - from) * RATE))

@@ -81,7 +81,7 @@ describe('the brand’s frame about a film', () => {
 })
 
 describe('a recording without pictures', () => {
-  const WAVE = [0, 0.25, 1, 0.5]
+  const WAVE = [0, 0.25, 1, 0.5, 0, 0, 0, 0]
   const plate = (filled = false) => drawPlate('Oak or larch?', LOOK, faces, SHAPES[0] ?? null, null, filled)
 
   it('shows bars in a film’s place, a fifth as high as wide, and is never asked to fill the clip', () => {
@@ -95,12 +95,13 @@ describe('a recording without pictures', () => {
   it('has a bar for each level about the middle of it, from side to side, as high as it is loud', () => {
     const on = plate()
     const bars = drawWave(WAVE, on, LOOK, faces, true).strokes.flatMap((s) => (s.kind === 'field' ? [s] : []))
-    expect(bars).toHaveLength(4)
+    expect(bars).toHaveLength(8)
     const middle = on.film.y + on.film.height / 2
     for (const { y, height } of bars) expect(y + height / 2).toBeCloseTo(middle)
-    // A quarter of 216 pixels is less than a bar is wide, which is the least.
-    const wide = bars[0]?.width ?? 0
-    expect(bars.map((b) => b.height)).toEqual([wide, wide, 216, Math.max(wide, 108)])
+    // 1080 pixels less twice nine hundredths are 885.6, an eighth of that 110.7, and six tenths of it 66.42: the least that a bar is
+    // high. A quarter of 216 pixels is less than that.
+    expect(bars[0]?.width).toBeCloseTo(66.42)
+    expect(bars.slice(0, 4).map((b) => Math.round(b.height * 100) / 100)).toEqual([66.42, 66.42, 216, 108])
     expect(bars[0]?.x).toBeGreaterThan(on.said.x)
     const last = bars.at(-1)
     expect((last?.x ?? 0) + (last?.width ?? 0)).toBeLessThan(on.said.x + on.said.width)

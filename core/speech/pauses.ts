@@ -1,11 +1,7 @@
+import type { Stretch } from '../model'
+
 /** How loud a recording is, is told so often: every 20 ms. */
 export const LEVEL_SECONDS = 0.02
-
-/** From when to when, in seconds. */
-interface Stretch {
-  from: number
-  to: number
-}
 
 /** Of a pause this much stays, half of it on either side. */
 const STAYS = 0.3

@@ -22,7 +22,7 @@ export async function coloursOfAddress(address: string): Promise<Pick<Look, 'gro
   const inline = ['html', 'body'].map(
     (tag) => `${tag}{${page.querySelector(tag)?.getAttribute('style') ?? ''}}`,
   )
-  const used = [...linked, ...own, ...inline].flatMap(coloursIn)
+  const used = coloursIn([...linked, ...own, ...inline])
   const theme = page.querySelector('meta[name="theme-color" i]')?.getAttribute('content') ?? ''
   const found = await cards().pageColours(used, hex(theme))
   if (!found)
@@ -49,12 +49,14 @@ const PROPERTIES = [
 
 const AT_LARGE = /(?:^|,)\s*(?::root|html|body|\*)\s*(?:,|$)/
 
-/** The colours that a style sheet uses by day. */
-function coloursIn(css: string): UsedColour[] {
-  const sheet = new CSSStyleSheet()
-  // What a sheet fetches of others is not followed.
-  sheet.replaceSync(css)
-  const rules = rulesOf(sheet.cssRules)
+/** The colours that style sheets use by day; one may name those of another. */
+function coloursIn(sheets: readonly string[]): UsedColour[] {
+  const rules = sheets.flatMap((css) => {
+    const sheet = new CSSStyleSheet()
+    // What a sheet fetches of others is not followed.
+    sheet.replaceSync(css)
+    return rulesOf(sheet.cssRules)
+  })
   const variables = new Map<string, string>()
   // Others hold only for a part of the page, or for the night.
   for (const { style } of rules.filter((r) => AT_LARGE.test(r.selectorText)))
