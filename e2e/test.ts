@@ -1,13 +1,15 @@
 import { spawn } from 'node:child_process'
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { test as base } from '@playwright/test'
+import { layFreshSpool } from '../server/testing/freshSpool'
 import { until } from './until'
 
 export { expect, type Locator, type Page } from '@playwright/test'
 
 /**
- * Each spec has a demo of its own, with a server and a world (one port above it), which is there while its tests run and no longer:
- * all of them at once would want four gigabytes.
+ * The specs of a project have a demo, with a server and a world (one port above it), which is there while their tests run and no
+ * longer: all of them at once would want four gigabytes. Its spool is a copy of an empty one, which takes seconds to make.
  */
 export const test = base.extend<object, { demoIsUp: undefined }>({
   demoIsUp: [
@@ -15,13 +17,15 @@ export const test = base.extend<object, { demoIsUp: undefined }>({
     async ({}, ready, { project }) => {
       const { port } = new URL(project.use.baseURL ?? '')
       const worldPort = Number(port) + 1
+      const folder = String(project.metadata['folder'])
+      if (!existsSync(join(folder, 'spool'))) await layFreshSpool(folder)
       const demo = spawn(process.execPath, [join(import.meta.dirname, '../scripts/start.mjs')], {
         stdio: ['ignore', 'ignore', 'inherit'],
         env: {
           ...process.env,
           PORT: port,
           WORLD_PORT: String(worldPort),
-          DATA_DIR: String(project.metadata['folder']),
+          DATA_DIR: folder,
         },
       })
       const gone = new Promise<void>((resolve) => demo.once('exit', () => resolve()))

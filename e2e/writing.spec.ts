@@ -239,6 +239,21 @@ test('a picture is changed with p, a card by its words, and the drip’s picture
     .poll(() => shown.evaluate((i: HTMLImageElement) => `${i.naturalWidth}x${i.naturalHeight}`))
     .toBe('1080x1350')
 
+  // Some of its words stand out, and do so no longer.
+  const plain = await shown.getAttribute('src')
+  await picture.getByLabel('What it counts').focus()
+  await page.keyboard.press('Shift+Home')
+  await picture.getByRole('button', { name: 'Mark what is selected' }).click()
+  const chip = picture.getByRole('button', { name: 'Take “Worth buying once.” out' })
+  await expect(chip).toBeVisible()
+  await expect(shown).not.toHaveAttribute('src', plain ?? '')
+  await picture.getByLabel('What it counts').fill('Worth having.')
+  await expect(picture.getByText('“Worth buying once.” stands nowhere on this card.')).toBeVisible()
+  await chip.click()
+  await expect(chip).toBeHidden()
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+
   // With a code in its corner, which another program reads from what is shown.
   await picture.getByRole('checkbox', { name: 'The link as a code in its corner' }).check()
   const coded = page.getByRole('complementary').getByRole('img', { name: /With the link as a QR code/ })

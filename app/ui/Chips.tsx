@@ -2,20 +2,23 @@ import { chakra, Flex } from '@chakra-ui/react'
 import { useState } from 'react'
 import { TextField } from './Field'
 
-/** A short list of words, each a chip that can be taken out; new ones are typed, parted by commas or Enter. */
+/** A short list of words, each a chip that can be taken out; new ones are typed, parted by Enter, and by commas unless they may hold one. */
 export function Chips({
   label,
   values,
   onChange,
+  commas = false,
 }: {
   label: string
   values: readonly string[]
   onChange: (values: string[]) => void
+  /** Whether a comma is a part of the words. */
+  commas?: boolean
 }) {
   const [text, setText] = useState('')
   const add = (): void => {
     const fresh = text
-      .split(/[,\n]/)
+      .split(commas ? '\n' : /[,\n]/)
       .map((w) => w.trim())
       .filter((w) => w && !values.includes(w))
     setText('')
@@ -55,7 +58,7 @@ export function Chips({
         onChange={(e) => setText(e.target.value)}
         onBlur={add}
         onKeyDown={(e) => {
-          if (e.key === 'Enter' || e.key === ',') {
+          if (e.key === 'Enter' || (e.key === ',' && !commas)) {
             e.preventDefault()
             add()
           } else if (e.key === 'Backspace' && text === '' && values.length) onChange(values.slice(0, -1))

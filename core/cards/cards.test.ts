@@ -4,7 +4,7 @@ import { Resvg } from '@resvg/resvg-js'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openFaces } from '../../cli/faces'
 import { LAYOUTS, usualLook, type Card, type FaceName, type Layout, type Look } from '../model'
-import { drawCard, facesOf, sizeOf, toSvg, type Drawing, type Faces, type FontFile } from '.'
+import { drawCard, facesOf, paletteOf, sizeOf, toSvg, type Drawing, type Faces, type FontFile } from '.'
 import { SHAPES } from './testing/shapes'
 
 const LOOK: Look = { ...usualLook('The yard'), accent: '#a8432d', sign: 'The yard · boats' }
@@ -134,7 +134,9 @@ describe('whatever it says, a card', () => {
       fc.property(aText, fc.tuple(aColour, aColour, aColour), aLink, (text, [ground, ink, accent], link) => {
         for (const layout of LAYOUTS)
           for (const shape of SHAPES) {
-            const made = { ...filled(layout, text), code: true }
+            // Some of its words stand out, over several lines where they are many.
+            const marked = [text.split(' ').slice(2, 9).join(' ').slice(0, 80), 'oak', 'tide seam']
+            const made = { ...filled(layout, text), code: true, marked: marked.filter(Boolean) }
             const drawing = drawCard(made, { ...LOOK, ground, ink, accent }, faces, shape, link)
             expect([layout, shape, faultsOf(drawing)]).toEqual([layout, shape, []])
             const said = lettersOf(linesOf(drawing).join(''))
@@ -163,6 +165,56 @@ describe('whatever it says, a card', () => {
       '1080x1620',
       '1920x1080',
     ])
+  })
+})
+
+describe('words of a card that stand out', () => {
+  const text = 'A weep that gets slower every day is a plank still taking up.'
+  const markersOf = (drawing: Drawing) =>
+    drawing.strokes.flatMap((s, i) =>
+      s.kind === 'field' && drawing.strokes.some((g, k) => k > i && g.kind === 'glyph' && covers(s, g))
+        ? [s]
+        : [],
+    )
+  const covers = (f: Extract<Drawing['strokes'][number], { kind: 'field' }>, g: Glyph): boolean => {
+    const { left, right, top, bottom } = inkOf(g)
+    return f.x <= left && right <= f.x + f.width && f.y - 1 <= top && bottom <= f.y + f.height + 1
+  }
+  type Glyph = Extract<Drawing['strokes'][number], { kind: 'glyph' }>
+
+  it.each<[string, number]>([
+    ['weep', 4],
+    ['SLOWER every day', 14],
+    ['weep that gets slower every day is', 28],
+    ['lower', 0],
+  ])('“%s” lies on a marker, all of its letters and no others', (phrase, letters) => {
+    for (const shape of SHAPES) {
+      const drawing = drawCard(card('words', { text, marked: [phrase] }), LOOK, faces, shape)
+      const [, ...markers] = markersOf(drawing)
+      const on = drawing.strokes.filter((g) => g.kind === 'glyph' && markers.some((m) => covers(m, g)))
+      expect(on).toHaveLength(letters)
+      const ink = drawing.words[0]?.fill ?? ''
+      for (const { fill } of markers) {
+        expect(ratio(ink, fill)).toBeGreaterThanOrEqual(4.495)
+        expect(ratio(drawing.words[0]?.on ?? '', fill)).toBeGreaterThan(1.1)
+      }
+    }
+  })
+
+  it('are told from the ground on every colour', () => {
+    fc.assert(
+      fc.property(fc.tuple(aColour, aColour, aColour), ([ground, ink, accent]) => {
+        const { plain, deep, bright } = paletteOf({ ground, ink, accent })
+        for (const on of [plain, deep, bright]) {
+          // A ground from which the ink is barely far enough has room for none: a line stands under the words there.
+          if (on.marker === null) expect(ratio(on.ink, on.ground)).toBeLessThan(6)
+          else {
+            expect(ratio(on.ink, on.marker)).toBeGreaterThanOrEqual(4.495)
+            expect(ratio(on.ground, on.marker)).toBeGreaterThanOrEqual(1.149)
+          }
+        }
+      }),
+    )
   })
 })
 

@@ -59,6 +59,8 @@ export interface Ground {
   accent: string
   /** Lines and small shapes, which nobody has to read. */
   quiet: string
+  /** What lies behind words that stand out; null where nothing there would be seen and leave them readable. */
+  marker: string | null
 }
 
 /** The grounds of a look: plain, turned round, and in the accent. All words on them are readable. */
@@ -75,7 +77,25 @@ function groundOf(ground: string, ink: string, accent: string): Ground {
     ink: readableInk,
     accent: readable(accent, ground),
     quiet: between(ground, readableInk, 0.25),
+    marker: markerOn(ground, readableInk, accent),
   }
+}
+
+/** How far the colour behind marked words is from the ground, at most. */
+const MARKER = 0.4
+/** The contrast of a marker with its ground at which it is seen well, and the least at which it is seen at all. */
+const SEEN = [1.35, 1.15] as const
+
+/**
+ * What lies behind marked words: the ground moved towards the accent as far as the ink stays readable on it; towards white or
+ * black where the accent is too near the ground to be told from it.
+ */
+function markerOn(ground: string, ink: string, accent: string): string | null {
+  const parts = Array.from({ length: 10 }, (_, i) => MARKER * (1 - i / 10))
+  const moved = [accent, WHITE, BLACK].flatMap((colour) => parts.map((part) => between(ground, colour, part)))
+  const readableOn = moved.filter((colour) => contrast(colour, ink) >= LEAST_CONTRAST)
+  const seen = SEEN.map((least) => readableOn.find((colour) => contrast(colour, ground) >= least))
+  return seen.find((colour) => colour !== undefined) ?? null
 }
 
 /** The grounds of a look. Where its ink is hard to read on its ground, it is the ground that gives way. */

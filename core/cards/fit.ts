@@ -3,6 +3,8 @@ import type { Face } from './faces'
 
 /** Words broken into lines at a size. Measures are in pixels. */
 export interface Block {
+  /** What was broken, in one line. */
+  text: string
   lines: { text: string; width: number }[]
   size: number
   /** From one baseline to the next. */
@@ -58,7 +60,7 @@ export function fitted(words: string, face: Face, room: Room): Block {
     const score = uneven + 90 * Math.log(room.most / size)
     if (!best || score < best.score) best = { score, broken, size, text: set }
   }
-  return blockOf(best.broken, best.text.face, best.size, leading)
+  return blockOf(best.broken, best.text, best.size, leading)
 }
 
 const inOneLine = (words: string, face: Face): Measured => measured(words.replace(/\s+/g, ' ').trim(), face)
@@ -68,7 +70,7 @@ export function inALine(words: string, face: Face, width: number, most: number):
   const text = inOneLine(words, face)
   const whole = face.run(text.text).width
   const size = Math.min(most, whole > 0 ? width / whole : most)
-  return blockOf({ lines: [{ text: text.text, width: whole }], cost: 0, worst: 0 }, face, size, 1.2)
+  return blockOf({ lines: [{ text: text.text, width: whole }], cost: 0, worst: 0 }, text, size, 1.2)
 }
 
 /** A text at one size that is given, or null where it does not fit so. */
@@ -77,7 +79,7 @@ function setAt(text: Measured, size: number, room: Room): Block | null {
   const set = size < room.least ? cutToFit(text, room.width / size) : text
   const broken = widest(set) * size > room.width ? null : breakLines(set, room.width / size)
   if (!broken) return null
-  const block = blockOf(broken, text.face, size, leading)
+  const block = blockOf(broken, text, size, leading)
   return block.height <= room.height ? block : null
 }
 
@@ -100,9 +102,10 @@ export function fittedTogether(
   }
 }
 
-function blockOf({ lines }: Broken, face: Face, size: number, leading: number): Block {
+function blockOf({ lines }: Broken, { text, face }: Measured, size: number, leading: number): Block {
   const set = lines.map((l) => ({ text: l.text.replaceAll('\u200b', ''), width: l.width * size }))
   return {
+    text: text.replaceAll('\u200b', ''),
     lines: set,
     size,
     leading: leading * size,

@@ -2,8 +2,9 @@ import type { Card, Look } from '../model'
 import { QUIET, type Code } from './code'
 import { codeColours, paletteOf, type Ground, type Palette } from './colours'
 import { strokesOf, type Area, type Drawing } from './drawing'
-import type { Face } from './faces'
-import { inALine, RISE, type Block } from './fit'
+import type { Face, Run } from './faces'
+import { FALL, inALine, RISE, type Block } from './fit'
+import { markedParts, type MarkedPart } from './marked'
 
 /** The faces that a card is set in. */
 export interface Faces {
@@ -16,6 +17,10 @@ export interface Faces {
 /** The side of a code in the corner of a card, in units, and the fewest pixels that a module of it has. */
 const CORNER = 23
 const FEWEST = 4
+
+/** How far a marker reaches beyond its words, and how much is between those of two lines, in ems. */
+const BEYOND = 0.1
+const APART = 0.05
 
 /** How large a mark is at most, in units. */
 const MARK = { width: 18, height: 5 }
@@ -108,11 +113,25 @@ export class Stage {
     this.field({ x: 0, y: 0, width: this.width, height: this.height }, ground)
   }
 
+  /** Draws words of the card in the ink of their ground, those that are to stand out on a marker; gives the lower edge. */
+  said(block: Block, x: number, y: number, on: Ground): number {
+    return this.block(block, x, y, on.ink, on, markedParts(block, this.card.marked ?? []))
+  }
+
   /** Draws a block of words with its upper edge at `y`; gives its lower edge. */
-  block(block: Block, x: number, y: number, fill: string, on: Ground): number {
+  block(
+    block: Block,
+    x: number,
+    y: number,
+    fill: string,
+    on: Ground,
+    marked: readonly MarkedPart[] = [],
+  ): number {
     block.lines.forEach(({ text, width }, i) => {
       const baseline = y + RISE * block.size + i * block.leading
-      this.#drawing.strokes.push(...strokesOf(block.face.run(text), x, baseline, block.size, fill))
+      const run = block.face.run(text)
+      for (const part of marked) if (part.line === i) this.#marker(part, run, block, { x, y: baseline }, on)
+      this.#drawing.strokes.push(...strokesOf(run, x, baseline, block.size, fill))
       this.#drawing.words.push({
         text,
         fill,
@@ -127,6 +146,19 @@ export class Stage {
         if (!this.#drawing.missing.includes(letter)) this.#drawing.missing.push(letter)
     })
     return y + block.height
+  }
+
+  /**
+   * A marker behind a part of a line whose baseline begins at `from`, or a line under it where no marker would do; those of two
+   * lines do not run into each other.
+   */
+  #marker(part: MarkedPart, { at }: Run, block: Block, from: { x: number; y: number }, on: Ground): void {
+    const [a = 0, b = 0] = [at[part.from], at[part.to]]
+    const width = (Math.abs(b - a) + 2 * BEYOND) * block.size
+    const height = Math.min((RISE + FALL) * block.size, block.leading - APART * block.size)
+    const x = from.x + (Math.min(a, b) - BEYOND) * block.size
+    if (on.marker) this.field({ x, y: from.y + FALL * block.size - height, width, height }, on.marker)
+    else this.field({ x, y: from.y + 0.16 * block.size, width, height: 0.06 * block.size }, on.ink)
   }
 
   /**

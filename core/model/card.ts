@@ -20,12 +20,21 @@ export type Layout = z.infer<typeof Layout>
 export const WORD_LAYOUTS: readonly Layout[] = LAYOUTS.filter((layout) => layout !== 'code')
 
 /** The most that each field of a card holds, in characters, and how many items there may be. */
-export const CARD_MOST = { head: 80, text: 280, items: 7, item: 140, speaker: 80 } as const
+export const CARD_MOST = {
+  head: 80,
+  text: 280,
+  items: 7,
+  item: 140,
+  speaker: 80,
+  marks: 6,
+  mark: 80,
+} as const
 
 /**
  * The words of a card. `head` is a number with its unit, the term that is defined, or what a list is of; `text` the
  * sentence, saying, question or title; `items` the points, the steps, or the two sides of a contrast; `speaker` who
- * said it. What a layout has no place for is kept and not drawn. With `code` the post's link stands on it as a QR code.
+ * said it. What a layout has no place for is kept and not drawn. With `code` the post's link stands on it as a QR code;
+ * `marked` are those of its words that stand out.
  */
 export const Card = z.object({
   layout: Layout,
@@ -34,11 +43,14 @@ export const Card = z.object({
   items: z.array(z.string().min(1).max(CARD_MOST.item)).max(CARD_MOST.items),
   speaker: z.string().max(CARD_MOST.speaker),
   code: z.boolean().optional(),
+  marked: z.array(z.string().min(1).max(CARD_MOST.mark)).max(CARD_MOST.marks).optional(),
 })
 export type Card = z.infer<typeof Card>
 
 /** Which fields of a card a layout sets, with what each is called there. */
-export const CARD_FIELDS: Readonly<Record<Layout, Partial<Record<Exclude<keyof Card, 'layout'>, string>>>> = {
+export const CARD_FIELDS: Readonly<
+  Record<Layout, Partial<Record<'head' | 'text' | 'items' | 'speaker', string>>>
+> = {
   words: { text: 'Words' },
   quotation: { text: 'What was said', speaker: 'Said by' },
   number: { head: 'Number with its unit', text: 'What it counts' },

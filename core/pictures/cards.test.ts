@@ -53,6 +53,19 @@ describe('the card of a caption', () => {
     expect(of('“The bees know. I only carry the box.', 'quotation').map((c) => c.layout)).toEqual(['title'])
   })
 
+  it.each([
+    ['A dry oak plank holds 18 per cent of water.', ['18 per cent']],
+    ['Caulk it, then wait forty hours.', ['forty hours']],
+    ['It costs £400. It lasts ten years.', ['£400']],
+    // No amount: a year, a span of which the end would stand alone, a number with no unit.
+    ['In 1998 the hut burnt down.', undefined],
+    ['Keep it for ten to twelve days.', undefined],
+    ['The two came back.', undefined],
+  ])('of “%s” lets %j stand out', (text, marked) => {
+    expect(first(text)?.marked).toEqual(marked)
+    if (marked) expect(Card.parse(first(text)).marked).toEqual(marked)
+  })
+
   it('is a list or steps where all of them have room, else not', () => {
     expect(first('What a hive needs:\n– Sun in the morning\n– A dry floor')).toEqual({
       layout: 'list',

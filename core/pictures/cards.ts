@@ -24,7 +24,8 @@ const TITLE = 120
 /**
  * The cards that can be made of a post's own words, the one that says them best first: a layout that shows how they
  * argue (somebody is quoted, things are listed, a number is given), then the words as they stand, then the piece's
- * title. All words are those of the caption or the title, so that a card says nothing that was not judged.
+ * title. All words are those of the caption or the title, so that a card says nothing that was not judged. The first amount
+ * that sentences in English give stands out.
  */
 export function cardsFor(
   wording: Pick<Wording, 'text' | 'angle' | 'closing'>,
@@ -43,7 +44,9 @@ export function cardsFor(
     plain(opening, sentences),
     titled(piece.title),
   ]
-  return told.flatMap((card) => (card && layouts.includes(card.layout) ? [english ? set(card) : card] : []))
+  return told.flatMap((card) =>
+    card && layouts.includes(card.layout) ? [english ? marked(set(card)) : card] : [],
+  )
 }
 
 /** A card with the quotation marks and apostrophes that a typesetter would put, as English has them. */
@@ -57,6 +60,17 @@ function curly(text: string): string {
     .replace(/(?<=[\p{L}\p{N}])'(?=\p{L}|[\s.,;:!?)]|$)/gu, '’')
     .replace(/(^|[\s([—–-])"(?=\S)/g, '$1“')
     .replace(/"/g, '”')
+}
+
+/** A card of sentences with its first amount standing out, if it has one. */
+function marked(card: Card): Card {
+  if (card.layout !== 'words' && card.layout !== 'quotation') return card
+  for (const { tokens } of readSentences(card.text))
+    for (const [i, token] of tokens.entries()) {
+      const amount = followsNumber(tokens, i) ? null : amountAt(tokens, i)
+      if (amount) return { ...card, marked: [card.text.slice(token.start, amount.end)] }
+    }
+  return card
 }
 
 const NONE = { head: '', text: '', items: [], speaker: '' }
@@ -133,14 +147,8 @@ function counted(opening: string, first: SentenceTokens): Card | null {
   if (text.length > CARD_MOST.text) return null
   const { tokens } = first
   for (const [i, token] of tokens.entries()) {
-    const head = amountAt(tokens, i)
-    if (
-      head === null ||
-      isNumber(tokens[i - 1]) ||
-      /^(?:or|to|and|–|-|,|\.)$/.test(tokens[i - 1]?.text ?? '')
-    )
-      continue
-    if (token.start > first.start + GLANCE || head.length > TERM) continue
+    const { head } = (followsNumber(tokens, i) ? null : amountAt(tokens, i)) ?? { head: '' }
+    if (head === '' || head.length > TERM || token.start > first.start + GLANCE) continue
     return { ...NONE, layout: 'number', head, text }
   }
   return null
@@ -149,23 +157,32 @@ function counted(opening: string, first: SentenceTokens): Card | null {
 const isNumber = (token: Token | undefined): boolean =>
   token !== undefined && (/^\d[\d.,]*$/.test(token.text) || NUMBER_WORDS[token.lower] !== undefined)
 
-/** A number and its unit from a token on: "18 per cent", "400 miles", "£400"; null where there is none. */
-function amountAt(tokens: readonly Token[], i: number): string | null {
+/** Whether a token may be the end of a number, or of a span between two. */
+const followsNumber = (tokens: readonly Token[], i: number): boolean =>
+  isNumber(tokens[i - 1]) || /^(?:or|to|and|–|-|,|\.)$/.test(tokens[i - 1]?.text ?? '')
+
+/**
+ * A number and its unit from a token on, in digits, and where it ends in its text: "18 per cent", "400 miles", "£400"; null
+ * where there is none.
+ */
+function amountAt(tokens: readonly Token[], i: number): { head: string; end: number } | null {
   const token = tokens[i]
   if (!token) return null
-  if (/^[£$€]$/.test(token.text) && isNumber(tokens[i + 1])) return `${token.text}${tokens[i + 1]?.text}`
-  if (/^(?:[£$€]\d[\d.,]*|\d[\d.,]*%)$/.test(token.text)) return token.text
+  const [next, after] = [tokens[i + 1], tokens[i + 2]]
+  if (/^[£$€]$/.test(token.text) && next && isNumber(next))
+    return { head: `${token.text}${next.text}`, end: next.end }
+  if (/^(?:[£$€]\d[\d.,]*|\d[\d.,]*%)$/.test(token.text)) return { head: token.text, end: token.end }
   if (!isNumber(token) || /^(?:once|first|second|one|a|half|zero)$/.test(token.lower)) return null
   // A year is no amount.
   if (/^(?:1[5-9]|20)\d\d$/.test(token.text)) return null
   const figure = /\d/.test(token.text) ? token.text : String(NUMBER_WORDS[token.lower])
-  const [next, after] = [tokens[i + 1], tokens[i + 2]]
-  if (next?.text === '%') return `${figure}%`
-  if (next?.lower === 'per' && after?.lower === 'cent') return `${figure} per cent`
+  if (next?.text === '%') return { head: `${figure}%`, end: next.end }
+  if (next?.lower === 'per' && after?.lower === 'cent') return { head: `${figure} per cent`, end: after.end }
   if (!next || next.pos !== 'NOUN' || isNumber(next)) return null
   // "Four hours" is an amount, "four hour shifts" would be cut in two.
   if (after && isNoun(after)) return null
-  return UNITS.test(next.lower) || Number(figure.replace(/,/g, '')) >= 100 ? `${figure} ${next.text}` : null
+  const isWorthIt = UNITS.test(next.lower) || Number(figure.replace(/,/g, '')) >= 100
+  return isWorthIt ? { head: `${figure} ${next.text}`, end: next.end } : null
 }
 
 /** What is measured; of other things only many are worth a card. */

@@ -22,6 +22,6 @@ export function code(stage: Stage): void {
   const top = body.y + (body.height - height) / 2
   stage.code(body.x, isWide ? body.y + (body.height - side) / 2 : top, side, on, { x: -1, y: 0 })
   const [x, y] = isWide ? [body.x + taken, body.y + (body.height - block.height) / 2] : [body.x, top + taken]
-  stage.block(block, x, y, on.ink, on)
+  stage.said(block, x, y, on)
   stage.sign(on)
 }

@@ -38,8 +38,8 @@ export function contrast(stage: Stage): void {
   )
   const [a, b] = blocks
   const centre = (side: Area, block: Block): number => side.y + (side.height - block.height) / 2
-  if (a) stage.block(a, sides[0].x, centre(sides[0], a), first.ink, first)
-  if (b) stage.block(b, sides[1].x, centre(sides[1], b), second.ink, second)
+  if (a) stage.said(a, sides[0].x, centre(sides[0], a), first)
+  if (b) stage.said(b, sides[1].x, centre(sides[1], b), second)
   stage.sign(isWide ? first : second, second)
 }
 

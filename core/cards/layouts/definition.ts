@@ -24,6 +24,6 @@ export function definition(stage: Stage): void {
   const top = body.y + (body.height - term.height - between - block.height) / 2
   const end = stage.block(term, body.x, top, on.ink, on)
   stage.field({ x: body.x, y: end + 2.6 * unit, width: 18 * unit, height: 0.9 * unit }, on.accent)
-  stage.block(block, body.x, end + between, on.ink, on)
+  stage.said(block, body.x, end + between, on)
   stage.sign(on)
 }

@@ -26,10 +26,10 @@ export function number(stage: Stage): void {
   if (isWide) {
     const x = body.x + body.width - beside
     stage.field({ x: x - 4 * unit, y: body.y, width: 0.35 * unit, height: body.height }, on.quiet)
-    stage.block(block, x, body.y + (body.height - block.height) / 2, on.ink, on)
+    stage.said(block, x, body.y + (body.height - block.height) / 2, on)
   } else {
     stage.field({ x: body.x, y: end + 4 * unit, width: body.width, height: 0.35 * unit }, on.quiet)
-    stage.block(block, body.x, end + 9 * unit, on.ink, on)
+    stage.said(block, body.x, end + 9 * unit, on)
   }
   stage.sign(on)
 }

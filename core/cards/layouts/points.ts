@@ -61,7 +61,7 @@ function draw(
   const size = blocks[0]?.size ?? 0
   const squares = blocks.map((block) => {
     const place = y
-    y = stage.block(block, from.x + INDENT[kind] * size, y, on.ink, on) + GAP * size
+    y = stage.said(block, from.x + INDENT[kind] * size, y, on) + GAP * size
     return place
   })
   squares.forEach((place, i) => {

@@ -13,6 +13,6 @@ export function question(stage: Stage): void {
     most: 13 * unit,
     leading: 1.14,
   })
-  stage.block(block, body.x, body.y + body.height - block.height, on.ink, on)
+  stage.said(block, body.x, body.y + body.height - block.height, on)
   stage.sign(on)
 }

@@ -19,7 +19,7 @@ export function quotation(stage: Stage): void {
   // The mark hangs from its top: of its box only the upper part is drawn on.
   const opening = inALine('“', faces.strongWords, body.width, mark.size)
   stage.block(opening, body.x - 0.4 * unit, top - (RISE - 0.72) * mark.size, on.accent, on)
-  const end = stage.block(block, body.x, top + mark.height + 2 * unit, on.ink, on)
+  const end = stage.said(block, body.x, top + mark.height + 2 * unit, on)
   if (name !== '') {
     const size = 3.6 * unit
     const line = inALine(`— ${name}`, faces.labels, body.width, size)

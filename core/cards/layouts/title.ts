@@ -14,6 +14,6 @@ export function title(stage: Stage): void {
     most: 14 * unit,
     leading: 1.1,
   })
-  stage.block(block, body.x, body.y + body.height - block.height - 2 * unit, on.ink, on)
+  stage.said(block, body.x, body.y + body.height - block.height - 2 * unit, on)
   stage.sign(on)
 }

@@ -28,6 +28,6 @@ export function words(stage: Stage): void {
   })
   const top = body.y + (body.height - bar - under - block.height) / 2
   stage.field({ x: body.x, y: top, width: 11 * unit, height: bar }, on.accent)
-  stage.block(block, body.x, top + bar + under, on.ink, on)
+  stage.said(block, body.x, top + bar + under, on)
   stage.sign(on)
 }
