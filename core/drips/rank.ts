@@ -2,7 +2,7 @@ import { briefOf } from '../house'
 import { checkCaption, isBlocked, likeness, sourceText, type CheckContext } from '../judging'
 import type { Angle, FoundPassage, Wording } from '../model'
 import { graphemes, network, type NetworkProfile } from '../networks'
-import { titleFor, type Draft, type Headline } from '../setting'
+import { chapterLines, titleFor, type Draft, type Headline } from '../setting'
 import { withoutAddresses, withoutTags } from '../text'
 import {
   propose,
@@ -96,10 +96,15 @@ export function firstSound(assignment: Assignment, said: Said, wordings: readonl
 }
 
 /**
- * A title for a draft: the heading over its part, a short sentence of it, the piece's title; one that
+ * A title for a draft: the heading over its part or its chapter of a film, a short sentence of it, the piece's title; one that
  * nobody has had in this drip and that the draft does not say again.
  */
-function titleOf({ stock }: Assignment, draft: Draft, profile: NetworkProfile, said: Said): string | null {
+function titleOf(
+  { stock, part = false }: Assignment,
+  draft: Draft,
+  profile: NetworkProfile,
+  said: Said,
+): string | null {
   const { headlines, piece, study } = stock
   const [first] = draft.spans
   const at = study.sentences.find((s) => s.start >= (first?.start ?? 0))
@@ -109,11 +114,16 @@ function titleOf({ stock }: Assignment, draft: Draft, profile: NetworkProfile, s
   const inside = ({ span, why }: Headline): boolean =>
     span !== null &&
     why !== 'a heading' &&
+    why !== 'a chapter' &&
     draft.spans.some((s) => s.start <= span.start && s.end >= span.end)
+  const chapter = ({ why, span }: Headline): boolean =>
+    why === 'a chapter' && span !== null && !!first && span.start <= first.start && first.start < span.end
   const whole = (h: Headline): boolean => h.span === null
+  // Over the whole film stands its own title.
+  const film = !part && profile.chapters && chapterLines(piece.video, profile.chapters) !== null
   const options = draft.whole
     ? headlines.filter(whole)
-    : [over, inside, whole].flatMap((test) => headlines.filter(test))
+    : [...(film ? [whole] : []), over, chapter, inside, whole].flatMap((test) => headlines.filter(test))
   const limit = profile.title?.limit ?? 0
   return titleFor(
     draft,

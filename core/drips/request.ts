@@ -29,8 +29,10 @@ export interface WriteRequest extends Order {
   alike?: ((key: string) => string) | undefined
   /** The layouts of cards that may be made; none when not said. */
   layouts?: readonly Layout[]
-  /** Whether the piece's film has something to show with a passage on a network; none has where not said. */
-  hasFilm?: (passage: FoundPassage | null, network: string) => boolean
+  /** Whether the piece's film has something to show with a passage on a network, in part where it may not be whole; none has where not said. */
+  hasFilm?: (passage: FoundPassage | null, network: string, part: boolean) => boolean
+  /** The accounts on which the whole film stands already; none where not said. */
+  filmSeen?: ReadonlySet<string>
   /** Days for which a picture rests on a network; 21 when not said. */
   pictureDays?: number
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
@@ -54,6 +56,6 @@ export interface WrittenPost {
   /** The piece's address with the house's link tags, also where the words carry none; null where it has no address. */
   link: string | null
   checks: Check[]
-  /** Which of the piece's images it shows, by its index, or the card that is made of its words. */
-  picture: { image: number } | { card: Card } | { film: true } | null
+  /** Which of the piece's images it shows, by its index, the card that is made of its words, or the piece's film. */
+  picture: { image: number } | { card: Card } | { film: 'whole' | 'part' } | null
 }

@@ -1,5 +1,6 @@
 import { isEnglish } from '../language'
 import {
+  inPart,
   pictureKey,
   type Card,
   type Check,
@@ -106,7 +107,8 @@ function writingHand(request: WriteRequest): Hand {
   return {
     whole: request.whole !== false && skeletonDraft(stock) !== null,
     take: (passage, account, beat, said) => {
-      const assignment = { order: request, stock, account, passage, beat, angle: request.angle }
+      const part = showsPart(request, account, said)
+      const assignment = { order: request, stock, account, passage, beat, angle: request.angle, part }
       const wordings = ranked(assignment, said, proposed)
       // What a person chose is written all the same, and its doubts are said for a person to decide.
       const chosen = passage !== null && isByHand(passage)
@@ -125,11 +127,16 @@ function writingHand(request: WriteRequest): Hand {
   }
 }
 
+/** Whether a film is shown to an account in part only: whole it goes out once. */
+const showsPart = ({ filmSeen }: WriteRequest, account: Recipient, said: Said): boolean =>
+  filmSeen?.has(account.id) === true || said.drip.some((d) => d.account === account.id)
+
 /** What sets the passages of a piece in another language, each as it stands. */
 const plainHand = (request: WriteRequest): Hand => ({
   whole: false,
-  take: (passage, account) => {
-    const wording = passage && plainWording(request, passage, account)
+  take: (passage, account, _beat, said) => {
+    const order = showsPart(request, account, said) ? { ...request, piece: inPart(request.piece) } : request
+    const wording = passage && plainWording(order, passage, account)
     return wording ? { passage, wording, others: [] } : null
   },
   nothing: (account) =>
@@ -179,10 +186,14 @@ export function checked(
 /** Gives each post the picture of the piece or the card that suits it, where its network shows any, be they moving. */
 function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
   const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [], alike } = request
+  const first = new Set(
+    [...new Set(posts.map((p) => p.account))].map((id) => posts.find((p) => p.account === id && p.wording)),
+  )
+  const part = (p: WrittenPost): boolean => !first.has(p) || request.filmSeen?.has(p.account) === true
   const filmed = (p: WrittenPost): boolean =>
     p.wording !== null &&
     shownOn(network(p.network)).moving &&
-    request.hasFilm?.(p.passage, p.network) === true
+    request.hasFilm?.(p.passage, p.network, part(p)) === true
   const taking = posts.filter((p) => p.wording && shownOn(network(p.network)).any && !filmed(p))
   const cards = taking.map(({ wording }) => (wording ? cardsFor(wording, piece, layouts) : []))
   const choices = choosePictures(
@@ -193,7 +204,7 @@ function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): Wri
     alike,
   )
   return posts.map((post) => {
-    if (filmed(post)) return { ...post, picture: { film: true } }
+    if (filmed(post)) return { ...post, picture: { film: part(post) ? 'part' : 'whole' } }
     const i = taking.indexOf(post)
     const choice = choices[i] ?? null
     const card = choice && 'card' in choice ? cards[i]?.[choice.card] : undefined

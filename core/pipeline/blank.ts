@@ -138,20 +138,22 @@ export function clipMedia(card: Card, title: string, networkId: string): PostMed
 }
 
 /**
- * What a post shows of its piece's film: all of it where the network takes chapters and the film has them, else the part in
- * which its passage is said. Null where there is no film to be had, or no part of a length that the network takes.
+ * What a post shows of its piece's film: all of it where the network takes chapters and the film has them, else, and where it
+ * is `inPart`, the part in which its passage is said. Null where there is no film to be had, or no part of a length that the
+ * network takes.
  */
 export function filmMedia(
   piece: Pick<WholePiece, 'title' | 'text' | 'sentences' | 'video'>,
   passage: { start: number; end: number } | null,
   networkId: string,
+  inPart: boolean,
 ): PostMedia | null {
   const { video, title } = piece
   const profile = network(networkId)
   if (!video?.url || profile.media.clips.most === 0) return null
   const { url, sound } = video
   // A recording has no pictures to be shown whole.
-  if (!sound && profile.chapters && chapterLines(video, profile.chapters) !== null)
+  if (!inPart && !sound && profile.chapters && chapterLines(video, profile.chapters) !== null)
     return { source: { from: 'film', url, part: null }, alt: `The film “${title}”`, shape: null, hash: null }
   const hook = title.length > HOOK_MOST ? '' : title
   const part = passage && filmPartOf(piece, passage, hook, clipBound(profile))

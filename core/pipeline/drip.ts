@@ -2,6 +2,8 @@ import { offers, writeDrip, writeInFormat, type WriteRequest, type WrittenPost }
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
 import {
+  isWholeFilm,
+  pictureKey,
   showings,
   PLAIN_MAKE,
   type Account,
@@ -143,7 +145,8 @@ function writtenFor(
     earlier: earlierCaptions(request.standing, now, piece.id),
     shown: showings(request.standing, drip.startDay, alike),
     alike,
-    hasFilm: (passage, id) => filmMedia(piece, passage, id) !== null,
+    hasFilm: (passage, id, part) => filmMedia(piece, passage, id, part) !== null,
+    filmSeen: filmSeen(piece, request.standing),
     layouts: layoutsFor(request.brand, make),
     pictureDays: request.brand.weights.pictureDays,
   }
@@ -151,6 +154,13 @@ function writtenFor(
   const formed = accounts.filter((a) => offers(a, format))
   if (format === null || formed.length === 0) return usual
   return [...usual, ...writeInFormat({ ...order, accounts: formed }, format)]
+}
+
+/** The accounts on which the whole film of a piece stands, or is to. */
+function filmSeen({ video }: WholePiece, standing: readonly Post[]): Set<string> {
+  const shows = ({ media, state }: Post): boolean =>
+    state !== 'set aside' && media.some((m) => isWholeFilm(m) && pictureKey(m.source) === video?.url)
+  return new Set(video?.url ? standing.filter(shows).map((p) => p.account) : [])
 }
 
 /** Whether a day of a drip is near enough to be written: its pipeline may plan some days ahead only. */
@@ -241,7 +251,7 @@ function shownMedia(
   look: CardLook,
 ): PostMedia[] {
   if ('film' in picture) {
-    const film = filmMedia(piece, passage, networkId)
+    const film = filmMedia(piece, passage, networkId, picture.film === 'part')
     return film ? [film] : []
   }
   if ('card' in picture) return cardShown(picture.card, piece.title, networkId, look)

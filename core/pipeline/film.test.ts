@@ -23,7 +23,7 @@ describe('what a post shows of a film', () => {
     const { lines, seconds } = film.recording
     let exact = 0
     const parts = findPassages(piece).flatMap((passage) => {
-      const source = filmMedia(piece, passage, 'loopyard')?.source
+      const source = filmMedia(piece, passage, 'loopyard', false)?.source
       return source?.from === 'film' && source.part ? [source.part] : []
     })
     for (const { start, end, subtitles } of parts) {
@@ -45,13 +45,15 @@ describe('what a post shows of a film', () => {
     if (!piece?.video) throw new Error('no film')
     const chapters = [0, 60, 120].map((at) => ({ at, title: `From ${at}` }))
     const heard = { ...piece, video: { ...piece.video, chapters, sound: true as const } }
-    expect(filmMedia(heard, null, 'longwave')).toBeNull()
+    expect(filmMedia(heard, null, 'longwave', false)).toBeNull()
     const [passage] = findPassages(piece)
-    expect(filmMedia(heard, passage ?? null, 'loopyard')?.alt).toMatch(/^A part of the recording “/)
+    expect(filmMedia(heard, passage ?? null, 'loopyard', false)?.alt).toMatch(/^A part of the recording “/)
   })
 
   it('is a clip for most passages', () => {
-    const all = films.flatMap(({ piece }) => findPassages(piece).map((p) => filmMedia(piece, p, 'loopyard')))
+    const all = films.flatMap(({ piece }) =>
+      findPassages(piece).map((p) => filmMedia(piece, p, 'loopyard', false)),
+    )
     expect(all.filter((m) => m !== null).length).toBeGreaterThan(0.8 * all.length)
   })
 
@@ -59,7 +61,7 @@ describe('what a post shows of a film', () => {
     const { piece } = films[0] ?? { piece: null }
     if (!piece?.video) throw new Error('no film')
     const chapters = [0, 60, 120].map((at) => ({ at, title: `From ${at}` }))
-    const whole = filmMedia({ ...piece, video: { ...piece.video, chapters } }, null, 'longwave')
+    const whole = filmMedia({ ...piece, video: { ...piece.video, chapters } }, null, 'longwave', false)
     expect(whole?.source).toMatchObject({ from: 'film', part: null })
     const post = aPost({
       network: 'longwave',
@@ -67,7 +69,7 @@ describe('what a post shows of a film', () => {
       media: whole ? [whole] : [],
     })
     expect(formatOf(post)).toBe('video')
-    expect(filmMedia({ ...piece, video: { ...piece.video, url: null } }, null, 'longwave')).toBeNull()
-    expect(filmMedia(piece, null, 'rackwell')).toBeNull()
+    expect(filmMedia({ ...piece, video: { ...piece.video, url: null } }, null, 'longwave', false)).toBeNull()
+    expect(filmMedia(piece, null, 'rackwell', false)).toBeNull()
   })
 })

@@ -54,7 +54,7 @@ export function pictureOptions(
   const others = standing.filter((p) => p.id !== post.id)
   const alike = alikeWith(piece, others)
   const ranked = rankPictures(piece, wish, showings(others, day, alike), brand.weights.pictureDays, alike)
-  const film = filmMedia(piece, passage, post.network)
+  const films = [false, true].flatMap((part) => filmMedia(piece, passage, post.network, part) ?? [])
   const options = ranked.flatMap(({ choice, near }) => {
     const card = 'card' in choice ? cards[choice.card] : undefined
     const image = 'image' in choice ? piece.images[choice.image] : undefined
@@ -63,7 +63,8 @@ export function pictureOptions(
       : image && [mediaOf(image, standsWith(image, piece), post.network)]
     return media ? [{ media, near: near && { account: near.account, days: near.day } }] : []
   })
-  return film ? [{ media: [film], near: null }, ...options] : options
+  const shownFilms = new Map(films.map((film) => [pictureKey(film.source), film]))
+  return [...[...shownFilms.values()].map((film) => ({ media: [film], near: null })), ...options]
 }
 
 /** The cards of a post's words: of the layouts that its brand uses, then of the others. */

@@ -17,7 +17,7 @@ import {
 } from '../model'
 import { writtenPost } from './drip'
 import { earlierCaptions } from './earlier'
-import { alikeWith, layoutsFor, withPictures } from './blank'
+import { alikeWith, filmMedia, layoutsFor, withPictures } from './blank'
 import { contextFor } from './recheck'
 
 /** What one more post is worded from. */
@@ -72,8 +72,10 @@ export function singlePost(request: SingleRequest): Post {
     link: piece.url,
     pipeline: pipeline?.name ?? '',
     seed: request.seed,
-    // What is asked for is a passage.
+    // What is asked for is a passage, with the part of a film in which it is said.
     whole: false,
+    hasFilm: (passage, id, part) => filmMedia(piece, passage, id, part) !== null,
+    filmSeen: new Set([account.id]),
     earlier: earlierCaptions(request.standing, request.now, piece.id),
     shown: showings(request.standing, request.wished.slice(0, 10), alike),
     alike,

@@ -8,7 +8,8 @@ import { printOf } from '../text'
 /** A headline for a piece or one of its parts, with where its words come from. */
 export interface Headline {
   text: string
-  why: 'its title' | 'a heading' | 'a sentence' | 'a question'
+  why: 'its title' | 'a heading' | 'a chapter' | 'a sentence' | 'a question'
+  /** Where a heading or a sentence stands, or all that a chapter of a film says. */
   span: Place | null
 }
 
@@ -22,14 +23,15 @@ export const isEmptyHeading = (heading: string): boolean => EMPTY.test(heading.t
 type Scored = Headline & { score: number }
 
 /**
- * Headlines that a piece holds, best first: its title, its headings, and short sentences that stand alone.
+ * Headlines that a piece holds, best first: its title, its headings or the chapters that its film names, and short sentences
+ * that stand alone.
  * None is made up, none ends in a full stop, and no two are alike.
  */
 export function headlines(study: Study, most = 10, limit = 100): Headline[] {
   const { piece } = study
   const title: Scored[] = piece.title ? [{ text: piece.title, why: 'its title', span: null, score: 1 }] : []
   const seen = new Set<string>()
-  return [...title, ...study.sentences.flatMap((s) => headlineOf(study, s) ?? [])]
+  return [...title, ...chaptersOf(piece), ...study.sentences.flatMap((s) => headlineOf(study, s) ?? [])]
     .map((h) => ({ ...h, text: h.text.trim().replace(/[.:;,]+$/, '') }))
     .filter(({ text }) => {
       const length = graphemes(text)
@@ -43,6 +45,21 @@ export function headlines(study: Study, most = 10, limit = 100): Headline[] {
     .slice(0, most)
     .map(({ text, why, span }) => ({ text, why, span }))
 }
+
+/** The chapters that a film names, but for those that say only what kind of part follows. */
+function chaptersOf({ video, sentences }: Study['piece']): Scored[] {
+  if (!video || video.chaptersFound) return []
+  const begins = video.chapters.map(({ at }) => sentences.find((s) => (s.from ?? -1) >= at - EARLY))
+  return video.chapters.flatMap(({ title }, i) => {
+    const [from, to] = [begins[i], begins[i + 1]]
+    if (!from || from === to || isEmptyHeading(title) || title.split(/\s+/).length < 2) return []
+    const span = { start: from.start, end: to?.start ?? Infinity }
+    return [{ text: title, why: 'a chapter' as const, span, score: 0.7 }]
+  })
+}
+
+/** So many seconds before its mark a chapter's first sentence may begin. */
+const EARLY = 0.5
 
 /** A sentence as a headline, or null: a heading that says something, or a short one that stands alone. */
 function headlineOf(study: Study, s: StudiedSentence): Scored | null {

@@ -1,4 +1,11 @@
-import type { Angle, FoundPassage, PieceContent, TagFigures, Wording } from '../model'
+import {
+  inPart,
+  type Angle,
+  type FoundPassage,
+  type PieceContent,
+  type TagFigures,
+  type Wording,
+} from '../model'
 import { briefOf, taggedLink, type House } from '../house'
 import { network } from '../networks'
 import { setDraft, tagsOf, type Draft, type Tag } from '../setting'
@@ -34,6 +41,8 @@ export interface Assignment {
   beat: number
   /** Write in this angle only. */
   angle?: Angle | undefined
+  /** Whether a film is shown in part only, so that its chapters do not stand below. */
+  part?: boolean
 }
 
 /** The piece's address with the house's tags, for one post. */
@@ -60,11 +69,11 @@ export function settled(
   title: string | null,
   closed: ReadonlySet<string> = new Set(),
 ): Omit<Wording, 'score'> | null {
-  const { order, stock, account } = assignment
+  const { order, stock, account, part = false } = assignment
   const profile = network(account.network)
   const { piece, sought } = stock
   return setDraft(draft, profile, briefOf(profile, order.house), {
-    piece,
+    piece: part ? inPart(piece) : piece,
     house: order.house,
     link: linkFor(assignment, draft.angle),
     tags: tagsFor(order, stock, account.network),

@@ -8,6 +8,7 @@ import {
 import { houseOf } from '../../../core/house'
 import { type Headline } from '../../../core/setting'
 import {
+  besideMedia,
   Fault,
   may,
   type Angle,
@@ -61,7 +62,7 @@ export async function otherWordings(id: string, way: Way, to?: Angle): Promise<O
   const { post, house, piece, passages, posts } = await aroundPost(id)
   const good = passages.filter(usable).sort(byScore)
   const request: RewordRequest = {
-    piece,
+    piece: besideMedia(piece, post.media),
     passages: good.filter((p) => p.choice === 'kept'),
     spare: good.filter((p) => p.choice !== 'kept'),
     house,

@@ -2,6 +2,7 @@ import { linkOf, type House } from '../../../core/house'
 import { sentBack, type Commission, type Reply } from '../../../core/writers'
 import {
   asFault,
+  besideMedia,
   Fault,
   TOGETHER,
   type Brand,
@@ -35,7 +36,7 @@ function commissionFor(
   tagFigures: Commission['tagFigures'],
 ): Commission {
   return {
-    piece,
+    piece: besideMedia(piece, post.media),
     passage,
     house,
     link: post.link,

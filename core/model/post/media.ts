@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Card, hasCode } from '../card'
+import type { PieceContent } from '../piece'
 import { alikeAmong, Credit, creditLine, Cut, Print, type KnownPicture } from '../picture'
 
 /** The address of a picture that lies in the workspace itself, by the SHA-256 of its bytes in hexadecimal. */
@@ -96,6 +97,19 @@ export function mediaCount(media: readonly PostMedia[]): { pictures: number; cli
 /** The card that is drawn, still or moving; null where nothing is. */
 export function drawnCard(source: MediaSource): Card | null {
   return source.from === 'card' || source.from === 'moving' ? source.card : null
+}
+
+/** A piece whose film is shown in part only, and so without its chapters. */
+export function inPart<P extends Pick<PieceContent, 'video'>>(piece: P): P {
+  return piece.video ? { ...piece, video: { ...piece.video, chapters: [] } } : piece
+}
+
+/** A piece as captions are written of it beside what a post shows: with the chapters of its film, unless only a part of that is shown. */
+export function besideMedia<P extends Pick<PieceContent, 'video'>>(
+  piece: P,
+  media: readonly Pick<PostMedia, 'source'>[],
+): P {
+  return media.some(({ source }) => source.from === 'film' && source.part) ? inPart(piece) : piece
 }
 
 /** Whether a card with a code on it is drawn. */
