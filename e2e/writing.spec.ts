@@ -410,6 +410,18 @@ test('a picture comes from the stock with its credit, is cropped by keys, and go
   await expect(page.getByRole('complementary').getByText(/A picture has no alternative text/)).toBeVisible()
   await expect(page.getByTestId('caption')).not.toContainText(line)
 
+  // In a post that is written by hand it names its author too.
+  await page.goto('/horizon?zoom=season')
+  await expect(page.getByRole('option').first()).toBeVisible()
+  await page.keyboard.press('n')
+  await page.getByLabel('The words').fill('The kettle is on from ten.')
+  const byHand = page.getByRole('group', { name: 'Picture', exact: true })
+  await byHand.getByRole('button', { name: 'Library', exact: true }).click()
+  await byHand.getByRole('searchbox', { name: 'Search the library' }).fill('tools winter')
+  await byHand.getByRole('button', { name: /^Hand tools in a row in winter; / }).click()
+  await expect(byHand.getByText(`The caption will say “${line}”.`)).toBeVisible()
+  await noneSerious(page)
+
   await page.goto('/writing/pictures')
   const library = page.getByRole('group', { name: 'Pictures of the library' })
   await expect(library.getByRole('button').first()).toBeVisible()

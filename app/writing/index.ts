@@ -1,3 +1,5 @@
+export { Picker } from './library/Picker'
+export { StockPicker } from './library/StockPicker'
 export { Troubles } from './post/Troubles'
 export { PostSheet } from './post/PostSheet'
 export { BriefFields } from './BriefFields'

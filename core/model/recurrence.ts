@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Credit } from './picture'
 import { Hold, Id, Instant, LocalDate, LocalTime } from './primitives'
 
 /** What a person writes by hand, before accounts and times make posts of it. */
@@ -6,7 +7,7 @@ export const HandWords = z.object({
   title: z.string().nullable(),
   text: z.string(),
   link: z.string().nullable(),
-  picture: z.object({ url: z.string(), alt: z.string() }).nullable(),
+  picture: z.object({ url: z.string(), alt: z.string(), credit: Credit.optional() }).nullable(),
 })
 export type HandWords = z.infer<typeof HandWords>
 

@@ -172,6 +172,18 @@ describe('posts written by hand', () => {
     const [post] = made([row({ words: all })]).map((m) => m.post)
     expect(post && wordsOf(post)).toEqual(all)
   })
+
+  it('names whose its picture is where that has to be said, and takes it out of the words again', () => {
+    const credit = { author: 'Ada Wren', from: 'The shed', licence: 'free', page: null, mustShow: true }
+    const picture = { url: 'https://yard.example/x.png', alt: 'A kettle', credit }
+    const [post] = made([row({ words: { ...words, picture } })]).map((m) => m.post)
+    expect(post?.wording.text).toBe('The kettle is on from ten.\n\nPicture: Ada Wren, The shed')
+    expect(post?.media[0]?.credit).toEqual(credit)
+    expect(post && wordsOf(post)).toEqual({ ...words, picture })
+    const free = { ...picture, credit: { ...credit, mustShow: false } }
+    const [quiet] = made([row({ words: { ...words, picture: free } })]).map((m) => m.post)
+    expect(quiet?.wording.text).toBe('The kettle is on from ten.')
+  })
 })
 
 it('posts by hand, whatever is asked, break no hard rule unless a person named the moment', () => {

@@ -1,7 +1,17 @@
 import { briefOf, houseOf, linkOf, taggedLink } from '../house'
 import { checkCaption } from '../judging'
 import { tagsIn, withoutAddresses } from '../text'
-import type { Account, Brand, Drip, HandWords, Pipeline, Post, Wording } from '../model'
+import {
+  withCredits,
+  type Account,
+  type Brand,
+  type Drip,
+  type HandWords,
+  type Pipeline,
+  type Post,
+  type PostMedia,
+  type Wording,
+} from '../model'
 import { graphemes, network } from '../networks'
 import {
   clockTime,
@@ -191,9 +201,12 @@ function spreadWishes(
 const NOON = 720
 
 function draftOf(row: HandRow, account: Account, request: HandRequest): Post {
-  const wording = wordingOf(row.words, account, request.brand)
   const { on } = row
   const { picture } = row.words
+  // What nobody has looked at yet has no size that is known.
+  const media = picture ? [pictureOf(picture, account.network)] : []
+  const written = wordingOf(row.words, account, request.brand)
+  const wording = { ...written, text: withCredits(written.text, [], media) }
   const wished =
     on === null
       ? Date.parse(request.now)
@@ -207,14 +220,17 @@ function draftOf(row: HandRow, account: Account, request: HandRequest): Post {
     occurrence: request.recurrence && on && 'date' in on ? on.date : null,
     wording,
     link: linkOf(wording, row.words.link),
-    // What nobody has looked at yet has no size that is known.
-    media: picture
-      ? [mediaOf({ ...picture, caption: '', width: null, height: null }, '', account.network)]
-      : [],
+    media,
     wished: new Date(wished).toISOString(),
     earliest: row.earliest,
     latest: row.latest,
   })
+}
+
+/** The picture of a post that a person wrote, with whose it is. */
+function pictureOf({ url, alt, credit }: NonNullable<HandWords['picture']>, networkId: string): PostMedia {
+  const media = mediaOf({ url, alt, caption: '', width: null, height: null }, '', networkId)
+  return credit ? { ...media, credit } : media
 }
 
 /**
@@ -260,7 +276,8 @@ function wordingOf(words: HandWords, account: Account, brand: Brand): Wording {
 
 /** The words of a post that was written by hand, without what one network made of them. */
 export function wordsOf(post: Post): HandWords {
-  const { text, title } = post.wording
+  const { title } = post.wording
+  const text = withCredits(post.wording.text, post.media, [])
   return {
     title,
     text: post.link ? text.replace(post.link, '').trim() || text : text,
@@ -271,5 +288,6 @@ export function wordsOf(post: Post): HandWords {
 
 /** The post's picture where it has one with an address. */
 function addressedPicture({ media: [first] }: Post): HandWords['picture'] {
-  return first?.source.from === 'address' ? { url: first.source.url, alt: first.alt } : null
+  if (first?.source.from !== 'address') return null
+  return { url: first.source.url, alt: first.alt, ...(first.credit ? { credit: first.credit } : {}) }
 }

@@ -1,13 +1,15 @@
 import { Box, chakra, Flex } from '@chakra-ui/react'
-import { ownPictureHash, type HandWords } from '../../../core/model'
-import { takePicture, titleOfFile, usePicture } from '../../data'
+import { useState } from 'react'
+import { creditLine, ownPictureHash, type HandWords, type LibraryPicture } from '../../../core/model'
+import { takeFromStock, takePicture, titleOfFile, usePicture } from '../../data'
 import { useWork } from '../../shell'
+import { Picker, StockPicker } from '../../writing'
 import { attempt, Button, FileButton, Labelled, say, TextField } from '../../ui'
 import { isPictureAddress } from './words'
 
 type Picture = HandWords['picture']
 
-/** A post's picture: by its address on the web or out of a file, which may be dropped here, and what it shows. */
+/** A post's picture: by its address on the web, out of the library, the stock or a file, which may be dropped here, and what it shows. */
 export function PictureField({
   picture,
   onChange,
@@ -19,10 +21,16 @@ export function PictureField({
   const own = picture !== null && ownPictureHash(picture.url) !== null
   const whole = picture !== null && isPictureAddress(picture.url)
   const shown = usePicture(whole ? picture.url : null)
+  const [open, setOpen] = useState<'library' | 'stock' | null>(null)
+  const toggle = (which: 'library' | 'stock'): void => setOpen(open === which ? null : which)
   const set = (url: string): void => onChange(url ? { url, alt: picture?.alt ?? '' } : null)
+  const show = ({ url, alt, credit }: Pick<LibraryPicture, 'url' | 'alt' | 'credit'>): void => {
+    onChange({ url, alt: alt || (picture?.alt ?? ''), ...(credit ? { credit } : {}) })
+    setOpen(null)
+  }
   const take = (file: File): void =>
     void attempt(async () => {
-      set((await takePicture(brand.id, file, { origin: 'file', title: titleOfFile(file) })).url)
+      show(await takePicture(brand.id, file, { origin: 'file', title: titleOfFile(file) }))
       say('The picture was taken in.')
     })
   return (
@@ -39,7 +47,7 @@ export function PictureField({
       <Flex gap="3" align="flex-end">
         {own ? (
           <Box flex="1" fontSize="13px" color="soft" pb="2">
-            A picture out of a file; it is kept in this workspace.
+            A picture of this workspace.
           </Box>
         ) : (
           <Box flex="1">
@@ -59,11 +67,36 @@ export function PictureField({
             </Labelled>
           </Box>
         )}
+        <Button aria-expanded={open === 'library'} onClick={() => toggle('library')}>
+          Library
+        </Button>
+        <Button aria-expanded={open === 'stock'} onClick={() => toggle('stock')}>
+          Stock
+        </Button>
         <FileButton accept="image/*" label="A picture" onFile={take}>
           {own ? 'Another file' : 'From a file'}
         </FileButton>
         {picture && <Button onClick={() => onChange(null)}>Leave it out</Button>}
       </Flex>
+      {open === 'library' && (
+        <Box mt="3">
+          <Picker
+            brand={brand.id}
+            noCards
+            onTake={({ source, alt, credit }) => {
+              if (source.from === 'address') show({ url: source.url, alt, credit })
+            }}
+          />
+        </Box>
+      )}
+      {open === 'stock' && (
+        <Box mt="3">
+          <StockPicker
+            words=""
+            onTake={(found) => void attempt(async () => show(await takeFromStock(brand.id, found)))}
+          />
+        </Box>
+      )}
       {picture && (
         <Flex gap="3" mt="3" align="flex-end">
           {shown && (
@@ -89,6 +122,11 @@ export function PictureField({
                 />
               )}
             </Labelled>
+            {picture.credit?.mustShow && (
+              <Box fontSize="12px" color="soft" mt="1">
+                The caption will say “{creditLine(picture.credit)}”.
+              </Box>
+            )}
           </Box>
         </Flex>
       )}

@@ -41,7 +41,7 @@ export function WordsFields({
           borderRadius="md"
           resize="vertical"
         />
-        <Flex gap="4" wrap="wrap" minH="5" fontSize="12px" aria-label="Length by network">
+        <Flex columnGap="4" wrap="wrap" minH="5" fontSize="12px" aria-label="Length by network">
           {profiles.map((p) => {
             const length = measure(words.text, p.text)
             const over = length > (p.text.limit ?? Infinity)

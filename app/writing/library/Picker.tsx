@@ -6,7 +6,16 @@ import { LibraryGrid } from './LibraryGrid'
 import { useLibrary } from './useLibrary'
 
 /** The library beside a post: a picture is looked for by words and taken with a click or Enter. */
-export function Picker({ brand, onTake }: { brand: string; onTake: (entry: LibraryEntry) => void }) {
+export function Picker({
+  brand,
+  noCards = false,
+  onTake,
+}: {
+  brand: string
+  /** Whether what is drawn of words is left away. */
+  noCards?: boolean
+  onTake: (entry: LibraryEntry) => void
+}) {
   const entries = useLibrary(brand)
   const [words, setWords] = useState('')
   const shown = useMemo(
@@ -17,8 +26,8 @@ export function Picker({ brand, onTake }: { brand: string; onTake: (entry: Libra
         used: null,
         like: null,
         order: 'longest not seen',
-      }).filter((e) => e.trouble === null),
-    [entries, words],
+      }).filter((e) => e.trouble === null && !(noCards && e.source.from !== 'address')),
+    [entries, words, noCards],
   )
   if (!entries) return null
   return (
@@ -34,7 +43,7 @@ export function Picker({ brand, onTake }: { brand: string; onTake: (entry: Libra
       />
       {shown.length === 0 ? (
         <Box fontSize="13px" color="soft">
-          {entries.length === 0 ? 'The library is empty.' : 'No picture is called that.'}
+          {words === '' ? 'The library is empty.' : 'No picture is called that.'}
         </Box>
       ) : (
         <Box h="300px">
