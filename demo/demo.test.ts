@@ -2,10 +2,12 @@ import { createHash } from 'node:crypto'
 import { imageSize } from 'image-size'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { readBundle, type Bundle } from '../core/formats'
+import { anAccount } from '../core/model/samples'
 import { network, NETWORKS } from '../core/networks'
 import { isQuiet, toWall } from '../core/planning'
 import { ACCOUNTS, oakumYard, readArticle, sites, SPARE_ACCOUNTS } from './content'
 import { picturePng } from './pictures'
+import { historyOf } from './history'
 import { makeSeed } from './seed'
 
 const site = oakumYard()
@@ -239,6 +241,21 @@ describe('the seed', () => {
     expect(known('lw-yard').at(-1)).toBe('2026-11-22')
     expect(known('lo-yard')[0]).toBe('2026-11-15')
   })
+
+  it.each(['Europe/Lisbon', 'Europe/Dublin', 'America/St_Johns', 'Australia/Lord_Howe'])(
+    'knows the followers of each day once, whatever the hour, where the clocks changed: %s',
+    (zone) => {
+      const account = anAccount({ id: 'a', zone, linkedAt: '2026-01-01T00:00:00.000Z' })
+      const login = { id: 'l', network: account.network, zone, handle: 'l', name: 'L', about: '' }
+      for (let hour = 0; hour < 24; hour++) {
+        const moment = Date.parse('2026-11-30T00:30:00.000Z') + hour * 3_600_000
+        const around = { seed: 's', bornAt: moment, now: moment, days: 300, origin: 'http://localhost' }
+        const { followings } = historyOf([], [account], new Map([['a', login]]), around)
+        expect(new Set(followings.map((f) => f.day)).size).toBe(300)
+        expect(followings.every((f) => toWall(Date.parse(f.takenAt), zone).date === f.day)).toBe(true)
+      }
+    },
+  )
 
   it('looks ahead from whatever moment it is made at', async () => {
     const later = now + 40 * 86_400_000

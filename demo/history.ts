@@ -11,7 +11,7 @@ import {
   type Receipt,
 } from '../core/model'
 import { network, servicePath } from '../core/networks'
-import { toWall } from '../core/planning'
+import { addDays, instantAt, toWall } from '../core/planning'
 import { audienceOf, followersAt, measuresOf, type Audience, type WorldLogin, type WorldPost } from '../world'
 
 /** What the demo's brands had out before it began: the posts, what was read of them, and how the stand-in networks keep them. */
@@ -24,7 +24,6 @@ export interface History {
 
 /** So long after its time a reading is taken, in milliseconds: the server looks each half minute. */
 const LOOK = 20_000
-const DAY = 86_400_000
 
 /** What the history is made with. Times are in milliseconds since 1970. */
 interface Around {
@@ -164,20 +163,22 @@ function followingsOf(
   { bornAt, now, days }: Around,
 ): History['followings'] {
   const until = health.state === 'linked' ? now : Date.parse(health.since)
-  const moments = Array.from({ length: days }, (_, i) => now - i * DAY)
+  // Days of the account's own clock, since a day on which clocks change is longer or shorter than others.
+  const { date, time } = toWall(now, zone)
+  const moments = Array.from({ length: days }, (_, i) => {
+    const day = addDays(date, -i)
+    return { day, takenAt: i === 0 ? now : Date.parse(instantAt(day, time, zone)) }
+  })
   return moments
-    .filter((at) => at >= Date.parse(linkedAt) && at <= until)
-    .map((takenAt) => {
-      const day = toWall(takenAt, zone).date
-      return {
-        id: `${id}:${day}`,
-        brand,
-        account: id,
-        day,
-        takenAt: new Date(takenAt).toISOString(),
-        followers: followersAt(audience, network(on), target?.id ?? null, out, bornAt, takenAt),
-      }
-    })
+    .filter(({ takenAt }) => takenAt >= Date.parse(linkedAt) && takenAt <= until)
+    .map(({ day, takenAt }) => ({
+      id: `${id}:${day}`,
+      brand,
+      account: id,
+      day,
+      takenAt: new Date(takenAt).toISOString(),
+      followers: followersAt(audience, network(on), target?.id ?? null, out, bornAt, takenAt),
+    }))
 }
 
 /** A post as a stand-in network keeps it. */

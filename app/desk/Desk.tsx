@@ -36,13 +36,25 @@ export function Desk() {
   const pieces = useRows('pieces', 'brand', brand.id)
   const pipelines = useRows('pipelines', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
+  const occasions = useRows('occasions', 'brand', brand.id)
   const since = workspace.visitBefore ?? new Date(clockNow() - 7 * 86_400_000).toISOString()
   useEffect(() => {
     void noteVisit(workspace.id)
   }, [workspace.id])
-  if (!posts || !accounts || !sources || !pieces || !pipelines || !drips) return <Page>{null}</Page>
+  if (!posts || !accounts || !sources || !pieces || !pipelines || !drips || !occasions)
+    return <Page>{null}</Page>
   const now = clockNow()
-  const waiting = waitingFor({ posts, pipelines, pieces, accounts, sources, drips, now, zone: brand.zone })
+  const waiting = waitingFor({
+    posts,
+    pipelines,
+    pieces,
+    accounts,
+    sources,
+    drips,
+    occasions,
+    now,
+    zone: brand.zone,
+  })
   const soon = posts.filter(
     (p) =>
       p.at !== null &&

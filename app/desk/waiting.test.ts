@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { aDrip, aPiece, aPipeline, aPost, aRow, anAccount, aSource } from '../../core/model/samples'
+import type { Occasion } from '../../core/model'
 import { waitingFor } from './waiting'
 
 const now = Date.parse('2026-11-24T10:00:00.000Z')
@@ -11,6 +12,7 @@ const rows = (change: Partial<Rows> = {}): Rows => ({
   accounts: [],
   sources: [],
   drips: [],
+  occasions: [],
   now,
   zone: 'UTC',
   ...change,
@@ -45,6 +47,37 @@ describe('what waits for a person', () => {
     const [all] = waitingFor(rows({ posts: [byHand, ofDrip, day] }))
     expect(all?.detail).toMatch(/^From 1 piece, 1 for an occasion and 1 written by hand/)
     expect(waitingFor(rows({ posts: [day] }))[0]).toMatchObject({ to: '/writing/occasions?post=day' })
+  })
+
+  it('names a day of the calendar that is near, for which captions were written before and none now', () => {
+    const occasion: Occasion = {
+      id: 'o',
+      brand: 'brand',
+      name: 'Oiling day',
+      on: { dates: ['2026-12-01', '2026-12-20', '2027-12-01'] },
+      theme: [],
+      lines: [],
+      make: { accounts: ['one'], angle: null, reader: null },
+      again: false,
+      missing: [],
+      createdAt: '2026-01-01T00:00:00.000Z',
+    }
+    const [line] = waitingFor(rows({ occasions: [occasion] }))
+    expect(line).toMatchObject({
+      title: '“Oiling day” is on 1 December and has no caption',
+      detail: 'Captions were written for it before; for this day there are none.',
+      to: '/writing/occasions',
+    })
+    const missing = [{ day: '2026-12-01', account: 'one', message: 'No passage is near it.' }]
+    const soon = { ...occasion, id: 'p', name: 'Bell day', on: { dates: ['2026-12-03'] } }
+    const [why] = waitingFor(rows({ occasions: [soon, { ...occasion, missing }] }))
+    expect(why?.detail).toBe('No passage is near it. 1 more day until 8 December has none.')
+    // Nobody asked for captions, or there are some, also where they were decided against.
+    expect(titles({ occasions: [{ ...occasion, make: null }] })).toEqual([])
+    const post = aPost({ drip: null, state: 'set aside', occasion: { id: 'o', day: '2026-12-01' } })
+    expect(titles({ occasions: [occasion], posts: [post] })).toEqual([])
+    // Today's day has gone, and one in three weeks is not near.
+    expect(titles({ occasions: [{ ...occasion, on: { dates: ['2026-11-24', '2026-12-09'] } }] })).toEqual([])
   })
 
   it('names what a person has to publish by hand, and permissions that end within a week', () => {

@@ -4,6 +4,7 @@ import {
   waitsForReview,
   type Account,
   type Drip,
+  type Occasion,
   type Piece,
   type Pipeline,
   type Post,
@@ -11,8 +12,9 @@ import {
   openFlagsOf,
 } from '../../core/model'
 import { network } from '../../core/networks'
+import { daysOfOccasion } from '../../core/occasions'
 import { endsSoon, linkAgainPath } from '../data'
-import { beatCount, daysBetween, toWall } from '../../core/planning'
+import { addDays, beatCount, daysBetween, toWall } from '../../core/planning'
 import { inWords } from '../../core/text'
 import { count, longDay, moment, postPath } from '../ui'
 
@@ -37,6 +39,7 @@ interface Rows {
   accounts: readonly Account[]
   sources: readonly Source[]
   drips: readonly Drip[]
+  occasions: readonly Occasion[]
   now: number
   zone: string
 }
@@ -45,6 +48,8 @@ const DAY = 86_400_000
 const DRY_DAYS = 21
 /** For so many days it is told that a piece no longer keeps. */
 const AGED_DAYS = 14
+/** So many days ahead a day of the calendar is near. */
+const NEAR_DAYS = 14
 
 /** What waits for a person, in order of urgency. */
 export function waitingFor(rows: Rows): Waiting[] {
@@ -60,6 +65,7 @@ export function waitingFor(rows: Rows): Waiting[] {
     ...troubledPieces(rows),
     ...thinDrips(rows),
     ...dryPipelines(rows),
+    ...nearDays(rows),
     ...agedPieces(rows),
   ]
 }
@@ -259,6 +265,38 @@ function thinDrips({ drips, pieces, posts }: Rows): Waiting[] {
         },
       ]
     })
+}
+
+/** Days of the calendar that are near and have no caption, of occasions for which captions were written before. */
+function nearDays({ occasions, posts, now, zone }: Rows): Waiting[] {
+  const today = toWall(now, zone).date
+  const wrote = new Set(posts.flatMap((p) => (p.occasion ? `${p.occasion.id} ${p.occasion.day}` : [])))
+  const near = occasions
+    .filter((o) => o.make !== null)
+    .flatMap((occasion) =>
+      daysOfOccasion(occasion.on, zone, addDays(today, 1), addDays(today, NEAR_DAYS))
+        .filter((day) => !wrote.has(`${occasion.id} ${day}`))
+        .map((day) => ({ occasion, day })),
+    )
+    .sort((a, b) => (a.day < b.day ? -1 : 1))
+  const [first, ...others] = near
+  if (!first) return []
+  const why = first.occasion.missing.find((m) => m.day === first.day)?.message
+  const until = longDay(addDays(today, NEAR_DAYS))
+  const more =
+    others.length === 0
+      ? ''
+      : ` ${count(others.length, 'more day', 'more days')} until ${until} ${others.length === 1 ? 'has' : 'have'} none.`
+  return [
+    {
+      id: `near ${first.occasion.id} ${first.day}`,
+      tone: 'amber',
+      title: `“${first.occasion.name}” is on ${longDay(first.day)} and has no caption`,
+      detail: `${why ?? 'Captions were written for it before; for this day there are none.'}${more}`,
+      action: 'Write them',
+      to: '/writing/occasions',
+    },
+  ]
 }
 
 /** Pieces that were out and have aged lately, so that a shelf they stood on has them no more. */

@@ -152,8 +152,9 @@ function useGlances(brands: readonly Brand[]) {
   const accounts = useTable('accounts')
   const sources = useTable('sources')
   const drips = useTable('drips')
+  const occasions = useTable('occasions')
   return useMemo(() => {
-    if (!posts || !pipelines || !pieces || !accounts || !sources || !drips) return []
+    if (!posts || !pipelines || !pieces || !accounts || !sources || !drips || !occasions) return []
     const now = clockNow()
     const present = new Date(now).toISOString()
     const soon = new Date(now + WEEK).toISOString()
@@ -174,6 +175,7 @@ function useGlances(brands: readonly Brand[]) {
           accounts: mine(accounts),
           sources: mine(sources),
           drips: mine(drips),
+          occasions: mine(occasions),
           now,
           zone: brand.zone,
         }).length,
@@ -183,7 +185,7 @@ function useGlances(brands: readonly Brand[]) {
         broken: linked.filter((a) => a.health.state !== 'linked').length,
       }
     })
-  }, [brands, posts, pipelines, pieces, accounts, sources, drips])
+  }, [brands, posts, pipelines, pieces, accounts, sources, drips, occasions])
 }
 
 function Copy({ brand, onDone }: { brand: Brand; onDone: () => void }) {

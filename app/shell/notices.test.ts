@@ -12,6 +12,7 @@ const rows = (change: Partial<Parameters<typeof noticesOf>[1]> = {}) => ({
   accounts: [],
   sources: [],
   drips: [],
+  occasions: [],
   now,
   zone: 'UTC',
   ...change,

@@ -21,18 +21,29 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
   const accounts = useAccounts(brand.id)
   const sources = useRows('sources', 'brand', brand.id)
   const drips = useRows('drips', 'brand', brand.id)
+  const occasions = useRows('occasions', 'brand', brand.id)
   const change = useLineChange(brand.id)
   const arrived = useMemo(() => waitingPieces(pieces ?? [], pipelines ?? []).length, [pieces, pipelines])
   // The shell is drawn many times a minute; thousands of records are counted only once in it.
   const minute = Math.floor(clockNow() / MINUTE)
   return useMemo(() => {
-    if (!posts || !pipelines || !pieces || !accounts || !sources || !drips) return null
+    if (!posts || !pipelines || !pieces || !accounts || !sources || !drips || !occasions) return null
     const now = minute * MINUTE
     const soon = new Date(now + MONTH).toISOString()
     const present = new Date(now).toISOString()
     const review = posts.filter(waitsForReview)
     const troubled = posts.filter((p) => p.state === 'failed' || (p.held !== null && p.state === 'approved'))
-    const waiting = waitingFor({ posts, pipelines, pieces, accounts, sources, drips, now, zone: brand.zone })
+    const waiting = waitingFor({
+      posts,
+      pipelines,
+      pieces,
+      accounts,
+      sources,
+      drips,
+      occasions,
+      now,
+      zone: brand.zone,
+    })
     return {
       Desk: { value: waiting.length, drop: waiting.length > 0 },
       Pipelines: { value: pipelines.filter((p) => p.on).length, drop: false },
@@ -56,7 +67,7 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
       },
       Results: { value: change === null ? '' : changed(change), drop: false },
     }
-  }, [brand.zone, arrived, posts, pipelines, pieces, accounts, sources, drips, change, minute])
+  }, [brand.zone, arrived, posts, pipelines, pieces, accounts, sources, drips, occasions, change, minute])
 }
 
 /** A change as the line shows it: "+8 %", and "~+8 %" where it may as well be none. */
