@@ -251,8 +251,13 @@ test('a picture is changed with p, a card by its words, and the drip’s picture
   await expect(picture.getByText('“Worth buying once.” stands nowhere on this card.')).toBeVisible()
   await chip.click()
   await expect(chip).toBeHidden()
-  await page.keyboard.press('Control+z')
-  await page.keyboard.press('Control+z')
+  // Words that are typed before a change of layout was kept are not lost.
+  await picture.getByLabel('Layout').selectOption('words')
+  await picture.getByLabel('Words', { exact: true }).fill('Bought once, kept for good.')
+  await picture.getByLabel('Words', { exact: true }).blur()
+  const alternative = picture.getByLabel('Alternative text, for those who cannot see it')
+  await expect(alternative).toHaveValue('Bought once, kept for good.')
+  await expect(picture.getByLabel('Words', { exact: true })).toHaveValue('Bought once, kept for good.')
 
   // With a code in its corner, which another program reads from what is shown.
   await picture.getByRole('checkbox', { name: 'The link as a code in its corner' }).check()

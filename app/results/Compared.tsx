@@ -70,18 +70,27 @@ export function Compared({
   )
 }
 
-/** Which posts are not in the figures, and why. */
-function Left({ answer, asked: { counted, age } }: { answer: Results['answer']; asked: Asked }) {
-  const { young, missing, uncounted, responses } = answer
-  const thinned = useTable('workspace')?.[0]?.thinned ?? null
-  const left = [
+/** Which posts are not in the figures and why, each as the beginning of a sentence. */
+export function leftWords(
+  { young, missing, uncounted }: Results['answer'],
+  { counted, age }: Pick<Asked, 'counted' | 'age'>,
+): string[] {
+  return [
     young > 0 && `${count(young, 'post is', 'posts are')} not yet ${age} old`,
     missing > 0 && `${count(missing, 'reading')} at that age ${missing === 1 ? 'is' : 'are'} missing`,
     uncounted > 0 &&
       (counted === 'link clicks'
         ? `${count(uncounted, 'post')} went out without a short link of ${uncounted === 1 ? 'its' : 'their'} own, or the shortener was silent`
         : `${count(uncounted, 'post is', 'posts are')} on networks that do not count this, or nobody saw ${uncounted === 1 ? 'it' : 'them'}`),
-  ].filter(Boolean)
+  ].filter((words) => words !== false)
+}
+
+/** Which posts are not in the figures, and why. */
+function Left({ answer, asked }: { answer: Results['answer']; asked: Asked }) {
+  const { counted } = asked
+  const { responses } = answer
+  const thinned = useTable('workspace')?.[0]?.thinned ?? null
+  const left = leftWords(answer, asked)
   return (
     <Box color="soft" fontSize="13px" mt="2" maxW="72ch">
       {counted === 'response' &&

@@ -1,4 +1,4 @@
-import { Box, Flex } from '@chakra-ui/react'
+import { Box, chakra, Flex } from '@chakra-ui/react'
 import { useMemo } from 'react'
 import { Link, useLocation } from 'react-router'
 import {
@@ -11,12 +11,12 @@ import {
   type Asked,
   type Results,
 } from '../../core/results'
-import { useAccounts, useRows } from '../data'
+import { useAccounts, useRows, useShortener } from '../data'
 import { useEffects, useResults } from '../data/more'
 import { useWork } from '../shell'
 import { Button, count, Empty, Page, PageHead, useKeys } from '../ui'
 import { Choices } from './Choices'
-import { Compared } from './Compared'
+import { Compared, leftWords } from './Compared'
 import { Effects } from './Effects'
 import { Followers } from './Followers'
 import { Hours } from './Hours'
@@ -57,7 +57,7 @@ export function ResultsScreen() {
         </Link>
       </PageHead>
       {results.answer.posts === 0 ? (
-        <Nothing young={results.answer.young} age={asked.age} />
+        <Nothing answer={results.answer} asked={asked} />
       ) : (
         <Flex direction="column" gap="7" px="6" pb="8">
           <Flex gap="8" wrap="wrap" align="flex-start">
@@ -105,13 +105,31 @@ function Best({ results: { ranked }, asked, brand }: { results: Results; asked: 
   )
 }
 
-function Nothing({ young, age }: { young: number; age: string }) {
+/** Why nothing stands here, and what would change that. */
+function Nothing({ answer, asked }: { answer: Results['answer']; asked: Asked }) {
+  const shortener = useShortener()
+  const left = leftWords(answer, asked)
+  const lacksShortener =
+    asked.counted === 'link clicks' && answer.uncounted > 0 && shortener !== undefined && !shortener.settings
   return (
     <Box px="6">
       <Empty title="Nothing to compare here">
-        {young > 0
-          ? `${count(young, 'post is', 'posts are')} out and not yet ${age} old. Compare them younger, or wait.`
-          : 'Once posts are out, what readers do with them is read after an hour, a day, a week and later, and stands here. Choose a longer span, or other posts.'}
+        {left.length === 0
+          ? 'Once posts are out, what readers do with them is read after an hour, a day, a week and later, and stands here. Choose a longer span, or other posts.'
+          : `${left.join('; ')}. `}
+        {answer.young > 0 && 'Compare them younger, or wait. '}
+        {answer.young === 0 &&
+          left.length > 0 &&
+          !lacksShortener &&
+          'Count something else, or choose other posts. '}
+        {lacksShortener && (
+          <>
+            <Link to="/settings/services">
+              <chakra.span textDecoration="underline">Connect a shortener under Services</chakra.span>
+            </Link>
+            : links of posts that go out from then on are short, and their clicks are counted.
+          </>
+        )}
       </Empty>
     </Box>
   )

@@ -26,12 +26,15 @@ const isSameCard = (a: Card, b: Card): boolean =>
 export function CardFields({ post, index, card }: { post: Post; index: number; card: Card }) {
   const [draft, setDraft] = useState(card)
   const [seen, setSeen] = useState(card)
-  const [sent, setSent] = useState(card)
+  // What was sent to be kept and has not come back yet, in order.
+  const [sent, setSent] = useState<readonly Card[]>([])
   const [selected, setSelected] = useState('')
   // Another picture or an undo takes the place of what is typed; what was kept of it here does not.
   if (!isSameCard(seen, card)) {
     setSeen(card)
-    if (!isSameCard(sent, card)) setDraft(card)
+    const back = sent.findIndex((s) => isSameCard(s, card))
+    setSent(sent.slice(back + 1))
+    if (back < 0) setDraft(card)
   }
   const look = useRow('brands', post.brand)?.look
   const drawn = useCard(card, look, post.media[index]?.shape ?? null, linkShown(post))
@@ -39,9 +42,14 @@ export function CardFields({ post, index, card }: { post: Post; index: number; c
   const fields = CARD_FIELDS[draft.layout]
   const keep = (changed: Card): void => {
     setDraft(changed)
-    if (cardLacks(changed) !== null || isSameCard(changed, card)) return
-    setSent(changed)
-    void attempt(() => changeCard(post.id, index, changed))
+    if (cardLacks(changed) !== null || isSameCard(changed, sent.at(-1) ?? card)) return
+    setSent([...sent, changed])
+    void attempt(() =>
+      changeCard(post.id, index, changed).catch((error: unknown) => {
+        setSent((all) => all.filter((s) => s !== changed))
+        throw error
+      }),
+    )
   }
   const select = ({
     currentTarget: { value, selectionStart, selectionEnd },
