@@ -52,7 +52,9 @@ export interface Told {
 
 /**
  * What the posts of one network earn for each thing about them, all else alike: a linear model of the logarithm of what was
- * counted, in which every account has a level of its own and the effects of each factor are drawn together (`fitMixed`).
+ * counted, in which every account has a level of its own and the effects of each factor are drawn together (`fitMixed`). That
+ * many are looked at at once needs no correction of its own: where a kind of effect is none, all of that kind are drawn to none
+ * (Gelman, Hill and Yajima, "Why we (usually) don't have to worry about multiple comparisons", 2012).
  * `counts` holds what was counted of each fact. Empty where there are too few posts.
  */
 export function effectsOf(facts: readonly Fact[], counts: readonly number[]): Told {
