@@ -2,7 +2,15 @@ import { expose } from 'comlink'
 import smartcrop, { type Crop } from 'smartcrop'
 import type { Cut } from '../../core/model'
 import { cutIn, movedCut, staysMoving, type MayMove, type Shape } from '../../core/networks'
-import { greyOf, plainFile, PRINT_SIDE, printOf } from '../../core/pictures'
+import {
+  aroundLines,
+  greyOf,
+  LOOKED_AT,
+  plainFile,
+  PRINT_SIDE,
+  printOf,
+  textLines,
+} from '../../core/pictures'
 import { hashOf, type MadePicture, type SeenPicture } from './blobs'
 
 const LONGEST = 1600
@@ -65,7 +73,10 @@ function printIn(bitmap: ImageBitmap): string | null {
   return printOf(greyOf(context.getImageData(0, 0, PRINT_SIDE, PRINT_SIDE).data))
 }
 
-/** The part of a picture that is worth showing in a shape, as fractions of it (smartcrop: detail, skin, colour). */
+/**
+ * The part of a picture that is worth showing in a shape, as fractions of it (smartcrop: detail, skin, colour), moved so that it cuts
+ * through no line of text where that can be had.
+ */
 async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
   const options = {
     width: shape.width * 100,
@@ -79,12 +90,21 @@ async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
     ? { x: topCrop.x + topCrop.width / 2, y: topCrop.y + topCrop.height / 2 }
     : { x: width / 2, y: height / 2 }
   // It counts in coarse steps: the place is its, the size the largest that the shape has.
-  return movedCut(
+  const cut = movedCut(
     bitmap,
     shape,
     { x: middle.x / width - 0.5, y: middle.y / height - 0.5, width: 1, height: 1 },
     {},
   )
+  return aroundLines(cut, linesIn(bitmap))
+}
+
+/** The lines of text in a picture. */
+function linesIn(bitmap: ImageBitmap): ReturnType<typeof textLines> {
+  const scale = Math.min(1, LOOKED_AT / Math.max(bitmap.width, bitmap.height))
+  const { canvas, context } = canvasOf(bitmap.width * scale, bitmap.height * scale)
+  context.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
+  return textLines(context.getImageData(0, 0, canvas.width, canvas.height))
 }
 
 /** What the page asks of the picture worker. All of it throws what cannot be read as a picture. */

@@ -6,6 +6,7 @@ export { barsOf, clipMoment, filmMoment, partSeconds, pausesOf, shownParts } fro
 export { slidesOf } from './slides'
 export { choosePictures, rankPictures, type PictureWish } from './choose'
 export { plainFile } from './plainFile'
+export { aroundLines, LOOKED_AT, textLines } from './textLines'
 export { greyOf, PRINT_SIDE, printOf } from './print'
 export {
   findIn,
