@@ -194,6 +194,8 @@ describe('words of a card that stand out', () => {
       const on = drawing.strokes.filter((g) => g.kind === 'glyph' && markers.some((m) => covers(m, g)))
       expect(on).toHaveLength(letters)
       const ink = drawing.words[0]?.fill ?? ''
+      for (const [i, a] of markers.entries())
+        for (const b of markers.slice(i + 1)) expect(b.y).toBeGreaterThan(a.y + a.height)
       for (const { fill } of markers) {
         expect(ratio(ink, fill)).toBeGreaterThanOrEqual(4.495)
         expect(ratio(drawing.words[0]?.on ?? '', fill)).toBeGreaterThan(1.1)

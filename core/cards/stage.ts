@@ -18,9 +18,8 @@ export interface Faces {
 const CORNER = 23
 const FEWEST = 4
 
-/** How far a marker reaches beyond its words, and how much is between those of two lines, in ems. */
+/** How far a marker reaches beyond its words, in ems. */
 const BEYOND = 0.1
-const APART = 0.05
 
 /** How large a mark is at most, in units. */
 const MARK = { width: 18, height: 5 }
@@ -149,13 +148,13 @@ export class Stage {
   }
 
   /**
-   * A marker behind a part of a line whose baseline begins at `from`, or a line under it where no marker would do; those of two
-   * lines do not run into each other.
+   * A marker behind a part of a line whose baseline begins at `from`, as high as a line is, so that it does not run into that of the
+   * next; or a line under it where no marker would do.
    */
   #marker(part: MarkedPart, { at }: Run, block: Block, from: { x: number; y: number }, on: Ground): void {
     const [a = 0, b = 0] = [at[part.from], at[part.to]]
     const width = (Math.abs(b - a) + 2 * BEYOND) * block.size
-    const height = Math.min((RISE + FALL) * block.size, block.leading - APART * block.size)
+    const height = (RISE + FALL) * block.size
     const x = from.x + (Math.min(a, b) - BEYOND) * block.size
     if (on.marker) this.field({ x, y: from.y + FALL * block.size - height, width, height }, on.marker)
     else this.field({ x, y: from.y + 0.16 * block.size, width, height: 0.06 * block.size }, on.ink)

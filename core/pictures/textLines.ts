@@ -130,6 +130,9 @@ function componentsOf(mask: Uint8Array, width: number, height: number): Componen
 
 /** How much is lost by moving a cut over the whole of its picture, against cutting through a line as large as the picture is long. */
 const FAR = 0.05
+/** What is lost by a cut within this of a line, as a part of the picture, against one through it. */
+const AIR = 0.012
+const NARROW = 0.01
 /** In so many steps a cut is moved over its picture. */
 const STEPS = 60
 
@@ -142,12 +145,8 @@ export function aroundLines<C extends PartOfPicture>(cut: C, lines: readonly Par
   if (fitting.length === 0) return cut
   const lost = (at: C): number =>
     fitting.reduce((sum, line) => {
-      const [x, y] = [
-        shared(at.x, at.width, line.x, line.width),
-        shared(at.y, at.height, line.y, line.height),
-      ]
-      const part = x * y
-      return sum + (part > 0.01 && part < 0.99 ? Math.max(line.width, line.height) : 0)
+      const size = Math.max(line.width, line.height)
+      return sum + (cutsThrough(at, line) ? size : cutsThrough(at, withAir(line)) ? NARROW * size : 0)
     }, 0)
   const moved = (i: number): C => ({
     ...cut,
@@ -157,6 +156,23 @@ export function aroundLines<C extends PartOfPicture>(cut: C, lines: readonly Par
   const costOf = (at: C): number => lost(at) + FAR * (Math.abs(at.x - cut.x) + Math.abs(at.y - cut.y))
   const all = [cut, ...Array.from({ length: STEPS + 1 }, (_, i) => moved(i))]
   return all.reduce((best, at) => (costOf(at) < costOf(best) ? at : best))
+}
+
+/** Whether a cut has a part of a line in it, and not all of it. */
+function cutsThrough(at: PartOfPicture, line: PartOfPicture): boolean {
+  const part = shared(at.x, at.width, line.x, line.width) * shared(at.y, at.height, line.y, line.height)
+  return part > 0.01 && part < 0.99
+}
+
+/** A line with a little room about it, as far as the picture reaches. */
+function withAir({ x, y, width, height }: PartOfPicture): PartOfPicture {
+  const [left, top] = [Math.max(0, x - AIR), Math.max(0, y - AIR)]
+  return {
+    x: left,
+    y: top,
+    width: Math.min(1, x + width + AIR) - left,
+    height: Math.min(1, y + height + AIR) - top,
+  }
 }
 
 /** How much of a span from `from` on lies in another, 0 to 1. */
