@@ -90,7 +90,9 @@ export function cardLacks(card: Card): string | null {
   if (fields.items && card.items.length < 2) return 'Write at least two, one a line.'
   const parsed = Card.safeParse(card)
   if (parsed.success) return null
-  const where = String(parsed.error.issues[0]?.path[0] ?? 'text') as keyof typeof CARD_MOST
+  const where = String(parsed.error.issues[0]?.path[0] ?? 'text') as keyof typeof CARD_MOST | 'marked'
+  if (where === 'marked')
+    return `At most ${CARD_MOST.marks} times may words stand out, each time of at most ${CARD_MOST.mark} characters.`
   return where === 'items'
     ? `At most ${CARD_MOST.items} of at most ${CARD_MOST.item} characters fit on a card.`
     : `“${fields[where as 'text'] ?? where}” holds at most ${CARD_MOST[where]} characters.`

@@ -78,6 +78,8 @@ describe('a card that is not whole', () => {
     [{ layout: 'steps', items: ['one'] }, /at least two/],
     [{ layout: 'list', items: Array.from({ length: 8 }, (_, i) => `${i}`) }, /At most 7/],
     [{ text: 'x'.repeat(281) }, /at most 280/],
+    [{ marked: ['word'] }, null],
+    [{ marked: ['x'.repeat(81)] }, /stand out.+80/],
   ])('%j: %s', (change, says) => {
     const lacks = cardLacks({ ...card, ...change })
     if (says === null) expect(lacks).toBeNull()

@@ -5,8 +5,8 @@ const NONE = { head: '', text: '', items: [], speaker: '' }
 
 /**
  * A list or steps as slides, in order: what it is of, to make readers go on, then a point on each, and the brand's own line
- * last, where it has one; a code of the card stands on the last, and what stands out on it does so on its slide. Null for any other card, and where there would be more than
- * `most`.
+ * last, where it has one; a code of the card stands on the last, and what stands out on it does so on its slide. Null for any
+ * other card, and where there would be more than `most`.
  */
 export function slidesOf(card: Card, line: string, most: number): Card[] | null {
   if ((card.layout !== 'list' && card.layout !== 'steps') || card.head === '') return null

@@ -25,7 +25,7 @@ export function PictureField({
   const toggle = (which: 'library' | 'stock'): void => setOpen(open === which ? null : which)
   const set = (url: string): void => onChange(url ? { url, alt: picture?.alt ?? '' } : null)
   const show = ({ url, alt, credit }: Pick<LibraryPicture, 'url' | 'alt' | 'credit'>): void => {
-    onChange({ url, alt: alt || (picture?.alt ?? ''), ...(credit ? { credit } : {}) })
+    onChange({ url, alt, ...(credit ? { credit } : {}) })
     setOpen(null)
   }
   const take = (file: File): void =>
