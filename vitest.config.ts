@@ -12,8 +12,9 @@ const APART = [
 
 export default defineConfig({
   test: {
-    testTimeout: 45_000,
-    hookTimeout: 90_000,
+    // Long enough for a busy machine: what passes does not wait for it.
+    testTimeout: 90_000,
+    hookTimeout: 120_000,
     // One of them mostly waits: for the leases of a server that was killed.
     maxWorkers: 3,
     reporters: ['default', ['json', { outputFile: 'test-results/unit.json' }]],

@@ -14,7 +14,7 @@ let servers: Awaited<ReturnType<typeof openServers>>
 beforeAll(async () => {
   servers = await openServers({
     sites: [oakumYard()],
-    patience: { answerMilliseconds: 700, pauseMilliseconds: 10, longestPauseMilliseconds: 1500 },
+    patience: { answerMilliseconds: 2000, pauseMilliseconds: 10, longestPauseMilliseconds: 1500 },
   })
 })
 afterAll(() => servers.close())

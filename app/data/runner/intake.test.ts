@@ -325,7 +325,7 @@ describe('an item that changed at its source', () => {
     await visitSource(source)
     const changed = (await all('pieces')).filter((p) => p.changedAt !== null)
     expect(changed.map((p) => p.title)).toEqual([expect.stringMatching(/^Open day/)])
-  }, 60_000)
+  }, 120_000)
 })
 
 describe('doubles', () => {
