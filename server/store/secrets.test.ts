@@ -35,7 +35,12 @@ describe('secrets', () => {
     expect(() => new Secrets([two]).open(sealed)).toThrow(/sealed under another key.*DRIPLINE_KEY/)
     // Not the last letter, of which some bits are not read.
     const other = sealed.at(-4) === 'A' ? 'B' : 'A'
-    for (const bad of [`${sealed.slice(0, -4)}${other}${sealed.slice(-3)}`, sealed.replace('v1.', 'v1.x'), 'plain', ''])
+    for (const bad of [
+      `${sealed.slice(0, -4)}${other}${sealed.slice(-3)}`,
+      sealed.replace('v1.', 'v1.x'),
+      'plain',
+      '',
+    ])
       expect(() => new Secrets([one]).open(bad)).toThrow(/secret/)
     expect(() => new Secrets([Buffer.from('short')])).toThrow(/32 bytes/)
   })
