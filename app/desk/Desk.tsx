@@ -3,22 +3,13 @@ import { memo, useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { insideOf, type Account, type Piece, type Pipeline, type Post, type Source } from '../../core/model'
 import { pieceState } from '../../core/sieve'
-import {
-  clockNow,
-  during,
-  hold,
-  lift,
-  type Holdable,
-  useAccounts,
-  useRows,
-  noteVisit,
-  visitSource,
-} from '../data'
+import { clockNow, during, hold, lift, type Holdable, noteVisit, visitSource } from '../data'
 import { useWork } from '../shell'
 import { attempt, Button, count, Drop, moment, Mono, NetworkMark, Notice, Page, PageHead, say } from '../ui'
 import { FirstSteps, isUnderWay, stepsOf } from './FirstSteps'
 import { PostsHere } from './PostsHere'
 import { River } from './River'
+import { useDeskRows } from './useDeskRows'
 import { waitingFor, type Waiting } from './waiting'
 
 const TWO_DAYS = 48 * 3_600_000
@@ -30,31 +21,15 @@ const FIRST = 20
 /** What waits for a person, the next 48 hours, and what went out since the last visit. */
 export function Desk() {
   const { brand, workspace } = useWork()
-  const posts = useRows('posts', 'brand', brand.id)
-  const accounts = useAccounts(brand.id)
-  const sources = useRows('sources', 'brand', brand.id)
-  const pieces = useRows('pieces', 'brand', brand.id)
-  const pipelines = useRows('pipelines', 'brand', brand.id)
-  const drips = useRows('drips', 'brand', brand.id)
-  const occasions = useRows('occasions', 'brand', brand.id)
+  const rows = useDeskRows(brand.id)
   const since = workspace.visitBefore ?? new Date(clockNow() - 7 * 86_400_000).toISOString()
   useEffect(() => {
     void noteVisit(workspace.id)
   }, [workspace.id])
-  if (!posts || !accounts || !sources || !pieces || !pipelines || !drips || !occasions)
-    return <Page>{null}</Page>
+  if (!rows) return <Page>{null}</Page>
+  const { posts, accounts, sources, pieces, pipelines, drips } = rows
   const now = clockNow()
-  const waiting = waitingFor({
-    posts,
-    pipelines,
-    pieces,
-    accounts,
-    sources,
-    drips,
-    occasions,
-    now,
-    zone: brand.zone,
-  })
+  const waiting = waitingFor({ ...rows, now, zone: brand.zone })
   const soon = posts.filter(
     (p) =>
       p.at !== null &&

@@ -1,1 +1,2 @@
+export { useDeskRows } from './useDeskRows'
 export { postsByHand, waitingFor } from './waiting'

@@ -32,7 +32,8 @@ export interface Waiting {
     { do: 'posts'; posts: readonly Post[] } | { do: 'link'; path: string } | { do: 'visit'; source: string }
 }
 
-interface Rows {
+/** What says what waits, of one brand. */
+export interface Rows {
   posts: readonly Post[]
   pipelines: readonly Pipeline[]
   pieces: readonly Piece[]

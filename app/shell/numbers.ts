@@ -1,10 +1,10 @@
 import { useMemo } from 'react'
 import type { Estimate } from '../../core/results'
 import type { StationName } from './stations'
-import { useAccounts, useLineChange, useRows, clockNow } from '../data'
+import { useLineChange, clockNow } from '../data'
 import { waitsForReview, openFlagsOf } from '../../core/model'
 import { waitingPieces } from '../../core/sieve'
-import { waitingFor } from '../desk'
+import { useDeskRows, waitingFor } from '../desk'
 import type { Work } from './work'
 
 const MINUTE = 60_000
@@ -15,35 +15,21 @@ export type Numbers = Record<StationName, { value: number | string; drop: boolea
 
 /** The numbers on the line, for the brand in hand. */
 export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
-  const posts = useRows('posts', 'brand', brand.id)
-  const pipelines = useRows('pipelines', 'brand', brand.id)
-  const pieces = useRows('pieces', 'brand', brand.id)
-  const accounts = useAccounts(brand.id)
-  const sources = useRows('sources', 'brand', brand.id)
-  const drips = useRows('drips', 'brand', brand.id)
-  const occasions = useRows('occasions', 'brand', brand.id)
+  const rows = useDeskRows(brand.id)
   const change = useLineChange(brand.id)
-  const arrived = useMemo(() => waitingPieces(pieces ?? [], pipelines ?? []).length, [pieces, pipelines])
+  const { pieces = [], pipelines = [] } = rows ?? {}
+  const arrived = useMemo(() => waitingPieces(pieces, pipelines).length, [pieces, pipelines])
   // The shell is drawn many times a minute; thousands of records are counted only once in it.
   const minute = Math.floor(clockNow() / MINUTE)
   return useMemo(() => {
-    if (!posts || !pipelines || !pieces || !accounts || !sources || !drips || !occasions) return null
+    if (!rows) return null
+    const { posts, pipelines, accounts, sources } = rows
     const now = minute * MINUTE
     const soon = new Date(now + MONTH).toISOString()
     const present = new Date(now).toISOString()
     const review = posts.filter(waitsForReview)
     const troubled = posts.filter((p) => p.state === 'failed' || (p.held !== null && p.state === 'approved'))
-    const waiting = waitingFor({
-      posts,
-      pipelines,
-      pieces,
-      accounts,
-      sources,
-      drips,
-      occasions,
-      now,
-      zone: brand.zone,
-    })
+    const waiting = waitingFor({ ...rows, now, zone: brand.zone })
     return {
       Desk: { value: waiting.length, drop: waiting.length > 0 },
       Pipelines: { value: pipelines.filter((p) => p.on).length, drop: false },
@@ -67,7 +53,7 @@ export function useNumbers({ brand }: Pick<Work, 'brand'>): Numbers | null {
       },
       Results: { value: change === null ? '' : changed(change), drop: false },
     }
-  }, [brand.zone, arrived, posts, pipelines, pieces, accounts, sources, drips, occasions, change, minute])
+  }, [brand.zone, arrived, rows, change, minute])
 }
 
 /** A change as the line shows it: "+8 %", and "~+8 %" where it may as well be none. */

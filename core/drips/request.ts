@@ -31,8 +31,8 @@ export interface WriteRequest extends Order {
   layouts?: readonly Layout[]
   /** Whether the piece's film has something to show with a passage on a network, in part where it may not be whole; none has where not said. */
   hasFilm?: (passage: FoundPassage | null, network: string, part: boolean) => boolean
-  /** The accounts on which the whole film stands already; none where not said. */
-  filmSeen?: ReadonlySet<string>
+  /** The accounts to which the film is shown in part only, since it stands there whole or a passage of it is asked for; none where not said. */
+  filmInPart?: ReadonlySet<string>
   /** Days for which a picture rests on a network; 21 when not said. */
   pictureDays?: number
   /** Write in this angle only; where the piece has no material for it, there is no caption. */

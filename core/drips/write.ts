@@ -107,7 +107,7 @@ function writingHand(request: WriteRequest): Hand {
   return {
     whole: request.whole !== false && skeletonDraft(stock) !== null,
     take: (passage, account, beat, said) => {
-      const part = showsPart(request, account, said)
+      const part = showsPart(request, account.id, said.drip)
       const assignment = { order: request, stock, account, passage, beat, angle: request.angle, part }
       const wordings = ranked(assignment, said, proposed)
       // What a person chose is written all the same, and its doubts are said for a person to decide.
@@ -127,15 +127,20 @@ function writingHand(request: WriteRequest): Hand {
   }
 }
 
-/** Whether a film is shown to an account in part only: whole it goes out once. */
-const showsPart = ({ filmSeen }: WriteRequest, account: Recipient, said: Said): boolean =>
-  filmSeen?.has(account.id) === true || said.drip.some((d) => d.account === account.id)
+/** Whether a film is shown to an account in part only: whole it goes out once, with the first of the posts that the account has before. */
+const showsPart = (
+  { filmInPart }: WriteRequest,
+  account: string,
+  before: readonly { account: string }[],
+): boolean => filmInPart?.has(account) === true || before.some((p) => p.account === account)
 
 /** What sets the passages of a piece in another language, each as it stands. */
 const plainHand = (request: WriteRequest): Hand => ({
   whole: false,
   take: (passage, account, _beat, said) => {
-    const order = showsPart(request, account, said) ? { ...request, piece: inPart(request.piece) } : request
+    const order = showsPart(request, account.id, said.drip)
+      ? { ...request, piece: inPart(request.piece) }
+      : request
     const wording = passage && plainWording(order, passage, account)
     return wording ? { passage, wording, others: [] } : null
   },
@@ -186,10 +191,8 @@ export function checked(
 /** Gives each post the picture of the piece or the card that suits it, where its network shows any, be they moving. */
 function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): WrittenPost[] {
   const { piece, shown = [], pictureDays = PICTURE_DAYS, layouts = [], alike } = request
-  const first = new Set(
-    [...new Set(posts.map((p) => p.account))].map((id) => posts.find((p) => p.account === id && p.wording)),
-  )
-  const part = (p: WrittenPost): boolean => !first.has(p) || request.filmSeen?.has(p.account) === true
+  const worded = posts.filter((p) => p.wording)
+  const part = (p: WrittenPost): boolean => showsPart(request, p.account, worded.slice(0, worded.indexOf(p)))
   const filmed = (p: WrittenPost): boolean =>
     p.wording !== null &&
     shownOn(network(p.network)).moving &&

@@ -3,9 +3,9 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openFaces } from '../../cli/faces'
 import { facesOf, strokesOf, toSvg, type Drawing, type Faces } from '../cards'
-import { usualLook } from '../model'
+import { usualLook, type Cut } from '../model'
 import { seededRandom } from '../planning'
-import { aroundLines, LOOKED_AT, textLines, type PartOfPicture } from './textLines'
+import { aroundLines, LOOKED_AT, textLines } from './textLines'
 
 let faces: Faces
 beforeAll(async () => {
@@ -23,7 +23,7 @@ const GROUNDS = [
 /** A picture with lines of text at random places among plain shapes, painted by another program; and where the lines are. */
 function withText(seed: number): {
   pixels: { width: number; height: number; data: Buffer }
-  lines: PartOfPicture[]
+  lines: Cut[]
 } {
   const random = seededRandom(seed)
   const [width, height] = [LOOKED_AT, 400]
@@ -62,7 +62,7 @@ function withText(seed: number): {
 }
 
 /** How much of a line's length is within a box that lies on it. */
-function covered(line: PartOfPicture, boxes: readonly PartOfPicture[]): number {
+function covered(line: Cut, boxes: readonly Cut[]): number {
   const middle = line.y + line.height / 2
   const on = boxes.filter((b) => b.y <= middle && middle <= b.y + b.height)
   const length = on.reduce(

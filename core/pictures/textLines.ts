@@ -1,13 +1,7 @@
-/** A box in fractions of a picture. */
-export interface PartOfPicture {
-  x: number
-  y: number
-  width: number
-  height: number
-}
+import type { Cut } from '../model'
 
 /** Pixels as a canvas gives them: red, green, blue and how much covers, 0 to 255 each, row by row. */
-export interface Pixels {
+interface Pixels {
   width: number
   height: number
   data: ArrayLike<number>
@@ -39,7 +33,7 @@ const FULL = 0.6
  * length smoothing; Wong, Casey and Wahl 1982), and of what hangs together that is kept which is as long and as dense as a line.
  * The picture is at most about `LOOKED_AT` pixels long.
  */
-export function textLines({ width, height, data }: Pixels): PartOfPicture[] {
+export function textLines({ width, height, data }: Pixels): Cut[] {
   const edges = edgesOf({ width, height, data })
   const found = componentsOf(smoothed(edges, width, height), width, height)
   return found.flatMap(({ left, top, right, bottom }) => {
@@ -140,32 +134,32 @@ const STEPS = 60
  * A cut moved, no further than it has to be, so that it cuts through as little text as it can: lines are whole in it or not in it
  * at all. Those that do not fit into it decide nothing.
  */
-export function aroundLines<C extends PartOfPicture>(cut: C, lines: readonly PartOfPicture[]): C {
+export function aroundLines(cut: Cut, lines: readonly Cut[]): Cut {
   const fitting = lines.filter((l) => l.width <= cut.width && l.height <= cut.height)
   if (fitting.length === 0) return cut
-  const lost = (at: C): number =>
+  const lost = (at: Cut): number =>
     fitting.reduce((sum, line) => {
       const size = Math.max(line.width, line.height)
       return sum + (cutsThrough(at, line) ? size : cutsThrough(at, withAir(line)) ? NARROW * size : 0)
     }, 0)
-  const moved = (i: number): C => ({
+  const moved = (i: number): Cut => ({
     ...cut,
     x: (1 - cut.width) * (i / STEPS),
     y: (1 - cut.height) * (i / STEPS),
   })
-  const costOf = (at: C): number => lost(at) + FAR * (Math.abs(at.x - cut.x) + Math.abs(at.y - cut.y))
+  const costOf = (at: Cut): number => lost(at) + FAR * (Math.abs(at.x - cut.x) + Math.abs(at.y - cut.y))
   const all = [cut, ...Array.from({ length: STEPS + 1 }, (_, i) => moved(i))]
   return all.reduce((best, at) => (costOf(at) < costOf(best) ? at : best))
 }
 
 /** Whether a cut has a part of a line in it, and not all of it. */
-function cutsThrough(at: PartOfPicture, line: PartOfPicture): boolean {
+function cutsThrough(at: Cut, line: Cut): boolean {
   const part = shared(at.x, at.width, line.x, line.width) * shared(at.y, at.height, line.y, line.height)
   return part > 0.01 && part < 0.99
 }
 
 /** A line with a little room about it, as far as the picture reaches. */
-function withAir({ x, y, width, height }: PartOfPicture): PartOfPicture {
+function withAir({ x, y, width, height }: Cut): Cut {
   const [left, top] = [Math.max(0, x - AIR), Math.max(0, y - AIR)]
   return {
     x: left,

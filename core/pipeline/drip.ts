@@ -146,7 +146,7 @@ function writtenFor(
     shown: showings(request.standing, drip.startDay, alike),
     alike,
     hasFilm: (passage, id, part) => filmMedia(piece, passage, id, part) !== null,
-    filmSeen: filmSeen(piece, request.standing),
+    filmInPart: filmSeen(piece, request.standing),
     layouts: layoutsFor(request.brand, make),
     pictureDays: request.brand.weights.pictureDays,
   }

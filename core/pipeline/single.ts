@@ -75,7 +75,7 @@ export function singlePost(request: SingleRequest): Post {
     // What is asked for is a passage, with the part of a film in which it is said.
     whole: false,
     hasFilm: (passage, id, part) => filmMedia(piece, passage, id, part) !== null,
-    filmSeen: new Set([account.id]),
+    filmInPart: new Set([account.id]),
     earlier: earlierCaptions(request.standing, request.now, piece.id),
     shown: showings(request.standing, request.wished.slice(0, 10), alike),
     alike,
