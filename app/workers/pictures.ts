@@ -3,14 +3,16 @@ import smartcrop, { type Crop } from 'smartcrop'
 import type { Cut } from '../../core/model'
 import { cutIn, movedCut, staysMoving, type MayMove, type Shape } from '../../core/networks'
 import {
-  aroundLines,
+  aroundParts,
   greyOf,
+  headOf,
   LOOKED_AT,
   plainFile,
   PRINT_SIDE,
   printOf,
   textLines,
 } from '../../core/pictures'
+import { faceFinder, FACES_LOOKED_AT } from './faceFinder'
 import { hashOf, type MadePicture, type SeenPicture } from './blobs'
 
 const LONGEST = 1600
@@ -74,18 +76,26 @@ function printIn(bitmap: ImageBitmap): string | null {
 }
 
 /**
- * The part of a picture that is worth showing in a shape, as fractions of it (smartcrop: detail, skin, colour), moved so that it cuts
- * through no line of text where that can be had.
+ * The part of a picture that is worth showing in a shape, as fractions of it (smartcrop: detail, skin, colour, and faces where there
+ * are some), moved so that it cuts through no head and no line of text where that can be had.
  */
 async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
+  const { width, height } = bitmap
+  const faces = (await faceFinder()).find(pixelsOf(bitmap, FACES_LOOKED_AT))
   const options = {
     width: shape.width * 100,
     height: shape.height * 100,
-    canvasFactory: (width: number, height: number) => canvasOf(width, height).canvas,
+    canvasFactory: (wide: number, high: number) => canvasOf(wide, high).canvas,
+    boost: faces.map(headOf).map((head) => ({
+      x: head.x * width,
+      y: head.y * height,
+      width: head.width * width,
+      height: head.height * height,
+      weight: 1,
+    })),
   }
   // Null where a picture is smaller than its coarse steps, which its types do not say.
   const { topCrop } = (await smartcrop.crop(bitmap, options)) as { topCrop: Crop | null }
-  const { width, height } = bitmap
   const middle = topCrop
     ? { x: topCrop.x + topCrop.width / 2, y: topCrop.y + topCrop.height / 2 }
     : { x: width / 2, y: height / 2 }
@@ -96,15 +106,15 @@ async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
     { x: middle.x / width - 0.5, y: middle.y / height - 0.5, width: 1, height: 1 },
     {},
   )
-  return aroundLines(cut, linesIn(bitmap))
+  return aroundParts(cut, { faces, lines: textLines(pixelsOf(bitmap, LOOKED_AT)) })
 }
 
-/** The lines of text in a picture. */
-function linesIn(bitmap: ImageBitmap): ReturnType<typeof textLines> {
-  const scale = Math.min(1, LOOKED_AT / Math.max(bitmap.width, bitmap.height))
+/** A picture's pixels, made smaller so that its longer side has at most so many. */
+function pixelsOf(bitmap: ImageBitmap, longest: number): ImageData {
+  const scale = Math.min(1, longest / Math.max(bitmap.width, bitmap.height))
   const { canvas, context } = canvasOf(bitmap.width * scale, bitmap.height * scale)
   context.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
-  return textLines(context.getImageData(0, 0, canvas.width, canvas.height))
+  return context.getImageData(0, 0, canvas.width, canvas.height)
 }
 
 /** What the page asks of the picture worker. All of it throws what cannot be read as a picture. */

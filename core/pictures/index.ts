@@ -6,7 +6,8 @@ export { barsOf, clipMoment, filmMoment, partSeconds, pausesOf, shownParts } fro
 export { slidesOf } from './slides'
 export { choosePictures, rankPictures, type PictureWish } from './choose'
 export { plainFile } from './plainFile'
-export { aroundLines, LOOKED_AT, textLines } from './textLines'
+export { LOOKED_AT, textLines } from './textLines'
+export { aroundParts, headOf } from './wholeParts'
 export { greyOf, PRINT_SIDE, printOf } from './print'
 export {
   findIn,

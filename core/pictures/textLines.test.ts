@@ -1,11 +1,10 @@
 import { Resvg } from '@resvg/resvg-js'
-import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openFaces } from '../../cli/faces'
 import { facesOf, strokesOf, toSvg, type Drawing, type Faces } from '../cards'
 import { usualLook, type Cut } from '../model'
 import { seededRandom } from '../planning'
-import { aroundLines, LOOKED_AT, textLines } from './textLines'
+import { LOOKED_AT, textLines } from './textLines'
 
 let faces: Faces
 beforeAll(async () => {
@@ -107,51 +106,5 @@ describe('lines of text in a picture', () => {
   it('are none in a picture of one colour, and in one of a pixel', () => {
     expect(textLines({ width: 40, height: 40, data: new Uint8Array(6400).fill(200) })).toEqual([])
     expect(textLines({ width: 1, height: 1, data: [0, 0, 0, 255] })).toEqual([])
-  })
-})
-
-const aShare = fc.double({ min: 0, max: 1, noNaN: true })
-
-describe('a cut about lines of text', () => {
-  it('cuts through none where it can stand so that it does not', () => {
-    const aLine = fc.tuple(aShare, aShare, aShare).map(([x, width, y]) => ({
-      x: 0.9 * x,
-      y: 0.9 * y,
-      width: Math.min(0.4 * width + 0.02, 1 - 0.9 * x),
-      height: 0.05,
-    }))
-    fc.assert(
-      fc.property(fc.array(aLine, { minLength: 1, maxLength: 4 }), aShare, (lines, at) => {
-        const width = 0.55
-        const cut = { x: (1 - width) * at, y: 0, width, height: 1 }
-        const through = (x: number): boolean =>
-          lines.some((l) => {
-            const inside = Math.min(x + width, l.x + l.width) - Math.max(x, l.x)
-            return l.width <= width && inside > 0.012 * l.width && inside < 0.988 * l.width
-          })
-        const made = aroundLines(cut, lines)
-        expect(made).toMatchObject({ y: 0, width, height: 1 })
-        const places = Array.from({ length: 61 }, (_, i) => ((1 - width) * i) / 60)
-        if ([cut.x, ...places].some((x) => !through(x))) expect(through(made.x)).toBe(false)
-      }),
-    )
-  })
-
-  it('moves along the side that is free', () => {
-    const line = { x: 0.1, y: 0.45, width: 0.5, height: 0.1 }
-    const cut = { x: 0, y: 0.5, width: 1, height: 0.5 }
-    const made = aroundLines(cut, [line])
-    expect(made.x).toBe(0)
-    expect(made.y).toBeLessThanOrEqual(0.45)
-    // It goes no further than it has to.
-    expect(made.y).toBeGreaterThan(0.42)
-    // A line that is clear of the edge moves nothing; one that touches it gets a little room.
-    expect(aroundLines(cut, [{ ...line, y: 0.7 }])).toEqual(cut)
-    const touching = aroundLines(cut, [{ ...line, y: 0.5 }])
-    expect(touching.y).toBeLessThanOrEqual(0.489)
-    expect(touching.y).toBeGreaterThan(0.47)
-    // One that is wider than the cut decides nothing.
-    const tall = { x: 0.2, y: 0, width: 0.4, height: 1 }
-    expect(aroundLines(tall, [{ ...line, width: 0.8 }])).toEqual(tall)
   })
 })
