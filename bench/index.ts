@@ -22,7 +22,7 @@ import { fullShelf } from './shelf'
 /*
  * npm run bench: how long the heart takes, on the demo's articles; what intake takes beside known
  * libraries; how the planner grows with the posts; the frames of a list of 20,000 pieces and of
- * a Horizon of 10,000 posts in Chromium; how long a workspace of 20 brands takes to open; and 200 pieces through a pipeline; how fast cards are painted; `-- --heart` stops after the first. Times are
+ * a Horizon of 10,000 posts in Chromium; how long a workspace of 20 brands takes to open, and one that has as much in one brand; and 200 pieces through a pipeline; how fast cards are painted; `-- --heart` stops after the first. Times are
  * medians of several rounds on this machine; compare them within one run, not across machines.
  */
 
@@ -124,5 +124,6 @@ console.table(planningCurve())
 console.table(await cardSpeed())
 console.table(await screenFrames())
 console.table(await horizonFrames())
-console.table(await largeWorkspace())
+console.table(await largeWorkspace(20))
+console.table(await largeWorkspace(1))
 console.table(await flood())

@@ -15,6 +15,7 @@ import { database } from './database'
 import { alone, recall } from './actions/life'
 import { dropFilms } from './actions/films'
 import { dropSmall } from './actions/seeing'
+import { staleColumns } from './columns'
 import { all, announce, commit, patch } from './store'
 
 /** The whole workspace, or one brand of it, as one bundle file. Of the whole one it is noted when it was made. */
@@ -63,7 +64,9 @@ async function replaceBy(rows: Rows, media: ReadonlyMap<string, Uint8Array>): Pr
       if (asFault(error).code !== 'already-sending') throw error
     })
   const db = await database()
-  const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
+  const tx = db.transaction([...TABLE_NAMES, 'blobs', 'columns'], 'readwrite')
+  await tx.objectStore('columns').clear()
+  for (const brand of rows.brands) await tx.objectStore('columns').put(staleColumns(brand.id))
   for (const table of TABLE_NAMES) {
     const store = tx.objectStore(table)
     await store.clear()
@@ -162,7 +165,8 @@ async function deleteRows(brand: string, pictures: readonly string[]): Promise<v
     })),
   )
   const db = await database()
-  const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
+  const tx = db.transaction([...TABLE_NAMES, 'blobs', 'columns'], 'readwrite')
+  await tx.objectStore('columns').delete(brand)
   for (const { table, ids } of rows) for (const id of ids) await tx.objectStore(table).delete(id)
   for (const id of pictures) {
     await tx.objectStore('media').delete(id)

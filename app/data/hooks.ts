@@ -20,7 +20,7 @@ import { NETWORKS } from '../../core/networks'
 import { cardsFor } from './actions/drawing'
 import { pictureBytes, proposedCut } from './actions/pictures'
 import { smallPicture } from './actions/seeing'
-import { all, one } from './store'
+import { all, one, shared } from './store'
 
 const OPTIONS = {
   revalidateOnFocus: false,
@@ -44,10 +44,10 @@ export function useRows<T extends TableName>(
   table: T,
   index: string,
   value: string | null,
-): Row<T>[] | undefined {
+): readonly Row<T>[] | undefined {
   return useSWR(
     value === null ? null : ['rows', table, index, value],
-    () => all(table, index, value as string),
+    () => shared(table, index, value as string),
     OPTIONS,
   ).data
 }

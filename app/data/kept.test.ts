@@ -4,7 +4,7 @@ import { emptyDatabase } from './testing/browser'
 import { aPost } from '../../core/model/samples'
 import type { Post } from '../../core/model'
 import { database } from './database'
-import { all, announce, commit, patch, put, remove, type Write } from './store'
+import { all, announce, commit, patch, put, remove, shared, type Write } from './store'
 
 const stored = async (): Promise<Post[]> => (await database()).getAll('posts')
 const post = (id: string, change: Partial<Post> = {}): Write => put('posts', aPost({ id, ...change }))
@@ -15,26 +15,58 @@ describe('posts that are kept in memory', () => {
   it('are what the database holds, in its order, whatever is written', async () => {
     const step = fc.record({
       id: fc.constantFrom('a', 'B', 'b', 'ä', 'z1', 'z10', 'z2'),
-      what: fc.constantFrom('put', 'patch', 'remove'),
-      drip: fc.constantFrom('d1', 'd2'),
+      what: fc.constantFrom('put', 'patch', 'remove', 'forget'),
+      brand: fc.constantFrom('b1', 'b2'),
+      asked: fc.subarray(['whole', 'brand', 'drip'] as const),
     })
+    const asking = {
+      whole: async () => expect(await all('posts')).toEqual(await stored()),
+      brand: async () =>
+        expect(await all('posts', 'brand', 'b2')).toEqual((await stored()).filter((p) => p.brand === 'b2')),
+      drip: async () =>
+        expect(await all('posts', 'drip', 'b2')).toEqual((await stored()).filter((p) => p.drip === 'b2')),
+    }
     await fc.assert(
       fc.asyncProperty(fc.array(step, { maxLength: 12 }), async (steps) => {
         await emptyDatabase()
-        for (const { id, what, drip } of steps) {
-          const write =
-            what === 'put'
-              ? post(id, { drip })
-              : what === 'patch'
-                ? patch('posts', id, (p) => ({ ...p, drip }))
-                : remove('posts', id)
-          await commit('machine', [write])
-          expect(await all('posts')).toEqual(await stored())
-          expect(await all('posts', 'drip', 'd2')).toEqual((await stored()).filter((p) => p.drip === 'd2'))
+        for (const { id, what, brand, asked } of steps) {
+          const of = { brand, drip: brand }
+          if (what === 'forget') announce(['posts'])
+          else if (what === 'put') await commit('machine', [post(id, of)])
+          else if (what === 'remove') await commit('machine', [remove('posts', id)])
+          else await commit('machine', [patch('posts', id, (p) => ({ ...p, ...of }))])
+          await Promise.all(asked.map((a) => asking[a]()))
         }
+        for (const ask of Object.values(asking)) await ask()
       }),
-      { numRuns: 30 },
+      { numRuns: 40 },
     )
+  })
+
+  it('of a brand are the same list until one of them is written, and the same records as in the whole', async () => {
+    await commit('machine', [post('a', { brand: 'b1' }), post('b', { brand: 'b2' })])
+    const mine = await shared('posts', 'brand', 'b1')
+    await commit('machine', [patch('posts', 'b', (p) => ({ ...p, beat: 3 }))])
+    expect(await shared('posts', 'brand', 'b1')).toBe(mine)
+    // The whole is read after the part, and the other part picked out of the whole.
+    const whole = await all('posts')
+    expect(whole[0]).toBe(mine[0])
+    expect((await shared('posts', 'brand', 'b2'))[0]).toBe(whole[1])
+    await commit('machine', [patch('posts', 'b', (p) => ({ ...p, brand: 'b1' }))])
+    const both = await shared('posts', 'brand', 'b1')
+    expect(both.map((p) => p.id)).toEqual(['a', 'b'])
+    expect(both[0]).toBe(mine[0])
+    expect(await shared('posts', 'brand', 'b2')).toEqual([])
+    expect(() => (both as Post[]).reverse()).toThrow()
+  })
+
+  it('of a brand and of all that are read at the same time are the same records', async () => {
+    await commit('machine', [post('a', { brand: 'b1' })])
+    announce(['posts'])
+    const [part, whole] = await Promise.all([shared('posts', 'brand', 'b1'), shared('posts')])
+    const later = await shared('posts')
+    expect((await shared('posts', 'brand', 'b1'))[0]).toBe(later[0])
+    expect(part).toEqual(whole)
   })
 
   it('are the same records as long as nobody writes them', async () => {

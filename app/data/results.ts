@@ -18,12 +18,12 @@ import { results } from '../workers'
 import { gatherReport, type Reported } from './actions/report'
 import { clockNow } from './clock'
 import { numberOf, useReadings, useRows } from './hooks'
-import { all, onWrite } from './store'
+import { all, onWrite, shared } from './store'
 
 interface Known {
-  posts: Post[]
-  accounts: Account[]
-  passages: Pick<Passage, 'id' | 'kind'>[]
+  posts: readonly Post[]
+  accounts: readonly Account[]
+  passages: readonly Pick<Passage, 'id' | 'kind'>[]
 }
 
 /** What the worker has of a brand, or is being given: the posts as they were, by id, and what stood beside them. */
@@ -58,14 +58,14 @@ function readAhead(brand: string): void {
 
 /** Hands the worker what changed of a brand since it was handed over last. Rows that did not change are the same objects. */
 function handOver(brand: string, { posts, accounts, passages }: Known): Promise<void> {
+  const key = [posts, accounts, passages].map(numberOf).concat(readingsWritten).join(' ')
+  const before = sent.get(brand)
+  if (before?.key === key) return before.there
   const beside = {
     accounts: accounts.map(({ id, zone }) => ({ id, zone })),
     passages: passages.map(({ id, kind }) => ({ id, kind })),
   }
   const around = JSON.stringify(beside)
-  const key = `${numberOf(posts)} ${readingsWritten}`
-  const before = sent.get(brand)
-  if (before?.key === key && before.around === around) return before.there
   const out = new Map(posts.filter((p) => p.state === 'published').map((p) => [p.id, p]))
   const had = before?.around === around ? before.posts : new Map<string, Post>()
   const changed = [...out.values()].filter((p) => had.get(p.id) !== p)
@@ -111,7 +111,7 @@ function useKnown(brand: string): Known | null {
 
 async function handOverBrand(brand: string): Promise<void> {
   const [posts, accounts, passages] = await Promise.all([
-    all('posts', 'brand', brand),
+    shared('posts', 'brand', brand),
     all('accounts', 'brand', brand),
     all('passages', 'brand', brand),
   ])

@@ -1,6 +1,7 @@
 import type { IDBPDatabase } from 'idb'
 import { upgradeRows, type RawRows } from '../../core/formats'
 import type { Row, TableName } from '../../core/model'
+import type { KeptColumns } from '../../core/results'
 
 /** One step of a migration, written as data so that it can be read, tested and replayed. */
 export type Step =
@@ -144,6 +145,8 @@ export const MIGRATIONS: readonly Migration[] = [
       { do: 'upgrade rows', stores: ['workspace', 'followings'], from: 14, to: 15 },
     ],
   },
+  // Readings of a brand in columns: made of the readings, so no bundle has them.
+  { version: 17, steps: [{ do: 'create store', store: 'columns' }] },
 ]
 
 /** The fields of a table's records by which it can be read. */
@@ -164,6 +167,7 @@ export type Schema = { [T in TableName]: { key: string; value: Row<T>; indexes: 
     value: { id: string; handle: FileSystemDirectoryHandle }
     indexes: Record<string, string>
   }
+  columns: { key: string; value: KeptColumns; indexes: Record<string, string> }
 }
 
 /** Runs the migrations after `from`, up to `to`, within an upgrade transaction. */

@@ -12,6 +12,7 @@ import {
   type WholePiece,
 } from '../../core/model'
 import { clockNow } from './clock'
+import { staleColumns } from './columns'
 import { database } from './database'
 import { indexesOf } from './schema'
 import { forget, isInMemory, isKept, keepUp, keptRows } from './kept'
@@ -90,7 +91,8 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
       ...(actor === 'machine' ? [] : (['changes'] as const)),
     ]),
   ]
-  const tx = db.transaction(tables, 'readwrite')
+  // Columns that were made of readings hold no longer where one of these changes.
+  const tx = db.transaction(tables.includes('readings') ? [...tables, 'columns'] : tables, 'readwrite')
   const entries: Change['entries'] = []
   const written: Written[] = []
   try {
@@ -105,6 +107,7 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
       entries.push({ store: write.table, id: write.id, before: before ?? null, after: after ?? null })
       written.push({ table: write.table, id: write.id, before: before ?? null, row })
     }
+    for (const brand of brandsRead(written)) await tx.objectStore('columns').put(staleColumns(brand))
     if (actor !== 'machine' && entries.length) {
       const changes = tx.objectStore('changes')
       const id = actor.action ?? newAction()
@@ -135,6 +138,12 @@ export async function commit(actor: Actor, list: readonly Write[]): Promise<Set<
   }
   announceRows(written, actor === 'machine')
   return new Set(entries.map((e) => e.id))
+}
+
+/** The brands of which readings that were there changed or went. */
+function brandsRead(written: readonly Written[]): Set<string> {
+  const gone = written.filter((w) => w.table === 'readings' && w.before !== null)
+  return new Set(gone.map((w) => (w.before as Row<'readings'>).brand))
 }
 
 /** What several parts of one action come to: each record as it was before the first, and after the last. */
@@ -230,17 +239,29 @@ export async function must<T extends TableName>(table: T, id: string): Promise<R
   return row
 }
 
-/** The records of a table, or those whose indexed field has a value. */
+/** The records of a table, or those whose indexed field has a value. The list is the caller's own. */
 export async function all<T extends TableName>(table: T, index?: string, value?: string): Promise<Row<T>[]> {
+  return [...(await shared(table, index, value))]
+}
+
+/** As `all`; of a table that is kept in memory the same list for all who ask, as long as nothing in it was written. */
+export async function shared<T extends TableName>(
+  table: T,
+  index?: string,
+  value?: string,
+): Promise<readonly Row<T>[]> {
   const db = await database()
-  // Before somebody wants a whole table that is kept, a part of it is quicker read from its index.
-  if (isKept(table) && (index === undefined || isInMemory(table))) {
-    const rows = await keptRows(table, () => inBatches(db, table))
-    return index === undefined ? rows : rows.filter((r) => (r as Record<string, unknown>)[index] === value)
-  }
-  return (
-    index === undefined ? db.getAll(table) : db.getAllFromIndex(table, index as never, value as never)
-  ) as Promise<Row<T>[]>
+  if (index === undefined)
+    return isKept(table)
+      ? keptRows(table, null, () => inBatches(db, table))
+      : (db.getAll(table) as Promise<Row<T>[]>)
+  const read = () => db.getAllFromIndex(table, index as never, value as never) as Promise<Row<T>[]>
+  if (!isKept(table)) return read()
+  // A brand's are asked for again and again; other parts are quickly read, or picked out where the whole is there.
+  if (index === 'brand') return keptRows(table, { index, value: String(value) }, read)
+  return isInMemory(table)
+    ? (await shared(table)).filter((r) => (r as Record<string, unknown>)[index] === value)
+    : read()
 }
 
 /** So many records are read at once, so that the page stays awake while a large table comes in. */

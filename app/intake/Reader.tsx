@@ -66,7 +66,7 @@ function order(a: Passage, b: Passage): number {
   return Number(a.lostPlace) - Number(b.lostPlace) || rank[a.choice] - rank[b.choice] || b.score - a.score
 }
 
-function Reading({ piece, passages }: { piece: WholePiece; passages: Passage[] }) {
+function Reading({ piece, passages }: { piece: WholePiece; passages: readonly Passage[] }) {
   const { brand } = useWork()
   const navigate = useNavigate()
   const source = useRow('sources', piece.source)

@@ -1,22 +1,21 @@
 import { expect, it } from 'vitest'
 import { anAccount, aPost } from '../../core/model/samples'
-import type { Age } from '../../core/model'
+import { AGES, type Age } from '../../core/model'
+import { database } from '../data/database'
 import { commit, put, remove } from '../data/store'
 import { emptyDatabase } from '../data/testing/browser'
-import { followReadings, knownOf } from './readings'
+import { followReadings, forgetAll, knownOf } from './readings'
 
 const AT = Date.parse('2026-03-02T09:00:00Z')
+const aReading = { brand: 'brand', generation: 1, account: 'account', reason: '' }
 const reading = (age: Age, minutes: number, impressions: number | null) =>
   put('readings', {
+    ...aReading,
     id: `post:1:${age}`,
-    brand: 'brand',
     post: 'post',
-    generation: 1,
-    account: 'account',
     age,
     takenAt: new Date(AT + minutes * 60_000).toISOString(),
     measures: impressions === null ? null : { impressions },
-    reason: '',
   })
 
 it('reads what came since the last time, also at the same moment, and all of it where something went or changed', async () => {
@@ -84,4 +83,73 @@ it('keeps brands apart, also where most readings are another one’s', async () 
   await commit('machine', [of('large', 20_100, 1)])
   expect(await followReadings('small', false)).toBe(false)
   expect(await followReadings('large', false)).toBe(true)
+})
+
+it('goes on from what was kept at the next start, and reads anew what changed since', async () => {
+  await emptyDatabase()
+  forgetAll()
+  const [posts, ages] = [1100, (Object.keys(AGES) as Age[]).slice(0, -1)]
+  const id = (i: number, age: Age): string => `post ${i}:1:${age}`
+  const of = (i: number, age: Age, impressions: number) => ({
+    ...aReading,
+    id: id(i, age),
+    post: `post ${i}`,
+    age,
+    takenAt: new Date(AT + i * 60_000).toISOString(),
+    measures: impressions % 7 ? { impressions } : null,
+  })
+  const all = Array.from({ length: posts }, (_, i) => ages.map((age, n) => of(i, age, 10 * i + n))).flat()
+  await commit(
+    'machine',
+    all.map((row) => put('readings', row)),
+  )
+  const out = Array.from({ length: posts }, (_, i) =>
+    aPost({ id: `post ${i}`, state: 'published', publishedAt: new Date(AT).toISOString() }),
+  )
+  /** What is known after a start, against the rows that are there. */
+  const started = async () => {
+    forgetAll()
+    expect(await followReadings('brand', false)).toBe(true)
+    knownOf('brand')?.posts(out, [], { accounts: [], passages: [] })
+    const there = new Map(out.map((p) => [p.id, {} as Record<string, unknown>]))
+    for (const row of await (await database()).getAll('readings'))
+      Object.assign(there.get(row.post) ?? {}, { [row.age]: row.measures })
+    for (const fact of knownOf('brand')?.facts() ?? []) expect(fact.readings).toEqual(there.get(fact.post))
+  }
+  const kept = async () => (await (await database()).get('columns', 'brand'))?.made ?? null
+
+  await started()
+  const first = await kept()
+  expect(first?.columns.keys).toHaveLength(posts)
+  // What came since is read beside it, and is too little to be kept anew.
+  await commit('machine', [
+    put('readings', {
+      ...of(0, '1 h', 8),
+      id: 'late',
+      post: 'post 3',
+      age: '90 d',
+      takenAt: new Date(AT + 1e9).toISOString(),
+    }),
+  ])
+  await started()
+  expect(await kept()).toEqual(first)
+  // A change that the times do not show.
+  await commit('machine', [put('readings', of(5, '1 h', 4321))])
+  expect(await kept()).toBeNull()
+  await started()
+  expect(
+    knownOf('brand')
+      ?.facts()
+      .find((f) => f.post === 'post 5')?.readings['1 h'],
+  ).toEqual({ impressions: 4321 })
+  expect((await kept())?.columns.keys).toHaveLength(posts)
+  // Made in a way that is not known any more.
+  const wrong = await (await database()).get('columns', 'brand')
+  if (wrong?.made) {
+    wrong.made.columns.ages.length = 0
+    await (await database()).put('columns', { ...wrong, made: { ...wrong.made, format: 0 } })
+  }
+  await started()
+  await commit('machine', [remove('readings', id(7, '1 d'))])
+  await started()
 })

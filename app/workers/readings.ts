@@ -1,18 +1,17 @@
-import { openDB, type IDBPObjectStore } from 'idb'
+import { openDB, type IDBPDatabase, type IDBPObjectStore } from 'idb'
 import type { Row } from '../../core/model'
-import { FactBase } from '../../core/results'
+import { COLUMNS_FORMAT, FactBase, type KeptColumns, type ReadUntil } from '../../core/results'
 
-/** So many are read at once. */
+/** So many are read at once; where no more are new, what is known is not kept anew. */
 const BATCH = 5000
 
 /** What is known of a brand. */
 interface Known {
   base: FactBase
-  /**
-   * When the latest of all readings was taken by then, how many of the brand's were taken before that and how many then; null before
-   * any was read.
-   */
-  read: { takenAt: string; before: number; there: number } | null
+  /** Until where its readings were read; null before any were. */
+  read: ReadUntil | null
+  /** How many of what was read are not among what was kept for the next start. */
+  unkept: number
 }
 const brands = new Map<string, Known>()
 let last: Promise<unknown> = Promise.resolve()
@@ -25,27 +24,37 @@ export function knownOf(brand: string): FactBase | undefined {
 /**
  * Brings what is known of a brand up to date with its readings in this browser's database: those taken since the last time, or all of
  * them where others came or went meanwhile, or `anew` says so; gives whether there were any. The page keeps none of them in memory.
- * One brand after the other.
+ * Of a brand with many, what is known is kept in columns, from which the next start goes on. One brand after the other.
  */
 export function followReadings(brand: string, anew: boolean): Promise<boolean> {
-  const known = brands.get(brand) ?? { base: new FactBase(), read: null }
+  const known = brands.get(brand) ?? { base: new FactBase(), read: null, unkept: 0 }
   brands.set(brand, known)
-  const next = last.then(() => {
-    if (anew) known.read = null
-    return follow(brand, known)
-  })
+  const next = last.then(() => follow(brand, known, anew))
   last = next.catch(() => undefined)
   return next
 }
 
-async function follow(brand: string, known: Known): Promise<boolean> {
+/** Lets the next one begin with nothing known, as after a start; for tests. */
+export function forgetAll(): void {
+  brands.clear()
+}
+
+async function follow(brand: string, known: Known, anew: boolean): Promise<boolean> {
   // Opened as it is and closed again, so that no change of its schema ever waits for a worker.
   const db = await openDB('dripline')
   try {
-    const { store } = db.transaction('readings')
+    const tx = db.transaction(['readings', 'columns'])
+    const store = tx.objectStore('readings')
+    const kept = (await tx.objectStore('columns').get(brand)) as KeptColumns | undefined
+    if (anew) known.read = null
+    const restored = !anew && !known.read && kept?.made?.format === COLUMNS_FORMAT ? kept.made : null
+    if (restored) {
+      known.base.restore(restored.columns)
+      known.read = restored.read
+    }
     const all = await store.index('brand').count(brand)
     const { read } = known
-    const fresh = read && (await since(store, brand, read.takenAt))
+    const fresh = read && (await since(store, brand, read.takenAt, all))
     const more = read !== null && fresh !== null && all - fresh.length === read.before
     if (more) known.base.read(fresh)
     else {
@@ -54,22 +63,41 @@ async function follow(brand: string, known: Known): Promise<boolean> {
     }
     const last = await store.index('takenAt').openKeyCursor(null, 'prev')
     const takenAt = String(last?.key ?? '')
-    const there = (await since(store, brand, takenAt))?.length ?? 0
+    const there = (await since(store, brand, takenAt, all))?.length ?? 0
     known.read = { takenAt, before: all - there, there }
-    return !more || fresh.length !== read.there
+    known.unkept = more ? known.unkept + fresh.length - read.there : all
+    if (known.unkept > BATCH) await keep(db, brand, known, kept?.stamp)
+    return restored !== null || !more || fresh.length !== read.there
   } finally {
     db.close()
   }
 }
 
-type Reading = Row<'readings'>
-type Store = IDBPObjectStore<unknown, ['readings'], 'readings'>
+/** Keeps what is known of a brand's readings, unless some of them changed since they were read. */
+async function keep(db: IDBPDatabase, brand: string, known: Known, stamp: string | undefined): Promise<void> {
+  if (!known.read) return
+  const columns = known.base.columns()
+  const tx = db.transaction('columns', 'readwrite')
+  const now = (await tx.store.get(brand)) as KeptColumns | undefined
+  if (now?.stamp === stamp) {
+    const made = { format: COLUMNS_FORMAT, columns, read: known.read }
+    await tx.store.put({ id: brand, stamp: stamp ?? '', made } satisfies KeptColumns)
+    known.unkept = 0
+  }
+  await tx.done
+}
 
-/** A brand's readings from a moment on; null where there are so many of all brands that they are better read anew. */
-async function since(store: Store, brand: string, moment: string): Promise<Reading[] | null> {
+type Reading = Row<'readings'>
+type Store = IDBPObjectStore<unknown, string[], 'readings'>
+
+/**
+ * A brand's readings from a moment on; null where there are so many of all brands, against `all` of the brand's, that these are better
+ * read anew.
+ */
+async function since(store: Store, brand: string, moment: string, all: number): Promise<Reading[] | null> {
   const range = IDBKeyRange.lowerBound(moment)
   const byTime = store.index('takenAt')
-  if ((await byTime.count(range)) > BATCH) return null
+  if ((await byTime.count(range)) > Math.max(BATCH, all / 2)) return null
   return ((await byTime.getAll(range)) as Reading[]).filter((r) => r.brand === brand)
 }
 

@@ -71,7 +71,7 @@ export function DripSheet() {
 
 interface SheetProps {
   drip: Drip
-  posts: Post[]
+  posts: readonly Post[]
   piece: Piece
   columns: Account[]
   hue: Hue | null

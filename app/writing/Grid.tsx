@@ -17,7 +17,7 @@ export function Grid({
   onChoose,
 }: {
   drip: Drip
-  posts: Post[]
+  posts: readonly Post[]
   columns: Account[]
   hue: Hue | null
   chosen: Post | null

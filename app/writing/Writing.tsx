@@ -94,7 +94,7 @@ function DripRow({
   zone,
 }: {
   drip: Drip
-  posts: Post[]
+  posts: readonly Post[]
   title: string
   pipeline: { name: string; hue: Parameters<typeof Drop>[0]['hue'] } | null
   zone: string

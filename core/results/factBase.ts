@@ -1,4 +1,5 @@
-import type { Account, Age, Measures, Passage, Reading } from '../model'
+import type { Account, Age, Passage, Reading } from '../model'
+import { eachOf, toColumns, type Columns } from './columns'
 import { factOf, type Fact, type FactPost } from './facts'
 
 /** What is read of a reading. */
@@ -44,14 +45,28 @@ export class FactBase {
       for (const age of Object.keys(known) as Age[]) delete known[age]
   }
 
+  /** All readings, to be kept. */
+  columns(): Columns {
+    return toColumns(this.#readings)
+  }
+
+  /** Takes the readings that were kept, in place of those that are known. */
+  restore(columns: Columns): void {
+    this.forgetReadings()
+    eachOf(columns, (key, age, measures) => (this.#at(key)[age] = measures))
+  }
+
   /** The posts, the oldest first. */
   facts(): readonly Fact[] {
     return (this.#list ??= [...this.#facts.values()].sort((a, b) => a.at - b.at))
   }
 
   /** What was read of a post's generation, shared with its fact. */
-  #of(post: string, generation: number): Partial<Record<Age, Measures | null>> {
-    const key = `${post}:${generation}`
+  #of(post: string, generation: number): Fact['readings'] {
+    return this.#at(`${post}:${generation}`)
+  }
+
+  #at(key: string): Fact['readings'] {
     let known = this.#readings.get(key)
     if (!known) this.#readings.set(key, (known = {}))
     return known

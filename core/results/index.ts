@@ -1,5 +1,6 @@
 export type { Estimate } from './estimate'
 export { factsOf, type Fact, type FactPost } from './facts'
+export { COLUMNS_FORMAT, type KeptColumns, type ReadUntil } from './columns'
 export { FactBase } from './factBase'
 export {
   COUNTED,

@@ -42,8 +42,9 @@ export function connectTo(port: number | null): void {
 /** Empties every store. */
 export async function emptyDatabase(): Promise<void> {
   const db = await database()
-  const tx = db.transaction([...TABLE_NAMES, 'blobs'], 'readwrite')
-  for (const store of [...TABLE_NAMES, 'blobs'] as const) await tx.objectStore(store).clear()
+  const stores = [...TABLE_NAMES, 'blobs', 'columns'] as const
+  const tx = db.transaction(stores, 'readwrite')
+  for (const store of stores) await tx.objectStore(store).clear()
   await tx.done
   forget(TABLE_NAMES)
 }

@@ -25,8 +25,8 @@ export function OccasionsScreen() {
 }
 
 interface YearProps {
-  occasions: Occasion[]
-  posts: Post[]
+  occasions: readonly Occasion[]
+  posts: readonly Post[]
   accounts: Account[]
 }
 
@@ -165,7 +165,7 @@ function Head({
   rows,
   posts,
 }: {
-  occasions: Occasion[]
+  occasions: readonly Occasion[]
   rows: OccasionOn[]
   posts: readonly Post[]
 }) {
