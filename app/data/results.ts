@@ -172,7 +172,25 @@ function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T 
 
 /** What a brand's published posts say, as it is asked; undefined while that is worked out. */
 export function useResults(brand: string, asked: Asked): Results | undefined {
-  return useTold(brand, asked, () => results().results(brand, asked, clockNow())) ?? undefined
+  return (
+    useTold(brand, asked, () => {
+      const told = results().results(brand, asked, clockNow())
+      figures = told.catch(() => undefined)
+      return told
+    }) ?? undefined
+  )
+}
+
+/** The figures that were asked for last, once they are told. */
+let figures: Promise<unknown> = Promise.resolve()
+
+/**
+ * Waits for the figures that are asked for at this moment: the worker answers one question after the other, what is told apart takes
+ * it a second, and what is shown below is asked for first.
+ */
+async function afterFigures(): Promise<void> {
+  await new Promise((resolve) => setTimeout(resolve))
+  await figures
 }
 
 /** What was told apart of a brand's posts, as it is asked, and what holds some of them back; undefined while that is worked out. */
@@ -181,7 +199,10 @@ export function useEffects(
   asked: Asked,
   posts: readonly string[],
 ): Awaited<ReturnType<ReturnType<typeof results>['effects']>> | undefined {
-  return useTold(brand, [asked, posts], () => results().effects(brand, asked, posts, clockNow()))
+  return useTold(brand, [asked, posts], async () => {
+    await afterFigures()
+    return results().effects(brand, asked, posts, clockNow())
+  })
 }
 
 /** What a report tells of a brand's posts, with so many of the best (`gatherReport`); undefined until it is gathered. */

@@ -7,6 +7,7 @@ import {
   leaningsOf,
   lineChange,
   reportOf,
+  tellingApart,
   tiringOf,
   toldApart,
   resultsOf,
@@ -35,7 +36,17 @@ const factsOf = (brand: string): readonly Fact[] => knownOf(brand)?.facts() ?? [
 
 /** So many answers of what was told apart are kept. */
 const KEPT = 8
-const told = new Map<string, ToldApart>()
+let told = new Map<string, Promise<ToldApart>>()
+
+/** What is told apart of a brand, network by network, with a moment between them in which other questions are answered. */
+async function apart(brand: string, asked: AskedEffects, now: number): Promise<ToldApart> {
+  const work = tellingApart(factsOf(brand), asked, now)
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+    await new Promise((resolve) => setTimeout(resolve))
+  }
+}
 
 /** What the page asks of results. */
 export const resultsTasks = {
@@ -47,7 +58,8 @@ export const resultsTasks = {
     const [changed, gone] = of
     const read = await followReadings(brand, anew)
     knownOf(brand)?.posts(...of)
-    if (read || changed.length + gone.length > 0) told.clear()
+    // Another map, so that what is worked out of the facts before is not kept with what is told of these.
+    if (read || changed.length + gone.length > 0) told = new Map()
   },
 
   /** Begins to read what was read of a brand's posts, before they are told. */
@@ -85,22 +97,23 @@ export const resultsTasks = {
   /**
    * What was told apart of a brand's posts (`toldApart`), and what holds some of them back; worked out once for what it hangs on.
    */
-  effects: (
+  effects: async (
     brand: string,
     asked: AskedEffects,
     posts: readonly string[],
     now: number,
-  ): { effects: NetworkEffects[]; held: Record<string, Effect[]> } => {
+  ): Promise<{ effects: NetworkEffects[]; held: Record<string, Effect[]> }> => {
     const { to, counted, age, network, account } = asked
     const key = JSON.stringify([brand, to, counted, age, network, account])
-    const known = told.get(key) ?? toldApart(factsOf(brand), asked, now)
+    const known = told.get(key) ?? apart(brand, asked, now)
     told.set(key, known)
     for (const old of [...told.keys()].slice(0, -KEPT)) told.delete(old)
+    const { effects, on } = await known
     const held = posts.map((id): [string, Effect[]] => [
       id,
-      (known.on.get(id) ?? []).filter((e) => e.times.at < 1),
+      (on.get(id) ?? []).filter((e) => e.times.at < 1),
     ])
-    return { effects: known.effects, held: Object.fromEntries(held) }
+    return { effects, held: Object.fromEntries(held) }
   },
 
   /** Better times for an account's slots (`bestTimes`); few posts where nothing was kept of its brand. */

@@ -19,6 +19,7 @@ export type { Effect } from './effects'
 export {
   lineChange,
   resultsOf,
+  tellingApart,
   toldApart,
   type AskedEffects,
   type NetworkEffects,
