@@ -148,12 +148,15 @@ export async function learnedFrom(
   return results().learn(brand, before, today, clockNow())
 }
 
-/** What the worker says of a brand's published posts, once it has them; undefined while that is worked out. */
+/**
+ * What the worker says of a brand's published posts, once it has them; what it said to the question before while another is worked
+ * out, and undefined until it has said anything of this brand.
+ */
 function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T | undefined {
   const have = useKnown(brand)
   const read = useReadings(brand)
   useEffect(() => readAhead(brand), [brand])
-  return useSWR(
+  const { data } = useSWR(
     have &&
       read !== undefined && [
         'results',
@@ -164,13 +167,14 @@ function useTold<T>(brand: string, question: unknown, ask: () => Promise<T>): T 
       ],
     async () => {
       if (have) await handOver(brand, have)
-      return ask()
+      return { brand, told: await ask() }
     },
     { revalidateOnFocus: false, keepPreviousData: true },
-  ).data
+  )
+  return data?.brand === brand ? data.told : undefined
 }
 
-/** What a brand's published posts say, as it is asked; undefined while that is worked out. */
+/** What a brand's published posts say, the last time as they were asked before while it is worked out; undefined for the first time. */
 export function useResults(brand: string, asked: Asked): Results | undefined {
   return (
     useTold(brand, asked, () => {
@@ -205,7 +209,7 @@ export function useEffects(
   })
 }
 
-/** What a report tells of a brand's posts, with so many of the best (`gatherReport`); undefined until it is gathered. */
+/** What a report tells of a brand's posts, with so many of the best (`gatherReport`); undefined until one is gathered. */
 export function useReport(brand: string, asked: AskedReport, best: number): Reported | undefined {
   return useTold(brand, ['report', asked, best], () => gatherReport(brand, asked, best))
 }

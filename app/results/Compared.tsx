@@ -15,8 +15,8 @@ const PICTURED = 16
 
 /** Posts put together by what they have in common: the picture, the table, and what is in neither. */
 export function Compared({
-  results: { answer },
-  question: { asked, set },
+  results: { answer, asked },
+  question: { asked: wanted, set },
   names,
 }: {
   results: Results
@@ -39,7 +39,7 @@ export function Compared({
         </Heading>
         <Choice
           label="By what posts are put together"
-          value={asked.by}
+          value={wanted.by}
           options={GROUPINGS.map((g) => [g, g])}
           onChange={(v) => set('by', v)}
         />

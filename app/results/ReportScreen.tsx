@@ -50,7 +50,6 @@ export function ReportScreen() {
       by: words.by.trim(),
       note: words.note,
       zone: brand.zone,
-      asked: question.asked,
       ...reported,
     })
   const seen = useLater(html, 400)

@@ -22,7 +22,7 @@ import { Followers } from './Followers'
 import { Hours } from './Hours'
 import { Ranking } from './Ranking'
 import { Tires } from './Tires'
-import { next, SPANS, useAsked, type Span } from './useAsked'
+import { next, SPANS, spanWords, useAsked, type Span } from './useAsked'
 
 /** So many posts are shown at the head and at the foot of their order. */
 const RANKED = 5
@@ -50,14 +50,14 @@ export function ResultsScreen() {
   const names = { accounts, pieces, pipelines }
   return (
     <Page>
-      <PageHead title="Results" note={headline(results, asked, SPANS[span])}>
+      <PageHead title="Results" note={headline(results)}>
         <Choices question={question} names={names} />
         <Link to={{ pathname: '/results/report', search }}>
           <Button as="span">Report</Button>
         </Link>
       </PageHead>
       {results.answer.posts === 0 ? (
-        <Nothing answer={results.answer} asked={asked} />
+        <Nothing answer={results.answer} asked={results.asked} />
       ) : (
         <Flex direction="column" gap="7" px="6" pb="8">
           <Flex gap="8" wrap="wrap" align="flex-start">
@@ -65,7 +65,7 @@ export function ResultsScreen() {
             <Told brand={brand.id} asked={asked} />
           </Flex>
           {results.hours.length > 0 && <Hours cells={results.hours} />}
-          <Best results={results} asked={asked} brand={brand.id} />
+          <Best results={results} brand={brand.id} />
           <Tires brand={brand.id} />
           <Followers asked={asked} span={SPANS[span]} names={names} />
         </Flex>
@@ -85,7 +85,7 @@ function Told({ brand, asked }: { brand: string; asked: Asked }) {
 }
 
 /** The posts that earned most and those that fell behind, and what holds these back. */
-function Best({ results: { ranked }, asked, brand }: { results: Results; asked: Asked; brand: string }) {
+function Best({ results: { ranked, asked }, brand }: { results: Results; brand: string }) {
   const posts = useRows('posts', 'brand', brand)
   const accounts = useAccounts(brand)
   const worst = ranked.slice(RANKED).slice(-RANKED).reverse()
@@ -136,7 +136,9 @@ function Nothing({ answer, asked }: { answer: Results['answer']; asked: Asked })
 }
 
 /** The span in a sentence: what a post earned, and how that compares with the span before. */
-function headline({ answer }: Results, { counted, age }: Asked, span: string): string {
+function headline({ answer, asked }: Results): string {
+  const { counted, age } = asked
+  const span = spanWords(asked)
   if (answer.mean === null) return `Posts of the last ${span}`
   const mean = `${COUNTED_WORDS[counted]} a post after ${age}: ${figure(answer.mean, counted)}, of ${count(answer.posts, 'post')}`
   if (!answer.times) return `${mean}. There is nothing before the last ${span} to compare it with.`

@@ -8,6 +8,12 @@ const HOUR = 3_600_000
 export const SPANS = { '28': '28 days', '91': 'three months', '182': 'half a year', '365': 'a year' }
 export type Span = keyof typeof SPANS
 
+/** How long the span is that was asked for. */
+export function spanWords({ from, to }: Pick<Asked, 'from' | 'to'>): string {
+  const days = Math.round((to - from) / (24 * HOUR))
+  return SPANS[String(days) as Span] ?? `${days} days`
+}
+
 /** Of what posts may be looked at, one at a time. */
 const WHOSE = ['network', 'account', 'pipeline'] as const
 

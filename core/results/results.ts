@@ -7,6 +7,8 @@ import { readAt, type Fact } from './facts'
 
 /** What a screen of results shows of a span. */
 export interface Results {
+  /** As what it was asked. */
+  asked: Asked
   answer: Answer
   ranked: Ranked[]
   /** Of one account; empty where several are asked for. */
@@ -16,6 +18,7 @@ export interface Results {
 /** What is known of the published posts of a span, as it was asked. */
 export function resultsOf(facts: readonly Fact[], asked: Asked, now: number): Results {
   return {
+    asked,
     answer: answerOf(facts, asked, now),
     ranked: rankedOf(facts, asked, now),
     hours: asked.account === null ? [] : hoursOf(facts, asked, now),

@@ -7,6 +7,7 @@ import { pictureData } from './pictures'
 
 /** What a report tells, and its best posts with their pictures. */
 export interface Reported {
+  asked: AskedReport
   report: Report
   best: ReportedPost[]
   followers: ReportedFollowers[]
@@ -38,5 +39,5 @@ export async function gatherReport(brand: string, asked: AskedReport, best: numb
     const account = accounts.get(id)
     return account ? [{ network: account.network, handle: account.handle, ...rest }] : []
   })
-  return { report, best: shown, followers }
+  return { asked, report, best: shown, followers }
 }
