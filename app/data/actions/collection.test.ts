@@ -38,8 +38,28 @@ it('stands on the shelf text by text, out of Intake, and is undone as one', asyn
   expect(await must('pieces', id)).toMatchObject({ title: 'Sayings of the yard', dealt: { by: 'the shelf' } })
   const { shelf } = await shelfOf(await must('brands', 'brand'))
   expect(shelf.items.filter((i) => i.off === null)).toHaveLength(SAYINGS.length)
+  expect(await undo('brand')).toBe('Put 7 short texts on the shelf')
+  for (const table of ['pieces', 'texts', 'passages', 'sources', 'sketches'] as const)
+    expect(await all(table)).toEqual([])
+})
+
+it('is undone as one where it was changed: what stood there stands again', async () => {
+  await keepCollection('brand', 'Sayings', texts(SAYINGS))
+  const state = async () => [
+    await all('pieces'),
+    await all('texts'),
+    await all('passages'),
+    await all('sources'),
+  ]
+  const before = await state()
+  await keepCollection(
+    'brand',
+    'Sayings',
+    texts([...SAYINGS.slice(2), 'A plane that sings is sharp enough.']),
+  )
+  expect(await state()).not.toEqual(before)
   await undo('brand')
-  expect((await all('passages', 'piece', id)).filter((p) => p.shelf)).toEqual([])
+  expect(await state()).toEqual(before)
 })
 
 it('goes out day by day, each text whole and once, although all stand in one piece', async () => {

@@ -3,14 +3,14 @@ import { Fault, type Passage, type WholePiece } from '../../../core/model'
 import type { ShortTexts } from '../../../core/formats'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, patch, put, remove, wholePiece } from '../store'
+import { all, commit, newAction, patch, put, remove, wholePiece } from '../store'
 import { passageOf } from './passages'
 import { takeWriting } from './writing'
 
 /**
  * Puts short texts on the shelf as a collection: one piece, of which each text is a passage. Under a title that stands already
  * they take the place of those there: what stays keeps when it was out, what is no longer among them stands off the shelf.
- * Gives the piece's id.
+ * It is one action. Gives the piece's id.
  */
 export async function keepCollection(brand: string, title: string, { texts }: ShortTexts): Promise<string> {
   const name = title.trim()
@@ -24,7 +24,10 @@ export async function keepCollection(brand: string, title: string, { texts }: Sh
       'bad-request',
       `“${name}” is the name of a piece of writing that was taken in. Give the collection another name, so that it stays as it is.`,
     )
-  const [id] = await takeWriting(brand, name, [await heavy().readTexts(texts, { title: name })], 'manuscript')
+  const count = texts.length === 1 ? 'a short text' : `${texts.length} short texts`
+  const actor = { brand, label: `Put ${count} on the shelf`, action: newAction() }
+  const read = await heavy().readTexts(texts, { title: name })
+  const [id] = await takeWriting(brand, name, [read], 'manuscript', actor)
   const piece = await wholePiece(id ?? '')
   const standing = await all('passages', 'piece', piece.id)
   const mine = standing.filter((p) => p.by === 'person' && !p.lostPlace)
@@ -32,8 +35,7 @@ export async function keepCollection(brand: string, title: string, { texts }: Sh
     (place) => !mine.some((p) => p.start === place.start && p.end === place.end),
   )
   const found = await heavy().passagesAt(piece, places)
-  const count = texts.length === 1 ? 'a short text' : `${texts.length} short texts`
-  await commit({ brand, label: `Put ${count} on the shelf` }, [
+  await commit(actor, [
     // What the machine chose of it are parts of texts, or several in one.
     ...standing.filter((p) => p.by === 'machine').map((p) => remove('passages', p.id)),
     ...found.map((f) =>

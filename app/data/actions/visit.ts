@@ -17,7 +17,7 @@ import { nextRow } from '../../../core/formats'
 import { heavy } from '../../workers'
 import { post } from '../api'
 import { nowIso } from '../clock'
-import { all, commit, must, one, patch, put, putPiece, wholePiece } from '../store'
+import { all, commit, must, one, patch, put, putPiece, wholePiece, type Actor } from '../store'
 import { withItsFilm } from './films'
 import { fetchText, later, readAddress } from './sources'
 import { forgetSnapshots, onlyIn, whileClosed } from './whileClosed'
@@ -180,10 +180,11 @@ export async function readItem(
   )
 }
 
-/** Finishes pieces that were read and keeps them: furniture that repeats, passages, doubles, counts. */
+/** Finishes pieces that were read and keeps them, as the machine or as a part of an action: furniture that repeats, passages, doubles, counts. */
 export async function keepNew(
   source: Pick<Source, 'id' | 'brand'>,
   read: readonly WholePiece[],
+  actor: Actor = 'machine',
 ): Promise<void> {
   if (read.length === 0) return
   const siblings = await siblingTexts(source.id)
@@ -191,7 +192,7 @@ export async function keepNew(
   const folded = await withDoubles(source.brand, taken)
   const counts = await sharesOf(folded.map((t) => t.piece))
   await commit(
-    'machine',
+    actor,
     folded.flatMap(({ piece, passages, sketch }, i) => [
       ...putPiece({ ...piece, counts: { ...piece.counts, ...counts[i] } }),
       put('sketches', sketch),
@@ -274,6 +275,7 @@ export async function revise(
   before: WholePiece,
   content: PieceContent,
   siblings: Awaited<ReturnType<typeof siblingTexts>> = [],
+  actor: Actor = 'machine',
 ): Promise<void> {
   const passages = await all('passages', 'piece', before.id)
   const revised = await heavy().revisePiece(
@@ -283,7 +285,7 @@ export async function revise(
     siblings,
     nowIso(),
   )
-  await commit('machine', [
+  await commit(actor, [
     ...putPiece(revised.piece),
     put('sketches', revised.sketch),
     ...revised.passages.map((p) => put('passages', p)),

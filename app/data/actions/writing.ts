@@ -11,7 +11,7 @@ import {
 } from '../../../core/model'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, wholePiece } from '../store'
+import { all, commit, must, patch, put, wholePiece, type Actor } from '../store'
 import { fetchText, newSource } from './sources'
 import { keepNew, readItem, revise } from './visit'
 
@@ -31,16 +31,18 @@ export async function openFile(name: string, bytes: Uint8Array): Promise<OpenedF
 
 /**
  * Takes chapters of a manuscript (or a talk's transcript) in as pieces of a source under its
- * title. Taken in again, chapters of the same name are revised, not doubled. Gives the pieces' ids.
+ * title, as the machine or as a part of an action. Taken in again, chapters of the same name are revised, not doubled. Gives the
+ * pieces' ids.
  */
 export async function takeWriting(
   brand: string,
   title: string,
   chapters: readonly PieceContent[],
   kind: 'manuscript' | 'video',
+  actor: Actor = 'machine',
 ): Promise<string[]> {
   if (chapters.length === 0) throw new Fault('bad-request', 'Choose at least one chapter to take in.')
-  const source = await writingSource(brand, title)
+  const source = await writingSource(brand, title, actor)
   const standing = new Map((await all('pieces', 'source', source.id)).map((p) => [p.itemId, p]))
   const ids: string[] = []
   const fresh: WholePiece[] = []
@@ -54,24 +56,26 @@ export async function takeWriting(
       kind,
     )
     ids.push(whole.id)
-    if (before) await reviseWhereChanged(before, whole)
+    if (before) await reviseWhereChanged(before, whole, actor)
     else fresh.push(whole)
   }
-  await keepNew(source, fresh)
+  await keepNew(source, fresh, actor)
   return ids
 }
 
-/** The source of writing under a title; added where there is none yet. */
-async function writingSource(brand: string, title: string): Promise<Source> {
+/** The source of writing under a title; added where there is none yet, as an action of its own or as a part of one. */
+async function writingSource(brand: string, title: string, actor: Actor = 'machine'): Promise<Source> {
   const known = (await all('sources', 'brand', brand)).find((s) => s.kind === 'writing' && s.title === title)
   if (known) return known
   const source = newSource(brand, { kind: 'writing', title })
-  await commit({ brand, label: `Add the writing ${title}` }, [put('sources', source)])
+  await commit(actor === 'machine' ? { brand, label: `Add the writing ${title}` } : actor, [
+    put('sources', source),
+  ])
   return source
 }
 
-async function reviseWhereChanged(before: Piece, read: WholePiece): Promise<void> {
-  if (before.fingerprint !== read.fingerprint) await revise(await wholePiece(before.id), read)
+async function reviseWhereChanged(before: Piece, read: WholePiece, actor?: Actor): Promise<void> {
+  if (before.fingerprint !== read.fingerprint) await revise(await wholePiece(before.id), read, [], actor)
 }
 
 /** The source under which pages stand that were taken in alone. */
