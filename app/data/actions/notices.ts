@@ -1,7 +1,17 @@
-import type { Account, Brand, Drip, Piece, Pipeline, Post, Source, Workspace } from '../../../core/model'
+import type {
+  Account,
+  Brand,
+  Drip,
+  Occasion,
+  Piece,
+  Pipeline,
+  Post,
+  Source,
+  Workspace,
+} from '../../../core/model'
 import { all, one } from '../store'
 
-/** What notices are read off: of each brand what is not out yet, and what it hangs on. */
+/** What notices are read off: of each brand what is not out yet, and what it hangs on; of what was set aside the posts of occasions. */
 export interface Standing {
   workspace: Workspace
   brands: Brand[]
@@ -12,7 +22,7 @@ export interface Standing {
     accounts: Account[]
     sources: Source[]
     drips: Drip[]
-    occasions: []
+    occasions: Occasion[]
   }
 }
 
@@ -23,15 +33,18 @@ const UNDER_WAY = ['draft', 'for review', 'approved', 'handed over', 'failed'] a
 export async function standing(): Promise<Standing | null> {
   const [workspace] = await all('workspace')
   if (!workspace) return null
-  const [brands, accounts, sources, pipelines, drips, ...posts] = await Promise.all([
+  const [brands, accounts, sources, pipelines, drips, occasions, aside, ...posts] = await Promise.all([
     all('brands'),
     all('accounts'),
     all('sources'),
     all('pipelines'),
     all('drips'),
+    all('occasions'),
+    all('posts', 'state', 'set aside'),
     ...UNDER_WAY.map((state) => all('posts', 'state', state)),
   ])
-  const open = posts.flat()
+  // A day of an occasion was decided against where its posts were set aside.
+  const open = [...posts.flat(), ...aside.filter((p) => p.occasion)]
   const reviewed = new Set(open.flatMap((p) => (p.state === 'for review' ? (p.piece ?? []) : [])))
   const pieces = (await Promise.all([...reviewed].map((id) => one('pieces', id)))).flatMap((p) => p ?? [])
   const mine = <T extends { brand: string }>(rows: readonly T[], brand: string): T[] =>
@@ -46,8 +59,7 @@ export async function standing(): Promise<Standing | null> {
       accounts: mine(accounts, brand),
       sources: mine(sources, brand),
       drips: mine(drips, brand),
-      // Whether a near day was decided against is known only by posts that were set aside, which are not read here.
-      occasions: [],
+      occasions: mine(occasions, brand),
     }),
   }
 }

@@ -8,6 +8,7 @@ import type { OccasionMake, Post } from '../../../core/model'
 import { all, commit, must, put } from '../store'
 import { undo } from '../undo'
 import { keepCollection } from './collection'
+import { standing } from './notices'
 import { nextRenewal, renewOccasions, writeOccasions } from './occasionPosts'
 import {
   changeOccasion,
@@ -126,6 +127,13 @@ describe('the captions of occasions', () => {
     }
     expect(new Set(posts.map((p) => p.passage)).size).toBe(4)
     expect((await must('occasions', posts[0]?.occasion?.id ?? '')).make).toEqual(make)
+    // The morning's summary knows of the days, and of those that were decided against.
+    const [first] = posts
+    await commit('machine', [put('posts', { ...first, state: 'set aside' } as Post)])
+    const { occasions, posts: known } = (await standing())?.of('brand') ?? { occasions: [], posts: [] }
+    expect(occasions.map((o) => o.name).sort()).toEqual(['Late', 'Turn'])
+    expect(known.map((p) => p.id).sort()).toEqual(posts.map((p) => p.id).sort())
+    await commit('machine', [put('posts', first as Post)])
     // Nothing is written twice.
     expect((await writeOccasions('brand', await year(), make)).posts).toBe(0)
     await undo('brand')
