@@ -26,6 +26,17 @@ const GIVES_UP = 3
 /** What a connected writer made of a post, or why it made nothing. */
 type Outcome = { wording: Wording } | { why: string }
 
+/** Whether a caption stands beside a post's, so that it must not be said again: of its drip, of its occasion's day, or from its passage. */
+function standsBeside(other: Post, post: Post): boolean {
+  if (other.id === post.id) return false
+  if (post.drip !== null) return other.drip === post.drip
+  const { occasion } = post
+  return (
+    (occasion && other.occasion?.id === occasion.id && other.occasion.day === occasion.day) === true ||
+    (other.passage !== null && other.passage === post.passage)
+  )
+}
+
 /** A commission for a post with the captions around it. */
 function commissionFor(
   post: Post,
@@ -35,6 +46,7 @@ function commissionFor(
   others: readonly Post[],
   tagFigures: Commission['tagFigures'],
 ): Commission {
+  const beside = others.filter((o) => standsBeside(o, post))
   return {
     piece: besideMedia(piece, post.media),
     passage,
@@ -44,10 +56,8 @@ function commissionFor(
     account: { id: post.account, network: post.network },
     angle: post.wording.angle ?? 'lesson',
     beat: post.beat,
-    drip: others.flatMap((o) => (o.drip === post.drip && o.id !== post.id ? o.wording.text : [])),
-    titles: others.flatMap((o) =>
-      o.drip === post.drip && o.id !== post.id && o.wording.title ? [o.wording.title] : [],
-    ),
+    drip: beside.map((o) => o.wording.text),
+    titles: beside.flatMap((o) => o.wording.title || []),
     earlier: earlierCaptions(
       others.filter((o) => o.id !== post.id),
       nowIso(),

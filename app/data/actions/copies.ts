@@ -5,6 +5,7 @@ import { judge, readsText, sieveContext, isFor } from '../../../core/sieve'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
 import { all, commit, must, one, patch, put, wholePiece, type Actor } from '../store'
+import { byItsWriter } from './byItsWriter'
 import { keepHandPosts, tryHandPosts } from './hand'
 import { commitRecalled, happens } from './life'
 import { tryPlaces } from './plan'
@@ -136,7 +137,7 @@ async function oneMore(
     all('posts'),
     like.pipeline ? one('pipelines', like.pipeline) : undefined,
   ])
-  return heavy().singlePost({
+  const post = await heavy().singlePost({
     now: nowIso(),
     brand,
     piece,
@@ -150,6 +151,7 @@ async function oneMore(
     seed: standing.length + 1,
     standing,
   })
+  return byItsWriter(post, brand, { pipeline, gate: pipeline?.gate ?? 'everything' })
 }
 
 /** The piece that a pipeline would take next: what waits for it, the oldest first, then its backlog, the newest first. */

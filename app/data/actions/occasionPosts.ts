@@ -1,4 +1,3 @@
-import { houseOf } from '../../../core/house'
 import {
   Fault,
   type Account,
@@ -17,13 +16,12 @@ import {
   type Hands,
   type Nearness,
 } from '../../../core/occasions'
-import { datedLine } from '../../../core/pipeline'
 import { addDays } from '../../../core/planning'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
-import { tagFiguresFor } from '../services'
 import { shelfOf } from '../shelf'
 import { all, must, newAction, patch, put, wholePiece, type Actor, type Write } from '../store'
+import { byItsWriter } from './byItsWriter'
 import { commitRecalled, happensIfMay } from './life'
 import { changesDone, todayOf, type OccasionOn } from './occasions'
 import { tryPlaces } from './plan'
@@ -122,8 +120,9 @@ export async function writeOccasions(
       },
       hands,
     )
-    const posts =
-      brand.houseStyle.writer === 'connected' ? await byConnected(made.posts, brand, occasion) : made.posts
+    const posts: Post[] = []
+    for (const post of made.posts)
+      posts.push(await byItsWriter(post, brand, { gate: 'everything', beside: posts, day: occasion.name }))
     if (posts.length || made.missing.length)
       await commitRecalled(actor, made.moved, [
         ...written(occasion, day, make, accounts, posts, made.missing),
@@ -165,37 +164,6 @@ const hands: Hands = {
   place: (post, standing, yielding) => tryPlaces([post, ...yielding], { posts: [...standing] }),
   piece: wholePiece,
   word: (request) => heavy().singlePost(request),
-}
-
-/** The posts of a day in the words of the connected writer, each of its own piece; where it fails, the built-in writer's stay. */
-async function byConnected(posts: readonly Post[], brand: Brand, occasion: Occasion): Promise<Post[]> {
-  const { writeConnected } = await import('./connected')
-  const made: Post[] = []
-  for (const post of posts) {
-    const piece = await wholePiece(post.piece ?? '', post.pieceRevision)
-    const [passages, standing, tagFigures] = await Promise.all([
-      all('passages', 'piece', piece.id),
-      all('posts'),
-      tagFiguresFor(piece, [post.network]),
-    ])
-    made.push(
-      ...(await writeConnected(
-        {
-          posts: [post],
-          standing: [...standing, ...made],
-          brand,
-          house: { ...houseOf(brand), dated: datedLine(post) },
-          piece,
-          passages,
-          gate: 'everything',
-          tagFigures,
-          day: occasion.name,
-        },
-        () => undefined,
-      )),
-    )
-  }
-  return made
 }
 
 /** The next day of an occasion for which its captions are to be written by itself, where that day is within reach and nothing was written for it yet. */

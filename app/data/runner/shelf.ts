@@ -19,6 +19,7 @@ import {
   type ShelfWish,
 } from '../../../core/shelf'
 import { heavy } from '../../workers'
+import { byItsWriter } from '../actions/byItsWriter'
 import { tryPlaces } from '../actions/plan'
 import { shelfFor } from '../shelf'
 import { all, commit, put, wholePiece } from '../store'
@@ -130,7 +131,9 @@ async function fill(of: Filling): Promise<boolean> {
     if (placed.at === null) return false
     const { id: piece, title } = item.piece
     return log.step({ what: 'from the shelf', piece, title, row: row.id }, async () => {
-      await commit('machine', [put('posts', { ...placed, state: gateState(placed.checks, pipeline.gate) })])
+      const gated = { ...placed, state: gateState(placed.checks, pipeline.gate) }
+      const post = await byItsWriter(gated, around.brand, { pipeline, gate: pipeline.gate })
+      await commit('machine', [put('posts', post)])
       shelf.take(item, account.id, dayNumber(day))
       return { message: `A post for @${account.handle} on ${day}`, posts: 1, drip: null }
     })
