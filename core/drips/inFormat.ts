@@ -1,12 +1,15 @@
 import { isEnglish } from '../language'
-import { network } from '../networks'
+import { network, STORY } from '../networks'
 import { linkFor, stockOf, type Recipient } from '../writers'
 import { formsOf } from './forms'
 import type { WriteRequest, WrittenPost } from './request'
 import { checked } from './write'
 
 /** The formats that the writer makes of a piece beside the one a network's brief is written for. */
-export const FORMATS = ['thread', 'poll'] as const
+const FORMATS = ['thread', 'poll'] as const
+
+/** The formats that a release row may ask for. */
+export const ROW_FORMATS = [...FORMATS, STORY] as const
 
 /** Whether an account's network offers a format that the writer makes. */
 export function offers(account: Recipient, format: string | null): boolean {
@@ -52,6 +55,26 @@ export function writeInFormat(request: WriteRequest, format: string): WrittenPos
     })
   })
   return posts.map((post) => checked(request, posts, post))
+}
+
+/** Whether posts of a format are stories on an account's network, which show their words on a card or in a clip. */
+export function tellsStories(account: Recipient, format: string | null): boolean {
+  return format === STORY && network(account.network).media.story !== null
+}
+
+/** Posts that were written as a network's usual ones, as stories: what would show nothing is not made, and says so. */
+export function asStories(written: readonly WrittenPost[]): WrittenPost[] {
+  return written.map((post) => {
+    if (post.wording === null) return post
+    if (post.picture !== null)
+      return {
+        ...post,
+        wording: { ...post.wording, format: STORY },
+        others: post.others.map((w) => ({ ...w, format: STORY })),
+      }
+    const message = `The piece has nothing more that stands alone on a card, for a story on ${network(post.network).name}.`
+    return { ...post, wording: null, others: [], checks: [{ code: 'too-thin', severity: 'block', message }] }
+  })
 }
 
 type Spans = readonly { start: number; end: number }[]

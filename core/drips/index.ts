@@ -1,5 +1,5 @@
 export { writeDrip } from './write'
-export { FORMATS, offers, writeInFormat } from './inFormat'
+export { asStories, offers, ROW_FORMATS, tellsStories, writeInFormat } from './inFormat'
 export type { EarlierCaption, WriteRequest, WrittenPost } from './request'
 export { asPosts, ASKED_OF, type AskedOf, type SeriesPost } from './series'
 export { reword, rewordSelection, WAYS, type RewordRequest, type Way } from './reword'

@@ -35,6 +35,8 @@ export interface WriteRequest extends Order {
   filmInPart?: ReadonlySet<string>
   /** Days for which a picture rests on a network; 21 when not said. */
   pictureDays?: number
+  /** Whether each post needs a card, on which its words stand; only where its network wants one when not said. */
+  onCards?: boolean
   /** Write in this angle only; where the piece has no material for it, there is no caption. */
   angle?: Angle | undefined
   /** Whether the points of the whole piece may be one of the posts; they may unless it is said. */

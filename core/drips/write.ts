@@ -201,7 +201,7 @@ function withPictures(request: WriteRequest, posts: readonly WrittenPost[]): Wri
   const cards = taking.map(({ wording }) => (wording ? cardsFor(wording, piece, layouts) : []))
   const choices = choosePictures(
     piece,
-    taking.map((post, i) => wishOf(piece, post, cards[i] ?? [])),
+    taking.map((post, i) => wishOf(piece, post, cards[i] ?? [], request.onCards === true)),
     shown,
     pictureDays,
     alike,
@@ -220,6 +220,7 @@ function wishOf(
   { text }: Pick<PieceContent, 'text'>,
   { account, network: id, day, passage, wording }: Omit<WrittenPost, 'picture'>,
   cards: readonly Card[],
+  onCards: boolean,
 ): PictureWish {
   const said = passage ? text.slice(passage.start, passage.end) : ''
   const shown = shownOn(network(id))
@@ -229,8 +230,8 @@ function wishOf(
     day,
     words: `${wording?.text ?? ''} ${said}`,
     place: passage,
-    needed: shown.needed,
-    drawn: shown.moving,
+    needed: shown.needed || onCards,
+    drawn: shown.moving || onCards,
     cards: cards.map((card) => pictureKey({ from: 'card', card })),
   }
 }

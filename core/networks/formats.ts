@@ -45,7 +45,10 @@ export function mediaIn(post: Pick<Post, 'network' | 'media' | 'wording'>): {
 }
 
 /** What a post shows in the shape that its format asks for: of a story the first alone, as tall as its network has them. */
-export function shownIn(post: Pick<Post, 'network' | 'wording'>, media: readonly PostMedia[]): PostMedia[] {
+export function shownIn(
+  post: { network: string; wording: Pick<Post['wording'], 'format'> },
+  media: readonly PostMedia[],
+): PostMedia[] {
   const story = post.wording.format === STORY ? network(post.network).media.story : null
   if (!story) return [...media]
   return media.slice(0, 1).map((m): PostMedia => {

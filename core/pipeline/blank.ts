@@ -185,6 +185,11 @@ export function cardShown(card: Card, title: string, networkId: string, look: Ca
     : cardPictures(card, networkId, look)
 }
 
+/** A card in one picture, whatever its network shows usually, as a story has it. */
+export function wholeCard(card: Card, networkId: string, look: CardLook): PostMedia[] {
+  return [cardMedia(coded(card, networkId, look), networkId)]
+}
+
 /**
  * A card as the pictures of a post: as slides where it is a list or steps and the network shows several pictures, or the
  * pages of a document, as one post to be leafed through, else as it is.

@@ -1,4 +1,12 @@
-import { offers, writeDrip, writeInFormat, type WriteRequest, type WrittenPost } from '../drips'
+import {
+  asStories,
+  offers,
+  tellsStories,
+  writeDrip,
+  writeInFormat,
+  type WriteRequest,
+  type WrittenPost,
+} from '../drips'
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
 import {
@@ -28,11 +36,13 @@ import {
   filmMedia,
   layoutsFor,
   mediaOf,
+  wholeCard,
   withPictures,
   type CardLook,
 } from './blank'
 import { earlierCaptions } from './earlier'
 import { placeSoon } from './soon'
+import { shownIn, STORY } from '../networks'
 import { standsWith } from '../pictures'
 import { addDays, beatDays, clockTime, instantAt, placePosts } from '../planning'
 
@@ -135,7 +145,7 @@ function writtenFor(
   const order: WriteRequest = {
     piece: withPictures(piece, make),
     passages: keptPassages(request, usable).slice(0, make.passages ?? Infinity),
-    accounts: accounts.filter((a) => !offers(a, format)),
+    accounts: accounts.filter((a) => !offers(a, format) && !tellsStories(a, format)),
     days: drip.days.filter((day) => isInReach(drip, day, pipeline, now)),
     house: houseOf(request.brand, make),
     link: piece.url,
@@ -151,9 +161,14 @@ function writtenFor(
     pictureDays: request.brand.weights.pictureDays,
   }
   const usual = order.accounts.length ? writeDrip(order, onProgress) : []
+  const telling = accounts.filter((a) => tellsStories(a, format))
+  // No caption stands below a story: neither a picture without words nor a title alone tells anything.
+  const layouts = layoutsFor(request.brand, { ...make, pictures: 'cards' }).filter((l) => l !== 'title')
+  const stories = { ...order, layouts, onCards: true, accounts: telling }
+  const told = telling.length ? asStories(writeDrip(stories, onProgress)) : []
   const formed = accounts.filter((a) => offers(a, format))
-  if (format === null || formed.length === 0) return usual
-  return [...usual, ...writeInFormat({ ...order, accounts: formed }, format)]
+  const made = format && formed.length ? writeInFormat({ ...order, accounts: formed }, format) : []
+  return [...usual, ...told, ...made]
 }
 
 /** The accounts on which the whole film of a piece stands, or is to. */
@@ -230,6 +245,7 @@ export function writtenPost(
   const wording = written.wording as Post['wording']
   const passage = passages.find((p) => p.start === written.passage?.start && p.end === written.passage.end)
   const { picture } = written
+  const media = picture ? shownMedia(picture, written, piece, look) : []
   return blankPost(account, {
     ...of,
     piece: piece.id,
@@ -238,23 +254,25 @@ export function writtenPost(
     wording,
     others: written.others,
     link: linkOf(wording, written.link),
-    media: picture ? shownMedia(picture, written.passage, piece, account.network, look) : [],
+    media: shownIn({ network: account.network, wording }, media),
     checks: written.checks,
   })
 }
 
 function shownMedia(
   picture: NonNullable<WrittenPost['picture']>,
-  passage: WrittenPost['passage'],
+  { passage, wording, network: networkId }: Pick<WrittenPost, 'passage' | 'wording' | 'network'>,
   piece: WholePiece,
-  networkId: string,
   look: CardLook,
 ): PostMedia[] {
   if ('film' in picture) {
     const film = filmMedia(piece, passage, networkId, picture.film === 'part')
     return film ? [film] : []
   }
-  if ('card' in picture) return cardShown(picture.card, piece.title, networkId, look)
+  if ('card' in picture)
+    return wording?.format === STORY
+      ? wholeCard(picture.card, networkId, look)
+      : cardShown(picture.card, piece.title, networkId, look)
   const image = piece.images[picture.image] as WholePiece['images'][number]
   return [mediaOf(image, standsWith(image, piece), networkId)]
 }

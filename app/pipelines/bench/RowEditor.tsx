@@ -7,7 +7,7 @@ import {
   type Source,
   type WordList,
 } from '../../../core/model'
-import { FORMATS } from '../../../core/drips'
+import { ROW_FORMATS } from '../../../core/drips'
 import { accountsOf } from '../../../core/pipeline'
 import { network } from '../../../core/networks'
 import { Button, NetworkMark, SelectField } from '../../ui'
@@ -42,7 +42,8 @@ export function RowEditor({
     onChange({ pieces: next.length ? { kind: 'that', rules: next } : { kind: 'all' } })
   const groups = [...new Set(accounts.flatMap((a) => a.groups))]
   const to = accountsOf(row, accounts)
-  const formats = FORMATS.filter((f) => to.some((a) => network(a.network).formats.includes(f)))
+  // What comes from the shelf is written passage by passage, as the briefs have it.
+  const formats = ROW_FORMATS.filter((f) => to.some((a) => network(a.network).formats.includes(f)))
   return (
     <Box>
       <Sentence>
@@ -134,7 +135,7 @@ export function RowEditor({
           ))}
           {accounts.length === 0 && <Box color="soft">No account yet; link one under Dispatch.</Box>}
         </Several>
-        {(formats.length > 0 || row.format !== null) && (
+        {!isShelfRow(row) && (formats.length > 0 || row.format !== null) && (
           <>
             , as
             <Choice
@@ -156,7 +157,12 @@ export function RowEditor({
         onChange={(by) =>
           onChange(
             by.kind === 'shelf'
-              ? { by, again: null, ...(row.pieces.kind === 'rest' ? { pieces: { kind: 'all' } } : {}) }
+              ? {
+                  by,
+                  again: null,
+                  format: null,
+                  ...(row.pieces.kind === 'rest' ? { pieces: { kind: 'all' } } : {}),
+                }
               : { by },
           )
         }

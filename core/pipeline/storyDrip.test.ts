@@ -1,0 +1,64 @@
+import { expect, it } from 'vitest'
+import { oakumYard } from '../../demo/content'
+import type { WholePiece } from '../model'
+import { aBrand, anAccount, aWholePiece } from '../model/samples'
+import { formatOf } from '../networks'
+import { readFragment } from '../reading'
+import { makeDrip, toPassages } from '.'
+
+/* A release row may ask for stories: their words stand on a card as tall as a telephone, where the network has such. */
+
+const ids = (name: string) => {
+  let n = 0
+  return () => `${name} ${n++}`
+}
+const accounts = ['shutterleaf', 'hearthside', 'murmur'].map((id) =>
+  anAccount({ id, network: id, gapMinutes: 0 }),
+)
+
+function storiesOf(piece: WholePiece) {
+  return makeDrip({
+    now: '2026-11-24T10:00:00.000Z',
+    newId: ids('post'),
+    brand: aBrand(),
+    piece,
+    passages: toPassages(piece, ids('passage')).map((p) => ({ ...p, choice: 'kept' as const })),
+    accounts,
+    rhythm: { name: 'Mine', list: [0, 5, 12] },
+    startDay: '2026-11-25',
+    seed: 3,
+    pipeline: null,
+    row: { id: 'row', format: 'story' },
+    gate: 'everything',
+    allAccounts: accounts,
+    allBrands: [aBrand()],
+    standing: [],
+  })
+}
+
+it('is dripped as stories to the networks that have them, and as usual to the others', () => {
+  let told = 0
+  for (const article of oakumYard().articles.slice(0, 6)) {
+    const piece = { ...aWholePiece(), ...readFragment(article.html, { title: article.title }) }
+    const { posts, drip } = storiesOf(piece)
+    for (const post of posts) {
+      if (post.network === 'murmur') {
+        expect(formatOf(post)).not.toBe('story')
+        continue
+      }
+      told++
+      expect(formatOf(post)).toBe('story')
+      expect(post.others.every((w) => w.format === 'story')).toBe(true)
+      // One picture, a card: a photograph without words tells nothing.
+      expect(post.media).toHaveLength(1)
+      expect(post.media[0]).toMatchObject({ source: { from: 'card' }, shape: { width: 9, height: 16 } })
+      expect(post.media[0]?.alt).not.toBe('')
+      expect(post.checks.filter((c) => c.severity === 'block')).toEqual([])
+    }
+    // What would have no card is not made, and the drip says so.
+    const made = (network: string): number => posts.filter((p) => p.network === network).length
+    for (const network of ['shutterleaf', 'hearthside'])
+      expect(made(network) + drip.missing.filter((m) => m.account === network).length).toBe(3)
+  }
+  expect(told).toBe(36)
+})
