@@ -4,6 +4,7 @@ import { emptyDatabase } from './testing/browser'
 import { aPost } from '../../core/model/samples'
 import type { Post } from '../../core/model'
 import { database } from './database'
+import { forget, keepUp, keptRows } from './kept'
 import { all, announce, commit, patch, put, remove, shared, type Write } from './store'
 
 const stored = async (): Promise<Post[]> => (await database()).getAll('posts')
@@ -100,6 +101,19 @@ describe('posts that are kept in memory', () => {
     const [early] = await Promise.all([all('posts'), commit('machine', [post('b')])])
     expect(early.length).toBeGreaterThan(0)
     expect((await all('posts')).map((p) => p.id)).toEqual(['a', 'b'])
+  })
+
+  it('have what was written while they were being read', async () => {
+    let come: (rows: Post[]) => void = () => undefined
+    const reading = keptRows('posts', null, () => new Promise<Post[]>((resolve) => (come = resolve)))
+    keepUp('posts', 'b', aPost({ id: 'b', beat: 3 }))
+    keepUp('posts', 'c', null)
+    come([aPost({ id: 'a' }), aPost({ id: 'b' }), aPost({ id: 'c' })])
+    expect((await reading).map((p) => [p.id, p.beat])).toEqual([
+      ['a', 0],
+      ['b', 3],
+    ])
+    forget(['posts'])
   })
 
   it('of an action that failed stay as they were', async () => {

@@ -1,6 +1,7 @@
-import { expect, it } from 'vitest'
+import { expect, it, vi } from 'vitest'
 import { anAccount, aPost } from '../../core/model/samples'
 import { AGES, type Age } from '../../core/model'
+import { FactBase } from '../../core/results'
 import { database } from '../data/database'
 import { commit, put, remove } from '../data/store'
 import { emptyDatabase } from '../data/testing/browser'
@@ -143,6 +144,15 @@ it('goes on from what was kept at the next start, and reads anew what changed si
       .find((f) => f.post === 'post 5')?.readings['1 h'],
   ).toEqual({ impressions: 4321 })
   expect((await kept())?.columns.keys).toHaveLength(posts)
+  // What changes between reading and keeping is not overlooked.
+  const change = vi.spyOn(FactBase.prototype, 'forgetReadings').mockImplementationOnce(() => {
+    void commit('machine', [put('readings', of(6, '1 h', 1234))])
+  })
+  await followReadings('brand', true)
+  expect(change).toHaveBeenCalled()
+  change.mockRestore()
+  expect(await kept()).toBeNull()
+  await started()
   // Made in a way that is not known any more.
   const wrong = await (await database()).get('columns', 'brand')
   if (wrong?.made) {

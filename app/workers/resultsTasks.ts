@@ -109,10 +109,7 @@ export const resultsTasks = {
     told.set(key, known)
     for (const old of [...told.keys()].slice(0, -KEPT)) told.delete(old)
     const { effects, on } = await known
-    const held = posts.map((id): [string, Effect[]] => [
-      id,
-      (on.get(id) ?? []).filter((e) => e.times.at < 1),
-    ])
+    const held = posts.map((id): [string, Effect[]] => [id, (on.get(id) ?? []).filter((e) => e.times.at < 1)])
     return { effects, held: Object.fromEntries(held) }
   },
 

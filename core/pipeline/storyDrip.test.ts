@@ -1,10 +1,12 @@
 import { expect, it } from 'vitest'
 import { oakumYard } from '../../demo/content'
+import { asStories } from '../drips'
 import type { WholePiece } from '../model'
-import { aBrand, anAccount, aWholePiece } from '../model/samples'
+import { aBrand, anAccount, aPost, aWholePiece } from '../model/samples'
 import { formatOf } from '../networks'
 import { readFragment } from '../reading'
 import { makeDrip, toPassages } from '.'
+import { cardPictures, wholeCard } from './blank'
 
 /* A release row may ask for stories: their words stand on a card as tall as a telephone, where the network has such. */
 
@@ -15,6 +17,17 @@ const ids = (name: string) => {
 const accounts = ['shutterleaf', 'hearthside', 'murmur'].map((id) =>
   anAccount({ id, network: id, gapMinutes: 0 }),
 )
+
+/** An article with a picture that speaks of its first words. */
+function pieceOf({ html, title }: { html: string; title: string }): WholePiece {
+  const read = readFragment(html, { title })
+  const picture = { url: 'https://yard.example/p.jpg', alt: read.text.slice(0, 200), caption: '' }
+  return {
+    ...aWholePiece(),
+    ...read,
+    images: [{ ...picture, width: 1200, height: 800, block: 0 }],
+  }
+}
 
 function storiesOf(piece: WholePiece) {
   return makeDrip({
@@ -38,8 +51,9 @@ function storiesOf(piece: WholePiece) {
 
 it('is dripped as stories to the networks that have them, and as usual to the others', () => {
   let told = 0
-  for (const article of oakumYard().articles.slice(0, 6)) {
-    const piece = { ...aWholePiece(), ...readFragment(article.html, { title: article.title }) }
+  const layouts = new Set<string>()
+  for (const article of oakumYard().articles) {
+    const piece = pieceOf(article)
     const { posts, drip } = storiesOf(piece)
     for (const post of posts) {
       if (post.network === 'murmur') {
@@ -52,6 +66,8 @@ it('is dripped as stories to the networks that have them, and as usual to the ot
       // One picture, a card: a photograph without words tells nothing.
       expect(post.media).toHaveLength(1)
       expect(post.media[0]).toMatchObject({ source: { from: 'card' }, shape: { width: 9, height: 16 } })
+      const source = post.media[0]?.source
+      layouts.add(source?.from === 'card' ? source.card.layout : 'none')
       expect(post.media[0]?.alt).not.toBe('')
       expect(post.checks.filter((c) => c.severity === 'block')).toEqual([])
     }
@@ -60,5 +76,23 @@ it('is dripped as stories to the networks that have them, and as usual to the ot
     for (const network of ['shutterleaf', 'hearthside'])
       expect(made(network) + drip.missing.filter((m) => m.account === network).length).toBe(3)
   }
-  expect(told).toBe(36)
+  expect(told).toBe(90)
+  expect([...layouts]).not.toContain('title')
+})
+
+it('is no story where nothing stands on a card', () => {
+  const written = { beat: 0, day: 0, account: 'a', network: 'hearthside', passage: null }
+  const wording = aPost().wording
+  const [bare] = asStories([
+    { ...written, wording, others: [wording], link: null, checks: [], picture: null },
+  ])
+  expect(bare).toMatchObject({ wording: null, others: [], checks: [{ severity: 'block' }] })
+  expect(bare?.checks[0]?.message).toContain('Hearthside')
+})
+
+it('shows a list whole, which a post is leafed through for', () => {
+  const items = Array.from({ length: 5 }, (_, i) => `The tool that does the work of ${i + 2} others`)
+  const card = { layout: 'list' as const, head: 'Seven tools', text: '', speaker: '', items }
+  expect(cardPictures(card, 'shutterleaf', { sign: '' }).length).toBeGreaterThan(1)
+  expect(wholeCard(card, 'shutterleaf', { sign: '' }).map((m) => m.source)).toEqual([{ from: 'card', card }])
 })

@@ -78,3 +78,13 @@ it('knows after every change what would be told of all rows at once', () => {
     { numRuns: 60 },
   )
 })
+
+it('takes what was kept in place of what it knows, in the facts that are there', () => {
+  const kept = new FactBase()
+  kept.read([{ post: 'post 1', generation: 1, age: '1 d', measures: { clicks: 3 } }])
+  const base = new FactBase()
+  base.posts([post(1, 1, 0, 'published')], [], around)
+  base.read([{ post: 'post 1', generation: 1, age: '1 h', measures: { clicks: 1 } }])
+  base.restore(kept.columns())
+  expect(base.facts().map((f) => f.readings)).toEqual([{ '1 d': { clicks: 3 } }])
+})

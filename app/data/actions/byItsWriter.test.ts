@@ -8,6 +8,7 @@ import { NOONS, oneBrand } from '../testing/brand'
 import { setClock } from '../testing/browser'
 import { keepCollection } from './collection'
 import { dripAgain } from './copies'
+import { startDrip } from './drips'
 
 // Files of one worker share the clock: the next one finds it as it is.
 afterAll(() => setClock(new Date().toISOString()))
@@ -92,7 +93,31 @@ it('what is dripped again is written anew, and the writer is told how what was s
   // Where the built-in writer has no other words of its passage it is another one of its piece, which was out too.
   const of = TEXTS.indexOf((await must('passages', again.passage ?? '')).text)
   const opening = (text = ''): string => text.toLowerCase().split(' ').slice(0, 3).join(' ')
-  expect(writer.asked[0]).toContain(opening(OTHERWISE[of]))
-  expect(writer.asked[0]).not.toContain(opening(OTHERWISE[1 - of]))
+  expect(writer.asked[0]).toContain(`\n- ${opening(OTHERWISE[of])}`)
+  expect(writer.asked[0]).not.toContain(`\n- ${opening(OTHERWISE[1 - of])}`)
   expect(again).toMatchObject({ state: 'for review', fallback: null, wording: { by: 'connected' } })
+})
+
+it('in a drip no answer opens like one before it', async () => {
+  const texts = [
+    'Frost lifts the pointing out of a wall long before anybody sees the damage.',
+    'Most people sand too soon; before anybody sees the damage, varnish is patience in a tin.',
+  ]
+  const id = await keepCollection('brand', 'Two', readShortTexts(texts.join('\n\n')))
+  writer.say = (passage) =>
+    passage.startsWith('Frost')
+      ? 'Before anybody sees the damage, frost lifts the pointing out of a wall.'
+      : 'Before anybody sees the damage, varnish is patience in a tin: most people sand too soon.'
+  await startDrip({
+    piece: id,
+    accounts: ['one'],
+    rhythm: { name: 'Mine', list: [0, 3] },
+    startDay: '2026-12-01',
+    pipeline: null,
+    gate: 'everything',
+    actor: 'machine',
+  })
+  const posts = (await all('posts')).filter((p) => p.drip !== null)
+  expect(posts.map((p) => p.wording.by).sort()).toEqual(['built-in', 'connected'])
+  expect(posts.find((p) => p.wording.by === 'built-in')?.fallback).toMatch(/opens/i)
 })

@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { NOONS, oneBrand } from '../testing/brand'
 import { setClock } from '../testing/browser'
-import { anAccount } from '../../../core/model/samples'
+import { anAccount, aPost } from '../../../core/model/samples'
 import { readShortTexts } from '../../../core/formats'
 import { readOccasionDay } from '../../../core/occasions'
 import type { OccasionMake, Post } from '../../../core/model'
@@ -129,7 +129,10 @@ describe('the captions of occasions', () => {
     expect((await must('occasions', posts[0]?.occasion?.id ?? '')).make).toEqual(make)
     // The morning's summary knows of the days, and of those that were decided against.
     const [first] = posts
-    await commit('machine', [put('posts', { ...first, state: 'set aside' } as Post)])
+    await commit('machine', [
+      put('posts', { ...first, state: 'set aside' } as Post),
+      put('posts', aPost({ id: 'no occasion', state: 'set aside' })),
+    ])
     const { occasions, posts: known } = (await standing())?.of('brand') ?? { occasions: [], posts: [] }
     expect(occasions.map((o) => o.name).sort()).toEqual(['Late', 'Turn'])
     expect(known.map((p) => p.id).sort()).toEqual(posts.map((p) => p.id).sort())
