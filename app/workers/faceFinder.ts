@@ -35,9 +35,15 @@ interface FaceFinder {
 
 let finder: Promise<FaceFinder> | undefined
 
-/** Finds faces by a cascade of simple features (Viola and Jones 2001; the trees are OpenCV's), read when it is first wanted. */
+/**
+ * Finds faces by a cascade of simple features (Viola and Jones 2001; the trees are OpenCV's), read when it is first wanted, and
+ * again where that failed.
+ */
 export function faceFinder(): Promise<FaceFinder> {
-  return (finder ??= open())
+  return (finder ??= open().catch((error: unknown) => {
+    finder = undefined
+    throw error
+  }))
 }
 
 async function open(): Promise<FaceFinder> {

@@ -81,7 +81,7 @@ function printIn(bitmap: ImageBitmap): string | null {
  */
 async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
   const { width, height } = bitmap
-  const faces = (await faceFinder()).find(pixelsOf(bitmap, FACES_LOOKED_AT))
+  const faces = await facesIn(bitmap)
   const options = {
     width: shape.width * 100,
     height: shape.height * 100,
@@ -107,6 +107,12 @@ async function proposedCut(bitmap: ImageBitmap, shape: Shape): Promise<Cut> {
     {},
   )
   return aroundParts(cut, { faces, lines: textLines(pixelsOf(bitmap, LOOKED_AT)) })
+}
+
+/** The faces in a picture; none where what finds them cannot be had, since a cut is wanted all the same. */
+async function facesIn(bitmap: ImageBitmap): Promise<Cut[]> {
+  const finder = await faceFinder().catch(() => null)
+  return finder?.find(pixelsOf(bitmap, FACES_LOOKED_AT)) ?? []
 }
 
 /** A picture's pixels, made smaller so that its longer side has at most so many. */

@@ -107,6 +107,7 @@ export const resultsTasks = {
     const key = JSON.stringify([brand, to, counted, age, network, account])
     const known = told.get(key) ?? apart(brand, asked, now)
     told.set(key, known)
+    known.catch(() => told.delete(key))
     for (const old of [...told.keys()].slice(0, -KEPT)) told.delete(old)
     const { effects, on } = await known
     const held = posts.map((id): [string, Effect[]] => [id, (on.get(id) ?? []).filter((e) => e.times.at < 1)])

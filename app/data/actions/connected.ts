@@ -31,10 +31,9 @@ function standsBeside(other: Post, post: Post): boolean {
   if (other.id === post.id) return false
   if (post.drip !== null) return other.drip === post.drip
   const { occasion } = post
-  return (
-    (occasion && other.occasion?.id === occasion.id && other.occasion.day === occasion.day) === true ||
-    (other.passage !== null && other.passage === post.passage)
-  )
+  const sameDay =
+    occasion !== undefined && other.occasion?.id === occasion.id && other.occasion.day === occasion.day
+  return sameDay || (other.passage !== null && other.passage === post.passage)
 }
 
 /** A commission for a post with the captions around it. */
