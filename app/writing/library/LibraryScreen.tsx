@@ -163,13 +163,14 @@ export function LibraryScreen() {
           </Box>
         ) : (
           <>
-            <Flex px="6" pb="3" gap="3" align="center" wrap="wrap">
+            <Flex px="6" pb="3" gap="2" align="center" wrap="wrap">
               <TextField
                 ref={search}
                 type="search"
                 aria-label="Search the pictures"
                 placeholder="Search  /"
-                w="190px"
+                flex="1 1 110px"
+                maxW="190px"
                 value={query.words}
                 onChange={(e) => ask({ words: e.target.value })}
               />
@@ -194,7 +195,7 @@ export function LibraryScreen() {
               </SelectField>
               <SelectField
                 aria-label="Order"
-                w="160px"
+                w="150px"
                 value={query.order}
                 onChange={(e) => ask({ order: e.target.value as LibraryQuery['order'] })}
               >
