@@ -170,6 +170,7 @@ export function LibraryScreen() {
                 aria-label="Search the pictures"
                 placeholder="Search  /"
                 flex="1 1 110px"
+                minW="110px"
                 maxW="190px"
                 value={query.words}
                 onChange={(e) => ask({ words: e.target.value })}
