@@ -32,7 +32,10 @@ await Promise.all([
 suite('unit tests', 'vitest', ['run'], 'unit.json', (report) => [
   report.numPassedTests,
   report.numFailedTests +
-    report.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
+    // A file that failed before its tests began names none of them as failed.
+    report.testResults.filter(
+      (f) => f.status === 'failed' && !f.assertionResults.some((a) => a.status === 'failed'),
+    ).length,
 ])
 if (browser) {
   suite('browser tests', 'playwright', ['test'], 'e2e.json', ({ stats }) => [

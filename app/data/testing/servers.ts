@@ -9,6 +9,8 @@ type Servers = Awaited<ReturnType<typeof openServers>>
 export function withServers(): () => Servers {
   let servers: Servers | undefined
   beforeAll(async () => {
+    // The file before, in the same process, may have left every request failing (`setClock`).
+    connectTo(null)
     servers = await openServers()
     connectTo(servers.port)
     setWorkspace('ws')
