@@ -6,7 +6,7 @@ import { defineConfig } from 'vitest/config'
  */
 const APART = [
   'app/data/{brands,life,refresh}.test.ts',
-  'app/data/actions/{byItsWriter,pictures}.test.ts',
+  'app/data/actions/{byItsWriter,occasions,pictures}.test.ts',
   'app/data/runner/*.test.ts',
 ]
 
