@@ -1,13 +1,13 @@
 import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useState } from 'react'
 import type { Passage, Rhythm, WholePiece } from '../../core/model'
 import { NETWORKS } from '../../core/networks'
 import { beatCount, RHYTHMS } from '../../core/planning'
-import { choosePassagesConnected, useAccounts, useWriter } from '../data'
-import { attempt, Button, count, Drop, Mono, say, SelectField } from '../ui'
+import { useAccounts } from '../data'
+import { Button, count, Drop, Mono, SelectField } from '../ui'
 import { KeepsNotice } from './KeepsNotice'
 import type { PassageActions } from './passageActions'
 import { PassageRow } from './PassageRow'
+import { isWordless, type Choosing } from './useChoosing'
 
 /** The passages of a piece, those kept first, held against what a rhythm wants, with what is done with them. */
 export function PassagesSide({
@@ -16,6 +16,7 @@ export function PassagesSide({
   current,
   selecting,
   acts,
+  choosing,
   rhythm,
   suited,
   onRhythm,
@@ -29,6 +30,8 @@ export function PassagesSide({
   /** Whether text of the piece is selected, which can be kept. */
   selecting: boolean
   acts: PassageActions
+  /** Null where there is nobody to choose, or nothing to choose from. */
+  choosing: Choosing | null
   rhythm: Rhythm
   /** The rhythm that suits how long the piece keeps. */
   suited: Rhythm
@@ -40,7 +43,7 @@ export function PassagesSide({
   return (
     <Flex direction="column" h="full">
       <Wanted piece={piece} passages={passages} rhythm={rhythm} suited={suited} onRhythm={onRhythm} />
-      <List piece={piece} passages={passages} current={current} onChoose={onChoose} />
+      <List piece={piece} passages={passages} current={current} choosing={choosing} onChoose={onChoose} />
       <Foot current={current} selecting={selecting} acts={acts} onPosts={onPosts} onDrip={onDrip} />
     </Flex>
   )
@@ -101,35 +104,26 @@ function List({
   piece,
   passages,
   current,
+  choosing,
   onChoose,
 }: {
   piece: WholePiece
   passages: readonly Passage[]
   current: Passage | null
+  choosing: Choosing | null
   onChoose: (passage: string) => void
 }) {
   const accounts = useAccounts(piece.brand)
   const networks = NETWORKS.filter((n) => accounts?.some((a) => a.network === n.id))
-  const connected = (useWriter()?.settings ?? null) !== null
-  const wordless = piece.kind === 'video' && (piece.video?.transcript ?? null) === null
-  const [asking, setAsking] = useState(false)
-  const ask = async (): Promise<void> => {
-    setAsking(true)
-    await attempt(async () => {
-      const chose = await choosePassagesConnected(piece, passages)
-      say(`The connected writer chose ${count(chose, 'passage')}. Undo brings the choice before back.`)
-    })
-    setAsking(false)
-  }
   return (
     <>
       <Flex px="5" pt="3" pb="1" align="center" justify="space-between" minH="9">
         <Heading as="h2" fontSize="14px" fontWeight="600">
           Passages
         </Heading>
-        {connected && !wordless && (
-          <Button size="sm" look="quiet" disabled={asking} onClick={() => void ask()}>
-            {asking ? 'It is choosing …' : 'Have the connected writer choose'}
+        {choosing && (
+          <Button size="sm" look="quiet" disabled={choosing.asking} onClick={choosing.ask}>
+            {choosing.asking ? 'It is choosing …' : 'Have the connected writer choose'}
           </Button>
         )}
       </Flex>
@@ -146,7 +140,7 @@ function List({
         ))}
         {passages.length === 0 && (
           <Box px="2" color="soft">
-            {wordless
+            {isWordless(piece)
               ? 'Without a transcript there is nothing to quote. Drop one on the page.'
               : 'No passage stands alone in this piece. Select text in it to add one.'}
           </Box>

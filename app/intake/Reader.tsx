@@ -12,6 +12,7 @@ import { PassagesSide } from './PassagesSide'
 import { PieceText, selectedRange } from './PieceText'
 import { ReaderHead } from './ReaderHead'
 import { StartDrip } from './StartDrip'
+import { useChoosing } from './useChoosing'
 import { useSearch } from './useSearch'
 import { VideoHead } from './VideoHead'
 
@@ -54,6 +55,7 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: readonly Pa
   const searchField = useRef<HTMLInputElement>(null)
   const sorted = useMemo(() => [...passages].sort(order), [passages])
   const current = sorted.find((p) => p.id === chosen) ?? null
+  const choosing = useChoosing(piece, passages)
   const acts = passageActions(piece, passages, current, selection, setChosen)
   useEffect(() => {
     if (!chosen) return
@@ -102,6 +104,7 @@ function Reading({ piece, passages }: { piece: WholePiece; passages: readonly Pa
             current={current}
             selecting={selection !== null}
             acts={acts}
+            choosing={choosing}
             rhythm={rhythm}
             suited={suited}
             onRhythm={setRhythm}
