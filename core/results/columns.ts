@@ -9,8 +9,8 @@ const MISSING = 1
 const READ = 2
 
 /**
- * Readings of many posts, a column for each age and measure with a row for each post: of 400,000 readings a database gives these in a
- * good second, and a record for each in nine.
+ * Readings of many posts, a column for each age and measure with a row for each post: of 400,000 readings a database gives these in
+ * two seconds, and a record for each in nine, both while a page reads its posts beside it.
  */
 export interface Columns {
   /** What each row is of. */
