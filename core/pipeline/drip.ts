@@ -1,12 +1,4 @@
-import {
-  asStories,
-  offers,
-  tellsStories,
-  writeDrip,
-  writeInFormat,
-  type WriteRequest,
-  type WrittenPost,
-} from '../drips'
+import { offers, tellsStories, writeDrip, writeInFormat, type WriteRequest, type WrittenPost } from '../drips'
 import { houseOf, linkOf } from '../house'
 import { outlivesCheck } from '../judging'
 import {
@@ -42,6 +34,7 @@ import {
 } from './blank'
 import { earlierCaptions } from './earlier'
 import { placeSoon } from './soon'
+import { writeStories } from './stories'
 import { shownIn, STORY } from '../networks'
 import { standsWith } from '../pictures'
 import { addDays, beatDays, clockTime, instantAt, placePosts } from '../planning'
@@ -162,10 +155,8 @@ function writtenFor(
   }
   const usual = order.accounts.length ? writeDrip(order, onProgress) : []
   const telling = accounts.filter((a) => tellsStories(a, format))
-  // No caption stands below a story: neither a picture without words nor a title alone tells anything.
-  const layouts = layoutsFor(request.brand, { ...make, pictures: 'cards' }).filter((l) => l !== 'title')
-  const stories = { ...order, layouts, onCards: true, accounts: telling }
-  const told = telling.length ? asStories(writeDrip(stories, onProgress)) : []
+  const stories = { ...order, accounts: telling }
+  const told = telling.length ? writeStories(stories, request.brand, make, onProgress) : []
   const formed = accounts.filter((a) => offers(a, format))
   const made = format && formed.length ? writeInFormat({ ...order, accounts: formed }, format) : []
   return [...usual, ...told, ...made]

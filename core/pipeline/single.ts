@@ -1,4 +1,4 @@
-import { writeDrip } from '../drips'
+import { tellsStories, writeDrip, type WriteRequest } from '../drips'
 import { houseOf, type House } from '../house'
 import { checkCaption } from '../judging'
 import {
@@ -15,10 +15,12 @@ import {
   type Reader,
   type WholePiece,
 } from '../model'
+import { STORY } from '../networks'
 import { writtenPost } from './drip'
 import { earlierCaptions } from './earlier'
 import { alikeWith, filmMedia, layoutsFor, withPictures } from './blank'
 import { contextFor } from './recheck'
+import { writeStories } from './stories'
 
 /** What one more post is worded from. */
 export interface SingleRequest {
@@ -36,6 +38,8 @@ export interface SingleRequest {
   wished: string
   seed: number
   standing: readonly Post[]
+  /** Whether it is a story where the account's network has such; absent for no. */
+  story?: boolean
   /** The angle of it; null or absent for whichever suits. */
   angle?: Angle | null
   /** Whom it is for; null or absent for as the network's brief says. */
@@ -62,7 +66,7 @@ export function singlePost(request: SingleRequest): Post {
   )
   const rest = usable.filter((p) => p.id !== request.passage)
   const fresh = rest.filter((p) => !taken.has(p.id))
-  const [written] = writeDrip({
+  const order: WriteRequest = {
     piece,
     passages: [...first, ...fresh, ...(first.length || fresh.length ? [] : rest)],
     accounts: [account],
@@ -81,7 +85,9 @@ export function singlePost(request: SingleRequest): Post {
     alike,
     layouts: layoutsFor(brand, make),
     pictureDays: brand.weights.pictureDays,
-  })
+  }
+  const story = request.story === true && tellsStories(account, STORY)
+  const [written] = story ? writeStories(order, brand, make) : writeDrip(order)
   if (!written?.wording)
     throw new Fault(
       'bad-request',

@@ -5,7 +5,7 @@ import type { WholePiece } from '../model'
 import { aBrand, anAccount, aPost, aWholePiece } from '../model/samples'
 import { formatOf } from '../networks'
 import { readFragment } from '../reading'
-import { makeDrip, toPassages } from '.'
+import { makeDrip, singlePost, toPassages } from '.'
 import { cardPictures, wholeCard } from './blank'
 
 /* A release row may ask for stories: their words stand on a card as tall as a telephone, where the network has such. */
@@ -95,4 +95,34 @@ it('shows a list whole, which a post is leafed through for', () => {
   const card = { layout: 'list' as const, head: 'Seven tools', text: '', speaker: '', items }
   expect(cardPictures(card, 'shutterleaf', { sign: '' }).length).toBeGreaterThan(1)
   expect(wholeCard(card, 'shutterleaf', { sign: '' }).map((m) => m.source)).toEqual([{ from: 'card', card }])
+})
+
+it('is one more story too, on a network that has them', () => {
+  const [article] = oakumYard().articles
+  if (!article) throw new Error('There is no article.')
+  const piece = pieceOf(article)
+  const one = (account: (typeof accounts)[number], story: boolean) =>
+    singlePost({
+      now: '2026-11-24T10:00:00.000Z',
+      newId: ids('post'),
+      brand: aBrand(),
+      piece,
+      passages: toPassages(piece, ids('passage')),
+      passage: null,
+      account,
+      pipeline: null,
+      drip: null,
+      beat: 0,
+      wished: '2026-11-25T12:00:00.000Z',
+      seed: 1,
+      standing: [],
+      story,
+    })
+  for (const account of accounts) {
+    const [told, usual] = [one(account, true), one(account, false)]
+    expect(formatOf(told) === 'story').toBe(account.network !== 'murmur')
+    expect(formatOf(usual)).not.toBe('story')
+    if (account.network !== 'murmur')
+      expect(told.media).toMatchObject([{ source: { from: 'card' }, shape: { width: 9, height: 16 } }])
+  }
 })

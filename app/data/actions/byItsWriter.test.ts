@@ -121,3 +121,34 @@ it('in a drip no answer opens like one before it', async () => {
   expect(posts.map((p) => p.wording.by).sort()).toEqual(['built-in', 'connected'])
   expect(posts.find((p) => p.wording.by === 'built-in')?.fallback).toMatch(/opens/i)
 })
+
+it('a story is not asked for, whose words are those of its card; what comes within reach later is one too', async () => {
+  await commit('machine', [
+    put('accounts', anAccount({ id: 'tall', network: 'shutterleaf', zone: 'UTC', slots: NOONS })),
+  ])
+  const piece = await keepCollection('brand', 'Sayings', readShortTexts(TEXTS.join('\n\n')))
+  const row = aRow({ id: 'row', format: 'story', accounts: ['tall'] })
+  const pipeline = aPipeline({ release: [row], gate: 'everything' })
+  const ahead = { ...pipeline, limits: { ...pipeline.limits, ahead: 7 } }
+  await commit('machine', [put('pipelines', ahead)])
+  await startDrip({
+    piece,
+    accounts: ['tall'],
+    rhythm: { name: 'Mine', list: [0, 20] },
+    startDay: '2026-12-01',
+    pipeline: ahead,
+    row: 'row',
+    gate: 'everything',
+    actor: 'machine',
+  })
+  const stories = async () =>
+    (await all('posts')).map((p) => [p.wording.format, p.wording.by, p.media.length])
+  expect(await stories()).toEqual([['story', 'built-in', 1]])
+  await setClock('2026-12-16T06:00:00.000Z')
+  await runPipelines()
+  expect(await stories()).toEqual([
+    ['story', 'built-in', 1],
+    ['story', 'built-in', 1],
+  ])
+  expect(writer.asked).toEqual([])
+})

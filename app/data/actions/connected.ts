@@ -13,6 +13,7 @@ import {
   type WholePiece,
   type Wording,
 } from '../../../core/model'
+import { STORY } from '../../../core/networks'
 import { earlierCaptions, gateState } from '../../../core/pipeline'
 import { heavy } from '../../workers'
 import { nowIso } from '../clock'
@@ -156,7 +157,7 @@ async function together(
 
 /**
  * Has the connected writer write the posts of a drip, each from its passage and in its angle. Its
- * captions take the place of the built-in writer's, which stay as other wordings; where it fails,
+ * captions take the place of the built-in writer's, which stay as other wordings, but for stories; where it fails,
  * the built-in writer's stays and says why.
  */
 export async function writeConnected(
@@ -176,18 +177,21 @@ export async function writeConnected(
 ): Promise<Post[]> {
   const { brand, piece, gate } = drip
   const written = [...drip.posts]
+  // The words of a story are those of its card.
+  const isStory = ({ wording }: Post): boolean => wording.format === STORY
   const request = (post: Post, beside: readonly Post[]): Commission | null => {
     const passage = drip.passages.find((p) => p.id === post.passage)
     const around = [...drip.standing, ...beside]
-    if (!passage) return null
+    if (!passage || isStory(post)) return null
     return { ...commissionFor(post, passage, drip.house, piece, around, drip.tagFigures), day: drip.day }
   }
   const answers = await askForAll(
     written.map((post) => request(post, [])),
-    (done) => onProgress(done, written.length),
+    (done) => onProgress(done, written.filter((p) => !isStory(p)).length),
   )
   // One after the other, so that each is held against those before it and those that stay as they are.
   for (const [i, post] of written.entries()) {
+    if (isStory(post)) continue
     const answer = answers[i]
     const settled = written.filter((_, k) => k < i || 'why' in (answers[k] ?? {}))
     const asked = request(post, settled)

@@ -1,7 +1,9 @@
 import { asFault, isToCome, type Drip, type Pipeline } from '../../../core/model'
+import { STORY } from '../../../core/networks'
 import { gateState, isInReach, wishedAt } from '../../../core/pipeline'
 import { addDays, toWall } from '../../../core/planning'
 import { heavy } from '../../workers'
+import { byItsWriter } from '../actions/byItsWriter'
 import { makeAgain } from '../actions/pieces'
 import { tryPlaces } from '../actions/plan'
 import { all, commit, must, patch, put, wholePiece } from '../store'
@@ -138,7 +140,7 @@ async function writeOne(
     return false
   }
   try {
-    const post = await heavy().singlePost({
+    const worded = await heavy().singlePost({
       now: around.now,
       brand: around.brand,
       piece,
@@ -151,7 +153,9 @@ async function writeOne(
       wished: wishedAt(drip, beat, account, around.brand.weights.staggerMinutes),
       seed: drip.seed + beat,
       standing,
+      story: pipeline.release.some((r) => r.id === drip.row && r.format === STORY),
     })
+    const post = await byItsWriter(worded, around.brand, { pipeline, gate: pipeline.gate })
     const [placed = post] = await tryPlaces([post])
     await commit('machine', [put('posts', { ...placed, state: gateState(placed.checks, pipeline.gate) })])
     return true
