@@ -61,7 +61,7 @@ export function BrandSheet({
               disabled={moves === undefined}
               onClick={() =>
                 void attempt(async () => {
-                  await saveBrand(next, moves ?? [])
+                  await saveBrand(brand, next, moves ?? [])
                   say(
                     moves?.length
                       ? `Kept; ${count(moves.length, 'post')} moved.`

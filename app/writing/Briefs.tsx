@@ -78,7 +78,9 @@ export function Briefs() {
                     given={`As ${network(id).name} proposes`}
                     onSave={(brief) => {
                       const others = brand.briefs.filter((b) => b.network !== id)
-                      void attempt(() => saveBrand({ ...brand, briefs: brief ? [...others, brief] : others }))
+                      void attempt(() =>
+                        saveBrand(brand, { ...brand, briefs: brief ? [...others, brief] : others }),
+                      )
                     }}
                   />
                 </Box>

@@ -44,7 +44,7 @@ export function HouseStyleScreen() {
       say(`Not kept: ${parsed.error.issues[0]?.message ?? 'it has the wrong shape'}.`)
       return
     }
-    void attempt(() => saveBrand({ ...brand, houseStyle: parsed.data }))
+    void attempt(() => saveBrand(brand, { ...brand, houseStyle: parsed.data }))
   }
   /** The measured voice for the house, and the measured lengths for the network that the posts were on. */
   const take = (measured: MeasuredVoice, on: string | null): void => {
@@ -58,7 +58,9 @@ export function HouseStyleScreen() {
           Brief.parse({ ...before, network: on, length, hashtags }),
         ]
       : brand.briefs
-    void attempt(() => saveBrand({ ...brand, briefs, houseStyle: { ...style, voice: measured.voice } }))
+    void attempt(() =>
+      saveBrand(brand, { ...brand, briefs, houseStyle: { ...style, voice: measured.voice } }),
+    )
   }
   return (
     <Page>

@@ -79,7 +79,7 @@ export function LookScreen() {
           key={brand.id}
           brand={brand.id}
           look={look}
-          onKeep={(next) => void attempt(() => saveLook(brand.id, next))}
+          onKeep={(next) => void attempt(() => saveLook(brand, next))}
         />
         <Box flex="1" minW="0">
           {piece ? (
@@ -133,7 +133,7 @@ export function LookScreen() {
                       disabled={look.layouts.length === 1 && look.layouts.includes(layout)}
                       onChange={(e) =>
                         void attempt(() =>
-                          saveLook(brand.id, {
+                          saveLook(brand, {
                             ...look,
                             layouts: WORD_LAYOUTS.filter((l) =>
                               l === layout ? e.target.checked : look.layouts.includes(l),

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid'
-import { HouseStyle, USUAL_WEIGHTS, usualLook, type Brand } from '../../../core/model'
+import { Brand, HouseStyle, rebased, USUAL_WEIGHTS, usualLook } from '../../../core/model'
 import { nowIso } from '../clock'
 import { commit, patch, put } from '../store'
 import { commitRecalled } from './life'
@@ -25,12 +25,18 @@ export async function makeBrand(name: string, zone: string): Promise<string> {
   return brand.id
 }
 
-/** Changes a brand, and moves the posts that have to; both in one action. */
-export async function saveBrand(brand: Brand, moves: readonly Move[] = []): Promise<void> {
+/**
+ * Makes a brand as a screen had it into another one, and moves the posts that have to; both in one action. What else was
+ * changed meanwhile, or learned, stays (`rebased`).
+ */
+export async function saveBrand(seen: Brand, brand: Brand, moves: readonly Move[] = []): Promise<void> {
   const posts = moves.map((m) => m.post)
   await commitRecalled({ brand: brand.id, label: `Change ${brand.name}` }, posts, [
-    // What was learned meanwhile stays: whoever changes a brand says nothing of that.
-    patch('brands', brand.id, ({ learned }) => ({ ...brand, ...(learned ? { learned } : {}) })),
+    patch('brands', brand.id, (kept) => {
+      const merged = Brand.safeParse(rebased(seen, brand, kept))
+      // Two changes that do not go together, such as a least length over the greatest: the later one counts.
+      return merged.success ? merged.data : brand
+    }),
     ...writesOf(moves),
   ])
 }

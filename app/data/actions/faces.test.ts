@@ -21,7 +21,8 @@ const MODULES = join(import.meta.dirname, '../../../node_modules')
 const file = (path: string): Blob => new Blob([new Uint8Array(readFileSync(join(MODULES, path)))])
 const liberation = (name: string): Blob => file(`pdfjs-dist/standard_fonts/LiberationSans-${name}.ttf`)
 const packed = '@fontsource-variable/literata/files/literata-latin-opsz-normal.woff2'
-const look = async () => (await must('brands', 'brand')).look
+const brand = () => must('brands', 'brand')
+const look = async () => (await brand()).look
 
 describe('a typeface of the brand’s own', () => {
   it('comes out of its files, those of one family together, in whatever order', async () => {
@@ -52,7 +53,7 @@ describe('a typeface of the brand’s own', () => {
 
   it('is taken out again, and what was set in it is set in a shipped one', async () => {
     await addFace('brand', liberation('Regular'))
-    await saveLook('brand', { ...(await look()), words: 'Liberation Sans' })
+    await saveLook(await brand(), { ...(await look()), words: 'Liberation Sans' })
     await removeFace('brand', 'Liberation Sans')
     expect(await look()).toMatchObject({ words: 'Literata', labels: 'Schibsted Grotesk', own: [] })
   })
@@ -71,7 +72,7 @@ describe('a typeface of the brand’s own', () => {
 
   it('is one of at most six', async () => {
     const own = [1, 2, 3, 4, 5, 6].map((n) => ({ name: `Face ${n}`, regular: 'a'.repeat(64), strong: null }))
-    await saveLook('brand', { ...(await look()), own })
+    await saveLook(await brand(), { ...(await look()), own })
     await expect(addFace('brand', liberation('Regular'))).rejects.toThrow('Take one out first')
   })
 })
@@ -83,7 +84,7 @@ it('what is made in a look is made anew in another one: cards, and clips in the 
     { source: { from: 'address', url: 'https://a.example/a.png' }, alt: '', shape: null, hash: 'b' },
   ]
   await commit('machine', [put('posts', aPost({ media, state: 'approved' }))])
-  await saveLook('brand', { ...(await look()), ink: '#123456' })
+  await saveLook(await brand(), { ...(await look()), ink: '#123456' })
   expect((await must('posts', aPost().id)).media.map((m) => m.hash)).toEqual([null, 'b'])
 })
 
@@ -113,3 +114,10 @@ function tooLarge(): Blob {
   bytes.writeUInt32BE(31_000_000, 16)
   return new Blob([new Uint8Array(bytes)])
 }
+
+it('two changes of a look made from the same view are both kept', async () => {
+  const seen = await brand()
+  await saveLook(seen, { ...seen.look, ink: '#123456' })
+  await saveLook(seen, { ...seen.look, accent: '#654321' })
+  expect(await look()).toMatchObject({ ink: '#123456', accent: '#654321' })
+})

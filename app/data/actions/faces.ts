@@ -24,7 +24,8 @@ export async function addFace(brand: string, file: Blob): Promise<string> {
   const told = await cards().font(new Uint8Array(await content.arrayBuffer()))
   if ('refused' in told) throw new Fault('bad-request', told.refused)
   const hash = await hashOf(content)
-  const { look } = await must('brands', brand)
+  const kept = await must('brands', brand)
+  const { look } = kept
   // A shipped typeface goes by its name already.
   const name = FACES.some((f) => f === told.family) ? `${told.family} (own)` : told.family
   const own = withFace(look.own ?? [], name, told.strong, hash)
@@ -34,7 +35,7 @@ export async function addFace(brand: string, file: Blob): Promise<string> {
       `A brand has at most ${OWN_FACES} typefaces of its own. Take one out first.`,
     )
   await storePicture({ blob: content, hash, type: 'font/sfnt', width: 0, height: 0 })
-  await saveLook(brand, { ...look, own })
+  await saveLook(kept, { ...look, own })
   return name
 }
 
@@ -52,9 +53,10 @@ function withFace(own: readonly OwnFace[], name: string, strong: boolean, hash: 
 
 /** Takes a typeface out of a brand's look; what was set in it is set in the first that comes with Dripline. */
 export async function removeFace(brand: string, name: string): Promise<void> {
-  const { look } = await must('brands', brand)
+  const kept = await must('brands', brand)
+  const { look } = kept
   const rest = (face: string): string => (face === name ? FACES[0] : face)
-  await saveLook(brand, {
+  await saveLook(kept, {
     ...look,
     words: rest(look.words),
     labels: rest(look.labels),
@@ -67,8 +69,9 @@ export async function setMark(brand: string, file: Blob): Promise<void> {
   const { blob } = await openPicture(file)
   const made = await cards().mark(blob)
   await storePicture(made)
-  const { look } = await must('brands', brand)
-  await saveLook(brand, { ...look, mark: { hash: made.hash, width: made.width, height: made.height } })
+  const kept = await must('brands', brand)
+  const { hash, width, height } = made
+  await saveLook(kept, { ...kept.look, mark: { hash, width, height } })
 }
 
 /** A font's file as TTF or OTF: what is packed as WOFF2 is unpacked by the server. */

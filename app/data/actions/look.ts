@@ -1,4 +1,4 @@
-import { Fault, type Look, type Post, type PostMedia } from '../../../core/model'
+import { Fault, rebased, type Brand, type Look, type Post, type PostMedia } from '../../../core/model'
 import { cards } from '../../workers'
 import { all, commit, patch } from '../store'
 
@@ -11,11 +11,14 @@ export async function coloursOfFile(file: Blob): Promise<Pick<Look, 'ground' | '
   }
 }
 
-/** Keeps how a brand's cards and clips look. Those of posts that are still to go out are made anew when they are needed. */
-export async function saveLook(brand: string, look: Look): Promise<void> {
-  const posts = (await all('posts', 'brand', brand)).filter((p) => p.media.some(isDrawn))
-  await commit({ brand, label: 'Change the look of cards' }, [
-    patch('brands', brand, (b) => ({ ...b, look })),
+/**
+ * Keeps how the cards and clips of a brand look, as a screen had it. What else was changed meanwhile stays (`rebased`). Those
+ * of posts that are still to go out are made anew when they are needed.
+ */
+export async function saveLook({ id, look: seen }: Pick<Brand, 'id' | 'look'>, look: Look): Promise<void> {
+  const posts = (await all('posts', 'brand', id)).filter((p) => p.media.some(isDrawn))
+  await commit({ brand: id, label: 'Change the look of cards' }, [
+    patch('brands', id, (b) => ({ ...b, look: rebased(seen, look, b.look) })),
     ...posts.map(({ id }) =>
       patch('posts', id, (p) =>
         OPEN.has(p.state)

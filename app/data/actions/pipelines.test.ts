@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest'
-import { asEdited, NO_LIMITS, type ReleaseRow } from '../../../core/model'
+import { asEdited, NO_LIMITS, type ReleaseRow, type SieveRule } from '../../../core/model'
 import { aBrand, anAccount, aPipeline, aPost, aRow, aWorkspace } from '../../../core/model/samples'
 import {
   addPipeline,
@@ -26,7 +26,7 @@ it('two changes made from the same view of a pipeline are both kept', async () =
   await savePipeline(seen, { takeIn: { changed: true } }, 'Change what becomes of changed pieces')
   await savePipeline(seen, { limits: { aDay: 2 } }, 'Change a pipeline’s limits')
   await savePipeline(seen, { limits: { ahead: 30 } }, 'Change a pipeline’s limits')
-  const named = (id: string) => (rows: ReleaseRow[]) => [...rows, aRow({ id })]
+  const named = (id: string): ReleaseRow[] => [...seen.release, aRow({ id })]
   await savePipeline(seen, { release: named('x') }, 'Add a row to a release')
   await savePipeline(seen, { release: named('y') }, 'Add a row to a release')
   const kept = await must('pipelines', seen.id)
@@ -38,6 +38,23 @@ it('two changes made from the same view of a pipeline are both kept', async () =
     version: seen.version + 8,
   })
   expect(kept.release.map((r) => r.id)).toEqual(['row', 'x', 'y'])
+})
+
+it('two changes of one rule made from the same view are both kept', async () => {
+  await emptyDatabase()
+  const rule = { kind: 'words', need: 'any', words: [], lists: [], where: 'the title' } satisfies SieveRule
+  const seen = aPipeline({ on: false })
+  seen.takeIn.sieve = [rule]
+  await addPipeline(seen)
+  await savePipeline(seen, { takeIn: { sieve: [{ ...rule, need: 'none' }] } }, 'Change a rule of the sieve')
+  await savePipeline(
+    seen,
+    { takeIn: { sieve: [{ ...rule, words: ['cake'] }] } },
+    'Change a rule of the sieve',
+  )
+  expect((await must('pipelines', seen.id)).takeIn.sieve).toEqual([
+    { ...rule, need: 'none', words: ['cake'] },
+  ])
 })
 
 describe('a pipeline that runs', () => {
@@ -97,7 +114,7 @@ describe('a pipeline that runs', () => {
       await get(),
       {
         limits: { ...NO_LIMITS, aDay: 1 },
-        release: (rows) => rows.map((r) => ({ ...r, accounts: ['account'] })),
+        release: (await get()).release.map((r) => ({ ...r, accounts: ['account'] })),
       },
       'Change a pipeline',
     )

@@ -6,6 +6,7 @@ import {
   type Pipeline,
   type Post,
   type Recipe,
+  rebased,
   type ReleaseRow,
   type Run,
   type WordList,
@@ -24,20 +25,20 @@ export type PipelineChange = Partial<Pick<Pipeline, 'name' | 'hue' | 'gate' | 'p
   takeIn?: Partial<Pipeline['takeIn']>
   make?: Partial<Pipeline['make']>
   limits?: Partial<Pipeline['limits']>
-  release?: (rows: ReleaseRow[]) => ReleaseRow[]
-  follows?: (follows: Follow[]) => Follow[]
+  release?: ReleaseRow[]
+  follows?: Follow[]
 }
 
 /**
- * Changes a pipeline. What else was changed meanwhile stays: the change is put into the record as it is kept, not into
- * what a screen had of it. While it is on, the version that runs goes on, and the change waits to be put to work.
+ * Changes a pipeline as a screen had it. What else was changed meanwhile stays (`rebased`), also in the same rule, list
+ * or brief. While it is on, the version that runs goes on, and the change waits to be put to work.
  */
 export async function savePipeline(
   pipeline: Pipeline,
   { name, hue, ...change }: PipelineChange,
   label: string,
 ): Promise<void> {
-  if (change.follows) await refuseCircles(pipeline, change.follows(asEdited(pipeline).follows))
+  if (change.follows) await refuseCircles(pipeline, change.follows)
   await commit({ brand: pipeline.brand, label }, [
     {
       table: 'pipelines',
@@ -46,7 +47,8 @@ export async function savePipeline(
         const row = kept ?? pipeline
         const named = { ...row, name: name ?? row.name, hue: hue ?? row.hue }
         if (Object.keys(change).length === 0) return named
-        const recipe = changed(recipeOf(asEdited(row)), change)
+        const seen = recipeOf(asEdited(pipeline))
+        const recipe = rebased(seen, changed(seen, change), recipeOf(asEdited(row)))
         if (row.on && kept) return { ...named, draft: sameContent(recipe, recipeOf(row)) ? null : recipe }
         return { ...named, ...recipe, draft: null, version: (kept?.version ?? 0) + 1, savedAt: nowIso() }
       },
@@ -76,8 +78,8 @@ function changed(recipe: Recipe, change: PipelineChange): Recipe {
     takeIn: { ...recipe.takeIn, ...takeIn },
     make: { ...recipe.make, ...make },
     limits: { ...recipe.limits, ...limits },
-    release: release ? release(recipe.release) : recipe.release,
-    follows: follows ? follows(recipe.follows) : recipe.follows,
+    release: release ?? recipe.release,
+    follows: follows ?? recipe.follows,
     gate: gate ?? recipe.gate,
     priority: priority ?? recipe.priority,
   }

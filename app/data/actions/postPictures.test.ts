@@ -217,14 +217,14 @@ describe('a card', () => {
     expect(await shapedPictures(await must('posts', post!.id))).toMatchObject([{ hash: first?.hash }])
     await shapedPictures(out!)
     await commit('machine', [put('posts', { ...(await must('posts', out!.id)), state: 'published' })])
-    const { look } = await must('brands', 'brand')
-    await saveLook('brand', { ...look, accent: '#aa3300' })
+    const brand = await must('brands', 'brand')
+    await saveLook(brand, { ...brand.look, accent: '#aa3300' })
     expect((await must('posts', post!.id)).media[0]?.hash).toBeNull()
     expect((await must('posts', out!.id)).media[0]?.hash).not.toBeNull()
     const [anew] = await shapedPictures(await must('posts', post!.id))
     expect(anew?.hash).not.toBe(first?.hash)
     await undo('brand')
-    expect((await must('brands', 'brand')).look.accent).toBe(look.accent)
+    expect((await must('brands', 'brand')).look.accent).toBe(brand.look.accent)
   })
 
   it('with a code is drawn anew for the link with which it goes out', async () => {

@@ -254,7 +254,7 @@ describe('another pipeline', () => {
     await setPipeline({ on: false, follows: [handsOn('the finished piece')] })
     await commit('machine', [put('pipelines', { ...next, on: false })])
     await expect(
-      savePipeline(next, { follows: () => [handsOn('the finished piece', 'pipeline')] }, 'x'),
+      savePipeline(next, { follows: [handsOn('the finished piece', 'pipeline')] }, 'x'),
     ).rejects.toThrow('“Round” hands on to “Journal” hands on to “Round”')
     expect((await must('pipelines', 'next')).follows).toEqual([])
   })

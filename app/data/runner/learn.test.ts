@@ -91,14 +91,14 @@ it('learns nothing from posts that earned alike, nor from a few', async () => {
 it('stands in the way of no undo, and neither a change of the brand nor its undoing takes it away', async () => {
   await commit('machine', posts(2))
   const before = await must('brands', 'brand')
-  await saveBrand({ ...before, name: 'Another name' })
+  await saveBrand(before, { ...before, name: 'Another name' })
   await learnSome()
   const { learned } = await must('brands', 'brand')
   expect(learned?.leanings).toHaveLength(1)
   expect(await undo('brand')).toBe('Change Another name')
   expect(await must('brands', 'brand')).toEqual({ ...before, learned })
   // Whoever saves may have read the brand before it learned.
-  await saveBrand({ ...before, name: 'A third name' })
+  await saveBrand(before, { ...before, name: 'A third name' })
   expect(await must('brands', 'brand')).toMatchObject({ name: 'A third name', learned })
   // What a person changed meanwhile still stands in the way.
   await commit('machine', [patch('brands', 'brand', (b) => ({ ...b, zone: 'Europe/Dublin' }))])

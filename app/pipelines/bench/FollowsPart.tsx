@@ -37,13 +37,13 @@ export function FollowsPart({
   const { follows } = pipeline
   const change = (follow: Follow): void =>
     onSave(
-      { follows: (now) => now.map((f) => (f.id === follow.id ? follow : f)) },
+      { follows: follows.map((f) => (f.id === follow.id ? follow : f)) },
       'Change what follows a pipeline',
     )
   const add = (follow: Follow): void =>
-    onSave({ follows: (now) => [...now, follow] }, 'Add to what follows a pipeline')
+    onSave({ follows: [...follows, follow] }, 'Add to what follows a pipeline')
   const takeOut = (id: string): void =>
-    onSave({ follows: (now) => now.filter((f) => f.id !== id) }, 'Take out of what follows a pipeline')
+    onSave({ follows: follows.filter((f) => f.id !== id) }, 'Take out of what follows a pipeline')
   const [first] = others
   return (
     <Part title="What follows">

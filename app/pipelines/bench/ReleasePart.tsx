@@ -25,17 +25,17 @@ export function ReleasePart({
 }) {
   const [open, setOpen] = useState<string | null>(null)
   const rows = pipeline.release
-  const keep = (release: (rows: ReleaseRow[]) => ReleaseRow[], label: string): void =>
-    onSave({ release }, label)
+  const keep = (release: ReleaseRow[], label: string): void => onSave({ release }, label)
   const change = (id: string, next: Partial<ReleaseRow>): void =>
-    keep((now) => now.map((r) => (r.id === id ? { ...r, ...next } : r)), 'Change a row of a release')
+    keep(
+      rows.map((r) => (r.id === id ? { ...r, ...next } : r)),
+      'Change a row of a release',
+    )
   const move = (index: number, by: number): void => {
-    keep((now) => {
-      const next = [...now]
-      const [row] = next.splice(index, 1)
-      if (row) next.splice(index + by, 0, row)
-      return next
-    }, 'Move a row of a release')
+    const next = [...rows]
+    const [row] = next.splice(index, 1)
+    if (row) next.splice(index + by, 0, row)
+    keep(next, 'Move a row of a release')
   }
   const add = (): void => {
     const row: ReleaseRow = {
@@ -47,7 +47,7 @@ export function ReleasePart({
       by: { kind: 'rhythm', rhythm: TRICKLE },
       again: null,
     }
-    keep((now) => [...now, row], 'Add a row to a release')
+    keep([...rows, row], 'Add a row to a release')
     setOpen(row.id)
   }
   return (
@@ -138,7 +138,10 @@ export function ReleasePart({
                         look="quiet"
                         disabled={rows.length === 1}
                         onClick={() =>
-                          keep((now) => now.filter((r) => r.id !== row.id), 'Take a row out of a release')
+                          keep(
+                            rows.filter((r) => r.id !== row.id),
+                            'Take a row out of a release',
+                          )
                         }
                       >
                         Take the row out
