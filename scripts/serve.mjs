@@ -2,22 +2,15 @@
 import { spawn } from 'node:child_process'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { installPackages, runShown } from './install.mjs'
-import { isOlder } from './older.mjs'
+import { build } from './build.mjs'
+import { installPackages } from './install.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 installPackages(root)
-const app = join(root, 'dist', 'app', 'index.html')
-const server = join(root, 'dist', 'server', 'main.js')
-const build = (name, args) => {
-  console.log(`Building ${name} …`)
-  if (!runShown('npx', ['vite', 'build', '--logLevel', 'warn', ...args], { cwd: root })) process.exit(1)
-}
-if (isOlder(root, app, ['app', 'core', 'package-lock.json', 'vite.config.ts'])) build('the application', [])
-if (isOlder(root, server, ['server', 'core', 'package-lock.json']))
-  build('the server', ['-c', 'vite.server.config.ts'])
+const built = await Promise.all([build(root, 'application'), build(root, 'server')])
+if (built.includes(false)) process.exit(1)
 
-const child = spawn(process.execPath, [server], {
+const child = spawn(process.execPath, [join(root, 'dist', 'server', 'main.js')], {
   cwd: root,
   env: { ...process.env, APP_DIR: join(root, 'dist', 'app'), WORLD_URL: '' },
   stdio: 'inherit',

@@ -3,8 +3,8 @@ import { spawn } from 'node:child_process'
 import { createServer } from 'node:net'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { installPackages, runShown } from './install.mjs'
-import { isOlder } from './older.mjs'
+import { build } from './build.mjs'
+import { installPackages } from './install.mjs'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const dev = process.argv.includes('--dev')
@@ -23,19 +23,6 @@ for (const [name, number] of [
   }
 }
 installPackages(root)
-if (
-  !dev &&
-  isOlder(root, join(root, 'dist', 'app', 'index.html'), [
-    'app',
-    'core',
-    'package-lock.json',
-    'vite.config.ts',
-  ])
-) {
-  console.log('Building the application …')
-  if (!runShown('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: root })) process.exit(1)
-}
-
 const env = {
   ...process.env,
   PORT: String(port),
@@ -44,32 +31,42 @@ const env = {
   COUNTS_URL: `http://localhost:${worldPort}/counts`,
   SERVER_URL: `http://localhost:${port}`,
   APP_DIR: join(root, 'dist', 'app'),
-  // What Node has compiled once is kept, so that the next start costs half as much.
+  // A Node of version 22 and later keeps what it has compiled once, for the next start.
   NODE_COMPILE_CACHE: process.env.NODE_COMPILE_CACHE ?? join(root, 'node_modules', '.cache', 'compiled'),
   ...(dev ? { APP_ORIGINS: `http://localhost:${appPort}`, APP_PORT: String(appPort) } : {}),
 }
-const children = [run(['--import', 'tsx', 'server/main.ts']), run(['--import', 'tsx', 'demo/world.ts'])]
-if (dev)
-  children.push(
-    run([join(root, 'node_modules', 'vite', 'bin', 'vite.js'), '--port', String(appPort), '--strictPort']),
-  )
+let stopping = false
+const children = []
+process.on('SIGINT', () => stop(0))
+process.on('SIGTERM', () => stop(0))
+if (dev) {
+  run(['--import', 'tsx', 'server/main.ts'])
+  run(['--import', 'tsx', 'demo/world.ts'])
+  run([join(root, 'node_modules', 'vite', 'bin', 'vite.js'), '--port', String(appPort), '--strictPort'])
+} else {
+  const built = await Promise.all([build(root, 'demo'), build(root, 'server')])
+  if (built.includes(false)) process.exit(1)
+  // The world makes the demo's workspace while the application is built.
+  run(['dist/demo/world.js'])
+  if (await build(root, 'application')) run(['dist/server/main.js'])
+  else stop(1)
+}
 
+/** Starts one of the programs that run until all are stopped. */
 function run(args) {
+  if (stopping) return
   const child = spawn(process.execPath, args, { cwd: root, env, stdio: 'inherit' })
   // One that was killed by a signal has no code: that is no good end either.
   child.on('exit', (code) => stop(code ?? 1))
-  return child
+  children.push(child)
 }
 
-let stopping = false
 function stop(code) {
   if (stopping) return
   stopping = true
   for (const child of children) child.kill('SIGTERM')
   setTimeout(() => process.exit(code), 200)
 }
-process.on('SIGINT', () => stop(0))
-process.on('SIGTERM', () => stop(0))
 
 const address = `http://localhost:${dev ? appPort : port}`
 for (let tries = 0; tries < 300 && !stopping; tries++) {

@@ -28,6 +28,8 @@ await Promise.all([
   step('format', 'prettier', ['--check', '--log-level', 'warn', '.']),
   step('dead code', 'knip', ['--no-progress']),
   step('build', 'vite', ['build', '--logLevel', 'warn']),
+  step('server', 'vite', ['build', '--logLevel', 'warn', '-c', 'vite.server.config.ts']),
+  step('demo', 'vite', ['build', '--logLevel', 'warn', '-c', 'vite.demo.config.ts']),
 ])
 suite('unit tests', 'vitest', ['run'], 'unit.json', (report) => [
   report.numPassedTests,
