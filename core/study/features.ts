@@ -1,178 +1,32 @@
 import {
-  CLASS_OF,
   hasVerb,
   isContrast,
   isDefinition,
-  isImperative,
   isNoun,
-  isPast,
   isPlural,
   isSurprise,
   isVerb,
-  leanOf,
   numbersIn,
   rarity,
   STRONG_VERBS,
   WORD_CLASSES,
-  withoutOpener,
-  type LeanKind,
-  type Token,
 } from '../language'
+import { PARTS, profileOf, type Profile } from './profile'
+import {
+  overlap,
+  repeated,
+  parallel,
+  generic,
+  halfCompared,
+  bareNumbers,
+  indefinite,
+  unknownCapitals,
+  firstNames,
+  topical,
+  namesSubject,
+  sinceNamed,
+} from './traits'
 import type { Study, StudiedSentence } from './study'
-
-const PARTS = [
-  'NOUN',
-  'PROPN',
-  'VERB',
-  'AUX',
-  'ADJ',
-  'ADV',
-  'PRON',
-  'DET',
-  'ADP',
-  'NUM',
-  'CCONJ',
-  'SCONJ',
-  'PART',
-]
-const PART_NUMBER = new Map(PARTS.map((part, i) => [part, i]))
-const CONTENT = new Set(['NOUN', 'VERB', 'ADJ', 'ADV'])
-const OF_NAME = new Set(['ADJ', 'NUM', 'ADV', 'NOUN', 'PROPN'])
-
-/** What is counted of a sentence in one pass over its tokens. */
-interface Profile {
-  s: StudiedSentence
-  study: Study
-  tokens: readonly Token[]
-  words: readonly Token[]
-  n: number
-  classes: Float64Array
-  parts: Float64Array
-  /** The classes of the first and the second word. */
-  first: readonly number[]
-  second: readonly number[]
-  /** How rare each word is, and each word of content. */
-  rareness: number[]
-  rarities: number[]
-  nouns: Token[]
-  names: Token[]
-  lean: LeanKind | null
-  definite: Definite
-  past: boolean
-  imperative: boolean
-  /** Places among the words of what may point out of the sentence. */
-  pronouns: number[]
-  taken: number[]
-  pointed: number[]
-  bare: number[]
-  /** What may need what stands before it: in all, and in the first six words. */
-  risks: number
-  earlyRisks: number
-}
-
-/** Phrases with "the": how many, how many with nothing that says which, and what of them is known. */
-interface Definite {
-  all: number
-  bare: number
-  known: number
-  fresh: number
-  opens: boolean
-  opensBare: boolean
-  opensKnown: boolean
-}
-
-const SAYS_WHICH = /^(?:of|that|who|which|whose|where|for|in|on|with|between|from|you|we|i|they|to)$/
-
-function definiteOf(s: StudiedSentence, study: Study): Definite {
-  const d: Definite = {
-    all: 0,
-    bare: 0,
-    known: 0,
-    fresh: 0,
-    opens: false,
-    opensBare: false,
-    opensKnown: false,
-  }
-  const { tokens } = s
-  for (let i = 0; i < tokens.length; i++) {
-    if (tokens[i]?.lower !== 'the') continue
-    let end = i + 1
-    while (end < tokens.length && OF_NAME.has(tokens[end]?.pos ?? '')) end++
-    const head = tokens[end - 1]
-    if (end === i + 1 || !head) continue
-    const superlative = /(?:est|most|least|only|same|first|last)$/.test(tokens[i + 1]?.lower ?? '')
-    const bare = !superlative && !SAYS_WHICH.test(tokens[end]?.lower ?? '')
-    const seen = (study.lemmas.get(head.lemma)?.first ?? Infinity) < s.index
-    d.all++
-    if (bare) d.bare++
-    if (seen) d.known++
-    else d.fresh++
-    if (i <= 1) {
-      d.opens = true
-      d.opensBare = bare
-      d.opensKnown = seen
-    }
-  }
-  return d
-}
-
-/** The places of the words that a test takes. */
-function placesOf(
-  words: readonly Token[],
-  test: (t: Token, i: number, words: readonly Token[]) => boolean,
-): number[] {
-  const found: number[] = []
-  for (let i = 0; i < words.length; i++) if (test(words[i] as Token, i, words)) found.push(i)
-  return found
-}
-
-function profileOf(study: Study, s: StudiedSentence): Profile {
-  const classes = new Float64Array(WORD_CLASSES.length)
-  const parts = new Float64Array(PARTS.length)
-  const rareness: number[] = []
-  const rarities: number[] = []
-  const nouns: Token[] = []
-  const names: Token[] = []
-  for (const t of s.words) {
-    for (const c of CLASS_OF.get(t.lower) ?? []) classes[c] = (classes[c] ?? 0) + 1
-    const p = PART_NUMBER.get(t.pos)
-    if (p !== undefined) parts[p] = (parts[p] ?? 0) + 1
-    if (isNoun(t)) nouns.push(t)
-    if (t.pos === 'PROPN') names.push(t)
-    const rare = rarity(t.lower)
-    rareness.push(rare)
-    if (CONTENT.has(t.pos)) rarities.push(rare)
-  }
-  const opened = withoutOpener(s.tokens)
-  const profile: Profile = {
-    s,
-    study,
-    tokens: s.tokens,
-    words: s.words,
-    n: Math.max(1, s.words.length),
-    classes,
-    parts,
-    first: CLASS_OF.get(s.words[0]?.lower ?? '') ?? [],
-    second: CLASS_OF.get(s.words[1]?.lower ?? '') ?? [],
-    rareness,
-    rarities,
-    nouns,
-    names,
-    lean: leanOf(opened, s.text)?.kind ?? null,
-    definite: definiteOf(s, study),
-    past: isPast(s.tokens),
-    imperative: isImperative(s.tokens),
-    pronouns: placesOf(s.words, (t) => PRONOUN.has(t.lower)),
-    taken: placesOf(s.words, takesUp),
-    pointed: placesOf(s.words, isThatSaid),
-    bare: bareOutsideTitle(s.words, study.titleLemmas),
-    risks: 0,
-    earlyRisks: 0,
-  }
-  profile.risks = risks(profile)
-  profile.earlyRisks = risks(profile, 6)
-  return profile
-}
 
 const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0)
 const bit = (value: boolean): number => (value ? 1 : 0)
@@ -211,191 +65,6 @@ const other = (p: Profile, all: readonly Profile[], by: number): Profile | undef
 const inBlock = (p: Profile, all: readonly Profile[], by: number): Profile | undefined => {
   const q = other(p, all, by)
   return q?.s.block === p.s.block ? q : undefined
-}
-
-/** The share of some lemmas that others hold. */
-function overlap(a: readonly string[], b: readonly string[] | ReadonlySet<string>): number {
-  if (a.length === 0) return 0
-  const held = 'has' in b ? (x: string) => b.has(x) : (x: string) => b.includes(x)
-  return a.filter(held).length / a.length
-}
-
-/** Words of content that a sentence says twice, and forms of parallel: "the more …, the more …". */
-function repeated(p: Profile): number {
-  return p.s.lemmas.length - new Set(p.s.lemmas).size
-}
-
-/** How like the two halves of a sentence are in their parts of speech: the Jaccard index of their bigrams. */
-function parallel(p: Profile): number {
-  const at = p.tokens.findIndex(
-    (t, i) =>
-      i > 2 &&
-      i < p.tokens.length - 3 &&
-      (/^[,;:–—.]$/.test(t.text) || t.lower === 'and' || t.lower === 'but'),
-  )
-  if (at < 0) return 0
-  const grams = (list: readonly Token[]): Set<string> =>
-    new Set(list.slice(1).map((t, i) => `${list[i]?.pos}${t.pos}`))
-  const a = grams(p.tokens.slice(0, at).filter((t) => t.word))
-  const b = grams(p.tokens.slice(at + 1).filter((t) => t.word))
-  let shared = 0
-  for (const x of a) if (b.has(x)) shared++
-  return shared / Math.max(1, a.size + b.size - shared)
-}
-
-/** A subject that stands for all of its kind, "a modern wall", "old walls", "nobody", with a verb of the present. */
-function generic(p: Profile): boolean {
-  const [first, second] = p.words
-  if (!first || p.past) return false
-  if (/^(?:a|an|every|any|no|most|nobody|everybody|everyone|people|all|each)$/.test(first.lower)) return true
-  const noun = [first, second, p.words[2]].find((t) => t !== undefined && isNoun(t))
-  const before = p.words.slice(0, noun ? p.words.indexOf(noun) : 0)
-  return (
-    noun !== undefined &&
-    noun.pos === 'NOUN' &&
-    before.every((t) => t.pos === 'ADJ' || t.pos === 'NOUN') &&
-    (isPlural(noun) || before.length > 0 || isVerb(p.words[1] ?? noun))
-  )
-}
-
-const PRONOUN = new Set(
-  'it its they them their theirs he she him her his hers itself themselves himself herself'.split(' '),
-)
-
-const TAKES_UP = new Set(
-  'also too either else instead then such same again otherwise likewise similarly thus therefore hence still yet even neither nor rest another other others former latter'.split(
-    ' ',
-  ),
-)
-
-/** Whether a word takes up something said before: "also", "instead", "there" where it is a place. */
-function takesUp(t: Token, i: number, words: readonly Token[]): boolean {
-  if (TAKES_UP.has(t.lower)) return true
-  if (i === 0) return false
-  const next = words[i + 1]
-  if (t.lower === 'there') return !/^(?:is|are|was|were|will|’s|'s|has|have)$/.test(next?.lower ?? '')
-  return t.lower === 'so' && next?.pos !== 'ADJ' && next?.pos !== 'ADV'
-}
-
-/** Whether "that", "this" or "these" stands for a thing that was said, not before a noun of its own clause. */
-function isThatSaid(t: Token, i: number, words: readonly Token[]): boolean {
-  if (t.lower === 'this' || t.lower === 'these' || t.lower === 'those') return true
-  if (t.lower !== 'that') return false
-  const next = words[i + 1]
-  const before = words[i - 1]
-  if (next === undefined || before === undefined) return true
-  return (
-    before.pos === 'ADP' ||
-    (isVerb(next) && !isNoun(before) && !isVerb(before)) ||
-    (isVerb(before) && next.pos === 'ADP')
-  )
-}
-
-/** "More", "better", "further" with no "than" that says than what. */
-function halfCompared(p: Profile): boolean {
-  return (
-    /\b(?:better|worse|cheaper|faster|slower|easier|harder|bigger|smaller|stronger|longer|shorter|higher|lower|earlier|later|further|\w{3,}ier)\b/i.test(
-      p.s.text,
-    ) && !/\bthan\b/i.test(p.s.text)
-  )
-}
-
-function bareNumbers(p: Profile): number {
-  return p.words.filter(
-    (t, i) =>
-      t.pos === 'NUM' &&
-      !/^(?:NOUN|PROPN|ADJ|NUM)$/.test(p.words[i + 1]?.pos ?? '') &&
-      !/^(?:19|20)\d\d$/.test(t.text),
-  ).length
-}
-
-/** The places of "the" before a thing that is not in the title and of which nothing says which it is. */
-function bareOutsideTitle(words: readonly Token[], title: ReadonlySet<string>): number[] {
-  return placesOf(words, (t, i) => {
-    const next = words[i + 1]
-    if (t.lower !== 'the' || !next) return false
-    let end = i + 1
-    while (
-      /^(?:NOUN|PROPN)$/.test(words[end + 1]?.pos ?? '') &&
-      /^(?:ADJ|NOUN|NUM|PROPN)$/.test(words[end]?.pos ?? '')
-    )
-      end++
-    const head = words[end] as Token
-    const superlative = /(?:est|most|least|only|same|first|last)$/.test(next.lower)
-    return !superlative && !SAYS_WHICH.test(words[end + 1]?.lower ?? '') && !title.has(head.lemma)
-  })
-}
-
-function indefinite(p: Profile): number {
-  return p.words.filter((t, i) => {
-    if (t.pos !== 'NOUN') return false
-    let j = i - 1
-    while (j >= 0 && /^(?:ADJ|NOUN|ADV|NUM)$/.test(p.words[j]?.pos ?? '')) j--
-    return j < 0 || !/^(?:the|this|that|these|those|its|their|his|her|our|my)$/.test(p.words[j]?.lower ?? '')
-  }).length
-}
-
-/** Words with a capital inside the sentence that everyday English does not know. */
-function unknownCapitals(p: Profile): number {
-  return p.words.filter(
-    (t, i) => i > 0 && (p.rareness[i] ?? 0) > 13.5 && t.text.length > 1 && /^\p{Lu}/u.test(t.text),
-  ).length
-}
-
-/** Names of one word that no other name stands beside. */
-function firstNames(p: Profile): number {
-  return p.words.filter(
-    (t, i) =>
-      t.pos === 'PROPN' &&
-      /^\p{Lu}\p{Ll}/u.test(t.text) &&
-      p.words[i - 1]?.pos !== 'PROPN' &&
-      p.words[i + 1]?.pos !== 'PROPN',
-  ).length
-}
-
-/** How many things in a sentence may need what stands before it, in its first words or in all. */
-function risks(p: Profile, within = Infinity): number {
-  const opening = p.words[0]?.lower ?? ''
-  const early = (places: readonly number[]): number =>
-    within === Infinity ? places.length : places.filter((i) => i < within).length
-  const ones = p.words.filter((t, i) => i > 0 && i < within && (t.lower === 'one' || t.lower === 'ones'))
-  const met = p.words.filter(
-    (t, i) => i < within && t.pos === 'PROPN' && (p.study.names.get(t.lower) ?? Infinity) < p.s.index,
-  )
-  return (
-    early(p.pronouns) +
-    early(p.bare) +
-    early(p.pointed) +
-    early(p.taken) +
-    ones.length +
-    met.length +
-    bit(/^(?:and|but|or|so|because|which|then|yes|no|now|well)$/.test(opening)) +
-    bit(p.n < 4) +
-    bit(p.lean !== null)
-  )
-}
-
-/** How many words of a sentence are among those that the piece says often and everyday English seldom. */
-function topical(p: Profile): number {
-  return p.s.lemmas.filter((l) => (p.study.lemmas.get(l)?.count ?? 0) >= 3 && rarity(l) > 10).length
-}
-
-function namesSubject(p: Profile): boolean {
-  const verb = p.words.findIndex(isVerb)
-  return p.words
-    .slice(0, verb < 0 ? p.n : verb)
-    .some(
-      (t) =>
-        p.study.titleLemmas.has(t.lemma) || ((p.study.lemmas.get(t.lemma)?.count ?? 0) >= 4 && isNoun(t)),
-    )
-}
-
-/** How many sentences ago the first noun was last named; 40 where it never was. */
-function sinceNamed(p: Profile, all: readonly Profile[]): number {
-  const noun = p.nouns[0]
-  if (!noun || (p.study.lemmas.get(noun.lemma)?.first ?? Infinity) >= p.s.index) return 40
-  for (let k = 1; k < 40; k++) if (all[p.s.index - k]?.s.lemmas.includes(noun.lemma)) return k
-  return 40
 }
 
 /** All features, in the order in which a model's weights name them. */
