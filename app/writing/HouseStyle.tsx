@@ -1,10 +1,10 @@
-import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
-import { useState, type ReactNode } from 'react'
+import { Box, chakra, Flex } from '@chakra-ui/react'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { measureVoice, partPosts, USUAL_TAGS, type MeasuredVoice } from '../../core/house'
+import type { MeasuredVoice } from '../../core/house'
 import { linkPage, linksAt } from '../../core/formats'
-import { Brief, HouseStyle, type ClosingLine, type WordSwap } from '../../core/model'
-import { network, NETWORKS } from '../../core/networks'
+import { Brief, HouseStyle } from '../../core/model'
+import { NETWORKS } from '../../core/networks'
 import {
   download,
   nowIso,
@@ -16,20 +16,11 @@ import {
   useWriter,
 } from '../data'
 import { useWork } from '../shell'
-import {
-  attempt,
-  Button,
-  count,
-  Labelled,
-  Page,
-  PageHead,
-  say,
-  SelectField,
-  TextArea,
-  TextField,
-} from '../ui'
+import { attempt, Button, count, Labelled, Page, PageHead, say, SelectField } from '../ui'
 import { Example, PieceChoice, usePieces } from './Example'
 import { VoiceFields } from './VoiceFields'
+import { Part, Swaps, ClosingLines, LinkTags, Lines } from './HouseParts'
+import { Measured } from './Measured'
 
 /** What holds for the whole brand: voice, words, tags and lines, beside a live example. */
 export function HouseStyleScreen() {
@@ -230,17 +221,6 @@ function LinkPage() {
   )
 }
 
-function Part({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <Box as="section" display="flex" flexDirection="column" gap="4">
-      <Heading as="h2" fontSize="15px" fontWeight="600">
-        {title}
-      </Heading>
-      {children}
-    </Box>
-  )
-}
-
 function LiveExample() {
   const { brand } = useWork()
   const pieces = usePieces(brand.id)
@@ -275,242 +255,5 @@ function LiveExample() {
         />
       </Box>
     </Box>
-  )
-}
-
-/** From posts that the brand has written, the voice they are in, to be taken over. */
-function Measured({ onTake }: { onTake: (measured: MeasuredVoice, on: string | null) => void }) {
-  const [open, setOpen] = useState(false)
-  const [text, setText] = useState('')
-  const [on, setOn] = useState<string | null>(null)
-  const posts = partPosts(text)
-  const measured = measureVoice(posts)
-  if (!open)
-    return (
-      <Box>
-        <Button size="sm" onClick={() => setOpen(true)}>
-          Measure it from posts you have written …
-        </Button>
-      </Box>
-    )
-  return (
-    <Box>
-      <Labelled label="Paste some of your posts, with a blank line between them">
-        {(id) => (
-          <TextArea
-            id={id}
-            rows={7}
-            autoFocus
-            fontFamily="reading"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-          />
-        )}
-      </Labelled>
-      <Flex mt="2" gap="3" align="center" fontSize="13px">
-        <Box flex="1">
-          {measured
-            ? `${measured.posts} posts: ${inWords(measured.voice)}; ${measured.length.least} to ${measured.length.most} characters, ${measured.hashtags || 'no'} hashtags.`
-            : `${posts.length} so far; three are the least that says something.`}
-        </Box>
-        <SelectField
-          aria-label="Take the lengths too"
-          value={on ?? ''}
-          onChange={(e) => setOn(e.target.value || null)}
-        >
-          <option value="">voice only</option>
-          {NETWORKS.map((n) => (
-            <option key={n.id} value={n.id}>
-              and lengths for {n.name}
-            </option>
-          ))}
-        </SelectField>
-        <Button size="sm" onClick={() => setOpen(false)}>
-          Leave it
-        </Button>
-        <Button
-          size="sm"
-          look="water"
-          disabled={!measured}
-          onClick={() => {
-            if (measured) onTake(measured, on)
-            setOpen(false)
-          }}
-        >
-          Take it
-        </Button>
-      </Flex>
-    </Box>
-  )
-}
-
-function inWords(voice: HouseStyle['voice']): string {
-  const side = (value: number, low: string, high: string): string | null =>
-    value === 0 ? null : `${Math.abs(value) === 2 ? 'very ' : ''}${value < 0 ? low : high}`
-  const sides = [
-    side(voice.formality, 'casual', 'formal'),
-    side(voice.vividness, 'plain', 'vivid'),
-    side(voice.warmth, 'reserved', 'warm'),
-  ].filter((s) => s !== null)
-  const speaks =
-    voice.speaker === 'nobody'
-      ? 'nobody speaks'
-      : voice.speaker === 'you'
-        ? 'it speaks to you'
-        : `it says “${voice.speaker}”`
-  return `${sides.length ? sides.join(', ') : 'in the middle'}, ${speaks}`
-}
-
-/** Words that are said in another way, everywhere or on one network. */
-function Swaps({ swaps, onKeep }: { swaps: readonly WordSwap[]; onKeep: (swaps: WordSwap[]) => void }) {
-  const empty: WordSwap = { from: '', to: '', network: null }
-  const [rows, setRows] = useState<WordSwap[]>([...swaps, empty])
-  const keep = (next: WordSwap[]): void => {
-    const whole = next.filter((r) => r.from.trim() && r.to.trim())
-    if (JSON.stringify(whole) !== JSON.stringify(swaps)) onKeep(whole)
-  }
-  const edit = (index: number, change: Partial<WordSwap>): WordSwap[] => {
-    const next = rows.map((r, i) => (i === index ? { ...r, ...change } : r))
-    const last = next[next.length - 1]
-    setRows(last && (last.from || last.to) ? [...next, empty] : next)
-    return next
-  }
-  return (
-    <Box role="group" aria-label="Word swaps">
-      <Box fontSize="xs" color="soft" mb="1">
-        Word swaps, in every form of the word
-      </Box>
-      {rows.map((row, i) => (
-        <Flex key={i} gap="2" align="center" mb="1.5" fontSize="13px">
-          <TextField
-            aria-label="Word that is swapped"
-            placeholder={i === rows.length - 1 ? 'article' : ''}
-            w="130px"
-            value={row.from}
-            onChange={(e) => edit(i, { from: e.target.value })}
-            onBlur={() => keep(rows)}
-          />
-          <Box color="soft">is</Box>
-          <TextField
-            aria-label="Word that is said instead"
-            placeholder={i === rows.length - 1 ? 'piece' : ''}
-            w="130px"
-            value={row.to}
-            onChange={(e) => edit(i, { to: e.target.value })}
-            onBlur={() => keep(rows)}
-          />
-          <Box color="soft">on</Box>
-          <SelectField
-            aria-label="Where"
-            value={row.network ?? ''}
-            onChange={(e) => keep(edit(i, { network: e.target.value || null }))}
-          >
-            <option value="">every network</option>
-            {NETWORKS.map((n) => (
-              <option key={n.id} value={n.id}>
-                {network(n.id).name}
-              </option>
-            ))}
-          </SelectField>
-          {(row.from || row.to) && (
-            <Button
-              size="sm"
-              look="quiet"
-              aria-label={`Take the swap of ${row.from || 'nothing'} out`}
-              onClick={() => {
-                const next = rows.filter((_, k) => k !== i)
-                setRows(next.length ? next : [empty])
-                keep(next)
-              }}
-            >
-              ×
-            </Button>
-          )}
-        </Flex>
-      ))}
-    </Box>
-  )
-}
-
-/** What links carry so that visits can be counted, a parameter a line. */
-function ClosingLines({
-  lines,
-  onKeep,
-}: {
-  lines: HouseStyle['closingLines']
-  onKeep: (lines: HouseStyle['closingLines']) => void
-}) {
-  const parse = (text: string): ClosingLine => {
-    const [line = '', words = ''] = text.split('|')
-    return { text: line.trim(), where: words.split(',').flatMap((w) => w.trim() || []) }
-  }
-  return (
-    <Lines
-      label="Closing lines for long posts, one a line"
-      hint="They go out in turn. After a bar stand words, and the line closes only a post that says one of them: What would you plant there? | hedge, border"
-      value={lines.map(({ text, where }) => (where.length ? `${text} | ${where.join(', ')}` : text))}
-      onKeep={(kept) => onKeep(kept.map(parse))}
-    />
-  )
-}
-
-function LinkTags({
-  tags,
-  onKeep,
-}: {
-  tags: HouseStyle['linkTags']
-  onKeep: (tags: HouseStyle['linkTags']) => void
-}) {
-  const parse = (lines: readonly string[]): HouseStyle['linkTags'] =>
-    lines.map((line) => {
-      const [name = '', ...value] = line.split('=')
-      return { name: name.trim(), value: value.join('=').trim() }
-    })
-  return (
-    <Box>
-      <Lines
-        label="Link tags, a parameter a line"
-        hint="name = template; {brand} {network} {pipeline} {angle} {account} {beat} are filled for each post."
-        value={tags.map((t) => `${t.name} = ${t.value}`)}
-        onKeep={(lines) => onKeep(parse(lines))}
-      />
-      {tags.length === 0 && (
-        <Button size="sm" mt="1.5" onClick={() => onKeep([...USUAL_TAGS])}>
-          The usual ones
-        </Button>
-      )}
-    </Box>
-  )
-}
-
-function Lines({
-  label,
-  hint,
-  value,
-  onKeep,
-}: {
-  label: string
-  hint: string
-  value: readonly string[]
-  onKeep: (lines: string[]) => void
-}) {
-  const [text, setText] = useState(value.join('\n'))
-  return (
-    <Labelled label={label} hint={hint}>
-      {(id) => (
-        <TextArea
-          id={id}
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={() => {
-            const lines = text
-              .split('\n')
-              .map((l) => l.trim())
-              .filter(Boolean)
-            if (lines.join('\n') !== value.join('\n')) onKeep(lines)
-          }}
-        />
-      )}
-    </Labelled>
   )
 }

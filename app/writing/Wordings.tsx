@@ -2,7 +2,7 @@ import { Box, chakra, Flex, Heading } from '@chakra-ui/react'
 import { useEffect, useRef, useState } from 'react'
 import useSWR from 'swr'
 import { WAYS, type Way } from '../../core/drips'
-import { type Angle, type Post, type Wording } from '../../core/model'
+import type { Angle, Post, Wording } from '../../core/model'
 import { measure, network } from '../../core/networks'
 import {
   anglesFor,

@@ -1,4 +1,6 @@
 import { resolveAddress } from '../feeds'
+import { type Queried, type Queryable, squeeze, absolute, instantOf, personName } from './pageWords'
+import { linkedData } from './linkedData'
 
 /** What is known of a piece before its page is read, for instance from its feed. */
 export interface Known {
@@ -26,28 +28,6 @@ export interface About {
   images: NonNullable<Known['images']>
   video: null
   base: string | null
-}
-
-interface Queried {
-  getAttribute(name: string): string | null
-  textContent: string | null
-  closest(selector: string): unknown
-  childElementCount: number
-}
-
-/** The part of a document that is looked into. */
-interface Queryable {
-  querySelector(selector: string): Queried | null
-  querySelectorAll(selector: string): Iterable<Queried>
-}
-
-/** One space for every run of white space; soft hyphens and zero-width spaces are none. */
-export function squeeze(text: string): string {
-  // Most texts have nothing to squeeze, which a search tells much sooner.
-  if (!/[^\S ]|[ \u00AD\u200B\uFEFF]{2}|[\u00AD\u200B\uFEFF]/.test(text)) return text.trim()
-  return text
-    .replace(/[\s\u00AD\u200B\uFEFF]+/g, (run) => (/^[\u00AD\u200B\uFEFF]+$/.test(run) ? '' : ' '))
-    .trim()
 }
 
 /**
@@ -142,9 +122,6 @@ export function aboutFragment(page: Queryable, known: Known): About {
   }
 }
 
-const absolute = (address: string | null | undefined): string | null =>
-  address && /^https?:\/\//i.test(address.trim()) ? address.trim() : null
-
 /** A heading without the sign by which it is linked to. */
 const unmarked = (heading: string): string => heading.replace(/\s*[¶🔗]$/u, '')
 
@@ -214,60 +191,6 @@ function timeOf(page: Queryable): string | null {
   return [marked, own, all[0]].map((t) => (t ? time(t) : null)).find((t) => t !== null) ?? null
 }
 
-const MONTHS = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ')
-
-/**
- * An instant (ISO 8601) from what pages write: ISO with or without a zone, "8 February 2025",
- * "February 8th, 2025", RFC 2822. A day alone is its beginning in UTC; figures with slashes say nothing
- * that is certain.
- */
-export function instantOf(text: string | null | undefined): string | null {
-  if (!text) return null
-  const value = text.trim()
-  const iso =
-    /^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}:\d{2}(?::\d{2})?(?:\.\d+)?)\s*(Z|[+-]\d{2}:?\d{2})?)?/.exec(value)
-  if (iso) return valid(`${iso[1]}-${iso[2]}-${iso[3]}T${iso[4] ?? '00:00'}${zone(iso[5])}`)
-  const written =
-    /\b(\d{1,2})(?:st|nd|rd|th)?(?: of)?[ .]+([a-z]{3,9})\.?,? +(\d{4})\b/i.exec(value) ??
-    swap(/\b([a-z]{3,9})\.? +(\d{1,2})(?:st|nd|rd|th)?,? +(\d{4})\b/i.exec(value))
-  if (written) {
-    const month = MONTHS.indexOf((written[2] ?? '').slice(0, 3).toLowerCase())
-    const day = Number(written[1])
-    if (month < 0 || day < 1 || day > 31) return null
-    const clock = /\b(\d{1,2}):(\d{2})(?::(\d{2}))?\s*(GMT|UTC|Z|[+-]\d{4})?/.exec(
-      value.slice(written.index + written[0].length),
-    )
-    const time = clock ? `${(clock[1] ?? '').padStart(2, '0')}:${clock[2]}:${clock[3] ?? '00'}` : '00:00:00'
-    const offset = clock?.[4]?.startsWith('+') || clock?.[4]?.startsWith('-') ? clock[4] : 'Z'
-    return valid(
-      `${written[3]}-${String(month + 1).padStart(2, '0')}-${String(day).padStart(2, '0')}T${time}${zone(offset)}`,
-    )
-  }
-  return null
-}
-
-const zone = (offset: string | undefined): string =>
-  offset && offset !== 'Z' ? offset.replace(/^([+-]\d{2})(\d{2})$/, '$1:$2') : 'Z'
-
-function swap(match: RegExpExecArray | null): RegExpExecArray | null {
-  if (match) [match[1], match[2]] = [match[2] ?? '', match[1] ?? '']
-  return match
-}
-
-function valid(iso: string): string | null {
-  const time = Date.parse(iso)
-  return Number.isNaN(time) ? null : new Date(time).toISOString()
-}
-
-/** A person's name out of "By Anna Ruff" or "Anna Ruff, carpenter"; null for addresses and dates. */
-function personName(text: string | null): string | null {
-  const name = squeeze(text ?? '')
-    .replace(/^(?:written |posted |story |words |text )?by:?\s+/i, '')
-    .replace(/\s*(?:[|·•]| – | — |, (?:on |\d|[a-z])|\son \w+ \d).*$/, '')
-    .trim()
-  return name && name.length <= 60 && !/https?:|@|\d{4}/.test(name) ? name : null
-}
-
 /** What a line such as "By Anna Ruff | 8 February 2025" says at the top of an article. */
 function bylineOf(page: Queryable): { author: string | null; publishedAt: string | null } {
   for (const element of page.querySelectorAll(
@@ -312,76 +235,6 @@ function laterDate(page: Queryable): string | null {
     }
   }
   return null
-}
-
-interface LinkedData {
-  title: string
-  url: string | null
-  author: string | null
-  publishedAt: string | null
-  summary: string
-  tags: string[]
-  images: string[]
-}
-
-/** What JSON-LD says of the article: the first object of a kind that is written. */
-function linkedData(page: Queryable): LinkedData {
-  const none: LinkedData = {
-    title: '',
-    url: null,
-    author: null,
-    publishedAt: null,
-    summary: '',
-    tags: [],
-    images: [],
-  }
-  for (const script of page.querySelectorAll('script[type="application/ld+json"]')) {
-    let data: unknown
-    try {
-      data = JSON.parse((script.textContent ?? '').replace(/^\s*<!\[CDATA\[|\]\]>\s*$/g, ''))
-    } catch {
-      continue
-    }
-    const article = objectsIn(data).find(
-      (o) =>
-        /article|posting|report|review|recipe|howto|creativework|webpage/i.test(String(o['@type'] ?? '')) &&
-        ('headline' in o || 'datePublished' in o || 'author' in o),
-    )
-    if (!article) continue
-    const text = (value: unknown): string => (typeof value === 'string' ? squeeze(value) : '')
-    const keywords = article['keywords']
-    return {
-      title: text(article['headline']) || text(article['name']),
-      url: absolute(text(article['url']) || text(idOf(article['mainEntityOfPage']))),
-      author: personName(namesIn(article['author'])[0] ?? null),
-      publishedAt: instantOf(text(article['datePublished'])) ?? instantOf(text(article['dateCreated'])),
-      summary: text(article['description']),
-      tags: (Array.isArray(keywords) ? keywords.map(text) : text(keywords).split(',')).concat(
-        [article['articleSection']].flat().map(text),
-      ),
-      images: [article['image']].flat().flatMap((i) => text(i) || text(idOf(i)) || []),
-    }
-  }
-  return none
-}
-
-type Json = Record<string, unknown>
-const isObject = (value: unknown): value is Json =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
-
-function objectsIn(data: unknown): Json[] {
-  if (Array.isArray(data)) return data.flatMap(objectsIn)
-  if (!isObject(data)) return []
-  return [data, ...objectsIn(data['@graph']), ...objectsIn(data['mainEntity'])]
-}
-
-const idOf = (value: unknown): unknown =>
-  isObject(value) ? (value['url'] ?? value['contentUrl'] ?? value['@id']) : value
-
-function namesIn(value: unknown): string[] {
-  if (typeof value === 'string') return [value]
-  if (Array.isArray(value)) return value.flatMap(namesIn)
-  return isObject(value) && typeof value['name'] === 'string' ? [value['name']] : []
 }
 
 /** The tags an author gave: of the feed, of meta tags and JSON-LD, links with rel=tag, and lists called tags. */

@@ -1,4 +1,5 @@
-import { instantOf, type Known } from './about'
+import type { Known } from './about'
+import { instantOf } from './pageWords'
 
 /** Where an author says what a manuscript is: the lines between two rules at its top. */
 const BLOCK = /^\uFEFF?---[ \t]*\r?\n([\s\S]*?)\r?\n(?:---|\.\.\.)[ \t]*(?:\r?\n|$)/

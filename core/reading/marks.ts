@@ -1,6 +1,6 @@
 import { numbered } from './clean'
 import { furnitureByHeading, furnitureByWords } from './furniture'
-import { type BlockDraft } from './piece'
+import type { BlockDraft } from './piece'
 import { countWords, printOf } from '../text'
 import { markSpeakers } from './speakers'
 

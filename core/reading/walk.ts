@@ -1,9 +1,9 @@
 import { resolveAddress } from '../feeds'
 import type { PieceImage } from '../model'
-import { squeeze } from './about'
+import { squeeze } from './pageWords'
 import { cleanWords, isFigureLabel, isFootnote } from './clean'
 import { furnitureByName } from './furniture'
-import { type BlockDraft } from './piece'
+import type { BlockDraft } from './piece'
 import { countWords } from '../text'
 
 const SKIP = new Set([

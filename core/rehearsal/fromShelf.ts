@@ -3,7 +3,7 @@ import { accountsOf, blankPost, nothingYet } from '../pipeline'
 import { addDays, dayNumber, instantAt } from '../planning'
 import { choicesFor, firstOf, Shelf, SHELF_PRIORITY, takenBy, wishesOf, type ShelfChoice } from '../shelf'
 import { sieveContext } from '../sieve'
-import type { RehearsalRequest } from './rehearse'
+import type { RehearsalRequest } from './request'
 
 /**
  * What the rows of pipelines would take from the shelf over a span, each post wished on its day and bound to the days on

@@ -1,2 +1,3 @@
 export { followsRhythm, inRhythm, thinnedSlots, toAccount, withRhythm, type Change } from './change'
-export { rehearse, type Comparison, type Rehearsal, type RehearsalRequest } from './rehearse'
+export { rehearse } from './rehearse'
+export type { Comparison, Rehearsal, RehearsalRequest } from './request'

@@ -1,20 +1,8 @@
-import {
-  isToCome,
-  type Account,
-  type Brand,
-  type Drip,
-  type Passage,
-  type Piece,
-  type PieceRow,
-  type Pipeline,
-  type Post,
-  type Source,
-} from '../model'
-import { accountsOf, beatsOf, blankPost, nothingYet, rowsFor, wishedAt, type Beats } from '../pipeline'
+import { isToCome, type Account, type Brand, type Drip, type Pipeline, type Post } from '../model'
+import { blankPost, wishedAt } from '../pipeline'
 import {
   addDays,
   beatCount,
-  beatDays,
   daysBetween,
   laneFigures,
   localDay,
@@ -23,76 +11,11 @@ import {
   dayNumber,
   weekNumber,
   toWall,
-  type LaneFigures,
 } from '../planning'
-import { sieveContext, isFor } from '../sieve'
 import { fromShelf } from './fromShelf'
 import { followsRhythm, inRhythm, toAccount, withRhythm, type Change } from './change'
-
-/** What a rehearsal is played with. */
-export interface RehearsalRequest {
-  now: string
-  brand: string
-  accounts: readonly Account[]
-  brands: readonly Brand[]
-  drips: readonly Drip[]
-  pipelines: readonly Pipeline[]
-  posts: readonly Post[]
-  /** The local days between which it is played, both included. */
-  from: string
-  to: string
-  changes: readonly Change[]
-  /** Whether new pieces come in as often as they did lately, or none comes. */
-  arrivals: boolean
-  /** The pieces there are: when they were published, and what the sieves said of them. */
-  pieces: readonly Piece[]
-  sources: readonly Source[]
-  /** What may come from the shelf, and how many times its account's usual each passage earned. */
-  passages: readonly Passage[]
-  worth: ReadonlyMap<string, number>
-}
-
-/** The months to come as they would be played. */
-export interface Rehearsal {
-  /** The accounts that have a lane, in order; one that is not linked yet among them. */
-  accounts: Account[]
-  /** The posts that stand or would stand in the span; made-up ones have an id that begins with a space. */
-  posts: Post[]
-  figures: LaneFigures[]
-  /** Posts by account and week of the span, the first week first. */
-  weeks: number[][]
-  /** The first days of the weeks. */
-  mondays: string[]
-  /** The last day with a post of each pipeline; null where nothing is planned. */
-  dry: { pipeline: string; day: string | null; takesIn: boolean }[]
-  pressure: Pressure
-}
-
-/** How hard the rules press: what had to stand elsewhere, and which rules stood in the way. */
-interface Pressure {
-  /** Posts that stand on another day than they wished, and by how many days on average. */
-  moved: number
-  meanDays: number
-  unplaced: number
-  /** How often each rule stood in the way of a post, by its code, most first. */
-  rules: { code: string; times: number }[]
-}
-
-/** Both ways side by side, and what would have to move for the second. */
-export interface Comparison {
-  before: Rehearsal
-  after: Rehearsal
-  /** Posts that are there and would stand elsewhere. */
-  moves: { post: Post; from: string | null; to: string | null }[]
-  /** Posts that are there and would go out no more. */
-  dropped: Post[]
-  /** Posts that would have to be written: for each, the one it is worded like, and its account. */
-  wanted: { like: string; account: string; wished: string }[]
-}
-
-/** So many days back are looked at for how often pieces come. */
-const LATELY_DAYS = 84
-const DAY = 86_400_000
+import type { RehearsalRequest, Rehearsal, Pressure, Comparison } from './request'
+import { arriving } from './toCome'
 
 /**
  * Plays the coming months as they are planned, and once more with some changes. Posts that stand
@@ -286,122 +209,6 @@ function addAccount(
       )
     })
   }
-}
-
-/** The drips that would come if pieces came in as often as lately. */
-function arriving(
-  request: RehearsalRequest,
-  pipelines: readonly Pipeline[],
-  accounts: readonly Account[],
-): { posts: Post[]; drips: Drip[] } {
-  const posts: Post[] = []
-  const drips: Drip[] = []
-  const brand = request.brands.find((b) => b.id === request.brand)
-  const { now, sources, pieces } = request
-  const context = sieveContext({ now, zone: brand?.zone ?? 'UTC', lists: [], sources, pieces })
-  for (const pipeline of pipelines) {
-    if (pipeline.brand !== request.brand || !pipeline.on || pipeline.held || pipeline.endedAt) continue
-    const days = daysBetween(request.from, request.to)
-    const every = daysApart(pipeline, request)
-    const like = passedOf(pipeline, request)
-    for (let n = 1; every !== null && n * every <= days; n++) {
-      const piece = like[(n - 1) % like.length]
-      const startDay = addDays(request.from, Math.round(n * every))
-      for (const { row, takes } of piece ? rowsFor({ ...piece, text: '' }, pipeline.release, context) : []) {
-        const beats = takes && piece ? beatsOrNone(row, piece, startDay) : null
-        const lanes = accountsOf(row, accounts)
-        if (!beats || lanes.length === 0) continue
-        const id = ` to come ${pipeline.id} ${n}`
-        const drip = dripToCome({ id, row: row.id, seed: n }, pipeline, beats, lanes, now)
-        drips.push(drip)
-        posts.push(...postsToCome(drip, lanes, brand?.weights.staggerMinutes ?? 0))
-      }
-    }
-  }
-  return { posts, drips }
-}
-
-/** The pieces that a pipeline's sieve let through, the newest first; all of its sources where it looked at none. */
-function passedOf(pipeline: Pipeline, { pieces, sources }: RehearsalRequest): Piece[] {
-  const mineOf = isFor(pipeline, sources)
-  const mine = pieces.filter((p) => mineOf(p) && p.double === null)
-  const passed = mine.filter((p) => p.verdicts.some((v) => v.pipeline === pipeline.id && v.passed))
-  return (passed.length ? passed : mine).sort((a, b) =>
-    (b.publishedAt ?? '').localeCompare(a.publishedAt ?? ''),
-  )
-}
-
-/** The beats of a row for a piece, which is taken to keep; null where its timing leaves none. */
-function beatsOrNone(row: PieceRow, piece: Piece, startDay: string): Beats | null {
-  try {
-    return beatsOf(row.by, { fields: piece.fields, keeps: { ...piece.keeps, until: null } }, startDay)
-  } catch {
-    return null
-  }
-}
-
-function dripToCome(
-  { id, row, seed }: { id: string; row: string; seed: number },
-  pipeline: Pipeline,
-  { startDay, rhythm }: Beats,
-  lanes: readonly Account[],
-  createdAt: string,
-): Drip {
-  return {
-    id: `${id} ${row}`,
-    brand: pipeline.brand,
-    piece: id,
-    revision: 1,
-    pipeline: pipeline.id,
-    row,
-    time: 0,
-    rhythm,
-    startDay,
-    accounts: lanes.map((a) => a.id),
-    days: beatDays(rhythm),
-    missing: [],
-    seed,
-    until: null,
-    followed: [],
-    held: null,
-    endedAt: null,
-    createdAt,
-  }
-}
-
-function postsToCome(drip: Drip, lanes: readonly Account[], staggerMinutes: number): Post[] {
-  return lanes.flatMap((account) =>
-    drip.days.map((_, beat) =>
-      blankPost(account, {
-        id: `${drip.id} ${account.id} ${beat}`,
-        brand: drip.brand,
-        drip: drip.id,
-        pipeline: drip.pipeline,
-        piece: drip.piece,
-        beat,
-        wording: nothingYet(`${drip.id} ${account.id} ${beat}`),
-        wished: wishedAt(drip, beat, account, staggerMinutes),
-      }),
-    ),
-  )
-}
-
-/**
- * After how many days a pipeline would take in another piece: by what its sources published lately,
- * and the part of it that its sieve let through; null where nothing came.
- */
-function daysApart(pipeline: Pipeline, { now, pieces, sources }: RehearsalRequest): number | null {
-  const mineOf = isFor(pipeline, sources)
-  const mine = pieces.filter((p) => mineOf(p) && p.double === null)
-  const since = new Date(Date.parse(now) - LATELY_DAYS * DAY).toISOString()
-  const appeared = mine.flatMap((p) => p.publishedAt ?? []).filter((at) => at <= now)
-  const lately = appeared.filter((at) => at >= since).length
-  const judged = mine.flatMap((p) => p.verdicts.filter((v) => v.pipeline === pipeline.id))
-  const passing = judged.length ? judged.filter((v) => v.passed).length / judged.length : 1
-  if (lately * passing === 0) return null
-  const first = appeared.reduce((a, b) => (b < a ? b : a))
-  const days = Math.min(LATELY_DAYS, Math.max(7, (Date.parse(now) - Date.parse(first)) / DAY))
-  return days / (lately * passing)
 }
 
 function told(

@@ -55,6 +55,7 @@ export function halfCompared(p: Profile): boolean {
   )
 }
 
+/** Numbers that no thing stands behind, other than years. */
 export function bareNumbers(p: Profile): number {
   return p.words.filter(
     (t, i) =>
@@ -64,6 +65,7 @@ export function bareNumbers(p: Profile): number {
   ).length
 }
 
+/** Things that stand with "a" or with nothing, not with a word that points at them. */
 export function indefinite(p: Profile): number {
   return p.words.filter((t, i) => {
     if (t.pos !== 'NOUN') return false
@@ -96,6 +98,7 @@ export function topical(p: Profile): number {
   return p.s.lemmas.filter((l) => (p.study.lemmas.get(l)?.count ?? 0) >= 3 && rarity(l) > 10).length
 }
 
+/** Whether a word of the title, or a noun that the piece says often, stands before the verb. */
 export function namesSubject(p: Profile): boolean {
   const verb = p.words.findIndex(isVerb)
   return p.words
