@@ -1,7 +1,7 @@
 import { Box, Flex, Heading } from '@chakra-ui/react'
 import { useState, type ReactNode } from 'react'
 import { USUAL_TAGS } from '../../core/house'
-import type { HouseStyle} from '../../core/model';
+import type { HouseStyle } from '../../core/model'
 import { type ClosingLine, type WordSwap } from '../../core/model'
 import { network, NETWORKS } from '../../core/networks'
 import { Button, Labelled, SelectField, TextArea, TextField } from '../ui'
