@@ -66,6 +66,7 @@ export function ranked(assignment: Assignment, said: Said, proposed: Propose = p
   const profile = network(account.network)
   const brief = briefOf(profile, order.house)
   const before = said.drip.filter((d) => d.account === account.id).map((d) => d.wording)
+  const opened = said.openedLongAgo.get(account.id)
   const closed = closedLately(said, account.network)
   const context = contextOf(assignment, said.captions, null)
   const room = (profile.text.limit ?? Infinity) >= ROOM && brief.shape !== 'short'
@@ -80,7 +81,7 @@ export function ranked(assignment: Assignment, said: Said, proposed: Propose = p
       const made = settled(assignment, draft, title, closed)
       if (!made || repeatsTitle(made) || !isFresh(said, made, account.network)) return []
       if (isBlocked(made.text, { ...context, beside: made })) return []
-      return [{ ...made, score: scoreWording(made, draft, assignment, before) }]
+      return [{ ...made, score: scoreWording(made, draft, assignment, before, opened) }]
     })
     .sort((a, b) => b.score - a.score)
 }

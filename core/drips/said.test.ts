@@ -16,6 +16,13 @@ it('lets nothing open like what the piece said lately, nor be like it', () => {
   expect(may('Clean the ways of a lathe with a rag, and never with the air line.')).toBe(true)
 })
 
+it('knows by account how the piece was opened long ago, and not what is lately or of another piece', () => {
+  const openedBy = (change: Partial<EarlierCaption>) => [...said(change).openedLongAgo]
+  expect(openedBy({ longAgo: true })).toEqual([['a', new Set(['an old lathe wants'])]])
+  expect(openedBy({})).toEqual([])
+  expect(openedBy({ longAgo: true, samePiece: false })).toEqual([])
+})
+
 it('lets a caption open like one of long ago, but not be the same', () => {
   expect(may(BEGINNING, { longAgo: true })).toBe(true)
   expect(may(WORDS, { longAgo: true })).toBe(false)

@@ -14,6 +14,8 @@ export interface Said {
   drip: readonly { account: string; network: string; wording: Wording }[]
   /** How this drip's captions open, and those of its piece that are not long ago. */
   openings: ReadonlySet<string>
+  /** How those of its piece opened that are long ago, by account. */
+  openedLongAgo: ReadonlyMap<string, ReadonlySet<string>>
   /** Their titles, wherever they stand. */
   titles: ReadonlySet<string>
 }
@@ -23,13 +25,22 @@ export const saidBefore = (earlier: readonly EarlierCaption[] = []): Said => ({
   captions: earlier,
   drip: [],
   openings: new Set(earlier.filter((c) => c.samePiece && !c.longAgo).map((c) => opening(c.text))),
+  openedLongAgo: openingsByAccount(earlier.filter((c) => c.samePiece && c.longAgo)),
   titles: new Set(earlier.flatMap((c) => (c.samePiece && c.title ? [c.title] : []))),
 })
+
+function openingsByAccount(captions: readonly EarlierCaption[]): Map<string, Set<string>> {
+  const openings = new Map<string, Set<string>>()
+  for (const { account, text } of captions)
+    openings.set(account, (openings.get(account) ?? new Set()).add(opening(text)))
+  return openings
+}
 
 /** What has been said once a wording is added. */
 export function saying(said: Said, wording: Wording, { id, network }: Recipient): Said {
   const { text, closing, title } = wording
   return {
+    ...said,
     captions: [...said.captions, { account: id, network, text, closing }],
     drip: [{ account: id, network, wording }, ...said.drip],
     openings: new Set([...said.openings, opening(text)]),

@@ -12,13 +12,21 @@ const order = { house: PLAIN_HOUSE, seed: 1, link: null } as unknown as Order
 const PLAIN = 'An old lathe wants a drop of oil on the first day of every month, and a cover.'
 const score = (
   text: string,
-  { worth = 0.8, network = 'murmur', last = [] as readonly Angle[], change = {}, before = '' } = {},
+  {
+    worth = 0.8,
+    network = 'murmur',
+    last = [] as readonly Angle[],
+    change = {},
+    before = '',
+    opened = '',
+  } = {},
 ): number =>
   scoreWording(
     aWording({ angle: 'lesson', text }),
     proseDraft('lesson', [text], [], worth),
     { order: { ...order, ...change }, account: { id: 'a', network } },
     last.map((angle) => aWording({ angle, text: before })),
+    new Set([opened]),
   )
 const near = (value: number, paper: number): void => {
   expect(value).toBeLessThanOrEqual(Math.round(paper * 1000) / 1000)
@@ -47,6 +55,11 @@ describe('the score of a wording', () => {
     near(score(PLAIN, { last: ['story', 'lesson'] }), 0.8 * 0.96)
     near(score(PLAIN, { last: ['story'] }), 0.8)
     near(score(PLAIN, { last: ['story'], before: PLAIN }), 0.8 * 0.97)
+  })
+
+  it('is less for what opens as the account did long ago', () => {
+    near(score(PLAIN, { opened: 'an old lathe wants' }), 0.8 * 0.85)
+    near(score(PLAIN, { opened: 'an old lathe has' }), 0.8)
   })
 
   it('is less for one sentence where readers consider', () => {

@@ -1,4 +1,5 @@
 import { briefOf, leanOf, lengthOf, openingOf, type WholeBrief } from '../house'
+import { opening } from '../judging'
 import { readingEase } from '../language'
 import type { Wording } from '../model'
 import { graphemes, measure, network } from '../networks'
@@ -6,8 +7,8 @@ import { plainly, SHAPES, type Draft } from '../setting'
 import { hash32, firstSentence } from '../text'
 import type { Assignment } from '../writers'
 
-/** What repeating costs, as a factor: the account's last angle, the one before, its last length. */
-const AGAIN = { last: 0.88, second: 0.96, length: 0.97 }
+/** What repeating costs, as a factor: the account's last angle, the one before, its last length, an opening that it had long ago. */
+const AGAIN = { last: 0.88, second: 0.96, length: 0.97, opening: 0.85 }
 /** What another speaker than the voice's costs, and words harder than its reader likes. */
 const OTHER_SPEAKER = 0.95
 const HARD = 0.95
@@ -19,13 +20,15 @@ const CHANCE = 0.02
  * times how well its form suits the network's readers: its length against the brief's, a hook that is read
  * at a glance, sentences and paragraphs as the shape has them; more or less, by an eighth at most, for what
  * earned more or less there (`leanOf`); less for what repeats the account's last posts, for another speaker
- * than the voice's, and for hard words. `before` are the account's wordings of this drip, the newest first.
+ * than the voice's, and for hard words. `before` are the account's wordings of this drip, the newest first; `opened` is
+ * how captions of the piece opened that its readers saw long ago.
  */
 export function scoreWording(
   made: Omit<Wording, 'score'>,
   draft: Draft,
   { order, account }: Pick<Assignment, 'order' | 'account'>,
   before: readonly Wording[],
+  opened: ReadonlySet<string> = new Set(),
 ): number {
   const profile = network(account.network)
   const brief = briefOf(profile, order.house)
@@ -37,6 +40,7 @@ export function scoreWording(
     hookFits(made.text) *
     shapeFits(draft, brief) *
     variety(made, length, before, brief) *
+    (opened.has(opening(made.text)) ? AGAIN.opening : 1) *
     leanOf(
       { angle: made.angle, length: lengthOf(made.text, profile), opening: openingOf(made.text) },
       brief.leanings,
