@@ -27,43 +27,13 @@ import {
 } from '../../core/writers'
 import {
   commonPlaces,
-  decodeText,
   discoverFeeds,
   itemOfPage,
   looksLikeFeed,
-  looksLikeOpml,
   parseFeed,
-  readOpml,
   type Feed,
   type FeedItem,
-  type ListedFeed,
 } from '../../core/feeds'
-import {
-  guessPostColumns,
-  guessReading,
-  mergeRows,
-  parseSheet,
-  readPostSheet,
-  shortTextsOf,
-  type ShortTexts,
-  readOccasionCalendar,
-  readOccasionSheet,
-  readQuietDays,
-  type SheetOccasion,
-  writeOccasionSheet,
-  readSheet,
-  adoptRows,
-  readBundle,
-  writeBundle,
-  writePacket,
-  type Bundle,
-  type Packet,
-  type PostField,
-  type RowFault,
-  type SheetMerge,
-  type SheetTable,
-  writeArchive,
-} from '../../core/formats'
 import {
   quotable,
   type Angle,
@@ -78,14 +48,12 @@ import {
   type PieceText,
   type Post,
   type PostMedia,
-  type Rows,
-  type SheetReading,
   type SheetRow,
   type Sketch,
   type WholePiece,
 } from '../../core/model'
 import { network } from '../../core/networks'
-import { ThemeIndex, type Nearness, type OccasionGiven, type ThemeText } from '../../core/occasions'
+import { ThemeIndex, type Nearness, type ThemeText } from '../../core/occasions'
 import {
   occurrences,
   openPlaces,
@@ -127,22 +95,19 @@ import {
   type TakenPiece,
 } from '../../core/pipeline'
 import { rehearse, type Comparison, type RehearsalRequest } from '../../core/rehearsal'
-import { blockPrints, readOwn, readTexts, titleOf } from '../../core/reading'
+import { blockPrints, readTexts } from '../../core/reading'
 import { findDoubles, nearDoubles } from '../../core/sieve'
+import { fileTasks } from './fileTasks'
 
 /** The words of other pages of a source, for what repeats. */
 type Sibling = Pick<PieceText, 'piece' | 'text' | 'blocks'>
 const prints = (siblings: readonly Sibling[], but: string): Set<string>[] =>
   siblings.filter((s) => s.piece !== but).map((s) => new Set(blockPrints(s)))
 
-/** What a dropped file is, with what is in it. */
-type Opened =
-  | { kind: 'writing' | 'transcript'; title: string; chapters: PieceContent[] }
-  | { kind: 'sheet'; title: string; table: SheetTable; reading: SheetReading }
-  | { kind: 'feeds'; title: string; feeds: ListedFeed[] }
-
 /** What the page asks of the heavy worker. Everything here is core's, faults are thrown; the worker only carries it. */
 export const tasks = {
+  ...fileTasks,
+
   /** A feed, or the feeds that a page names, and where they commonly lie. */
   readAddress: (
     text: string,
@@ -224,37 +189,12 @@ export const tasks = {
     )
   },
 
-  /** Opens a file that was dropped or pasted, whatever it is. */
-  openFile: async (name: string, bytes: Uint8Array): Promise<Opened> => {
-    const title = titleOf(name)
-    if (/\.(?:csv|tsv|tab)$/i.test(name)) {
-      const table = parseSheet(bytes)
-      return { kind: 'sheet', title, table, reading: guessReading(table) }
-    }
-    const text = decodeText(bytes.slice(0, 4000))
-    if (looksLikeOpml(text)) return { kind: 'feeds', title, feeds: readOpml(decodeText(bytes)) }
-    return readOwn(bytes, name)
-  },
-
-  writeArchive: (out: Parameters<typeof writeArchive>[0]): string => writeArchive(out),
-
-  mergeSheet: (
-    table: SheetTable,
-    reading: SheetReading,
-    standing: SheetRow[],
-  ): SheetMerge & { faults: RowFault[] } => {
-    const { rows, faults } = readSheet(table, reading)
-    return { ...mergeRows(standing, rows, { brand: 'brand', source: 'source', newId: nanoid }), faults }
-  },
-
   passageAt: (piece: WholePiece, start: number, end: number): FoundPassage => passageAt(piece, start, end),
 
   passagesAt: (piece: WholePiece, places: readonly Place[]): FoundPassage[] =>
     places.map(({ start, end }) => passageAt(piece, start, end)),
 
   readTexts: (...asked: Parameters<typeof readTexts>): PieceContent => readTexts(...asked),
-
-  shortTextsOf: (name: string, bytes: Uint8Array): ShortTexts => shortTextsOf(name, bytes),
 
   makeDrip: (
     request: Omit<DripRequest, 'newId'>,
@@ -340,55 +280,11 @@ export const tasks = {
 
   occurrences: (...asked: Parameters<typeof occurrences>): string[] => occurrences(...asked),
 
-  openPostSheet: (bytes: Uint8Array): { table: SheetTable; columns: Partial<Record<PostField, string>> } => {
-    const table = parseSheet(bytes)
-    return { table, columns: guessPostColumns(table) }
-  },
-
-  readPostSheet: (...asked: Parameters<typeof readPostSheet>): ReturnType<typeof readPostSheet> =>
-    readPostSheet(...asked),
-
-  writeBundle: (bundle: Bundle): Uint8Array<ArrayBuffer> => writeBundle(bundle),
-
-  /** The rows of a bundle as a workspace takes them in, its own where `into` is null, and its pictures. */
-  openBundle: (
-    bytes: Uint8Array,
-    into: string | null,
-    now: string,
-  ): { workspace: string; rows: Rows; media: Bundle['media'] } => {
-    const bundle = readBundle(bytes)
-    const workspace = into ?? bundle.workspace
-    return { workspace, rows: adoptRows(bundle, workspace, now), media: bundle.media }
-  },
-
-  writePacket: (packet: Packet): string => writePacket(packet),
-
   /** Of each theme the nearest texts, so many at most. */
   nearThemes: (themes: readonly string[][], texts: readonly ThemeText[], most: number): Nearness[][] => {
     const index = new ThemeIndex(texts)
     return themes.map((theme) => index.near(theme).slice(0, most))
   },
-
-  /** Occasions out of a calendar or a sheet, by the file's name and what it holds; and what is left of it, with the reason. */
-  readOccasions: (
-    name: string,
-    bytes: Uint8Array,
-    of: { zone: string; today: string },
-  ): { occasions: (OccasionGiven | SheetOccasion)[]; left: string[] } => {
-    const text = decodeText(bytes)
-    if (/\.ics$/i.test(name) || /^\s*BEGIN:VCALENDAR/i.test(text)) {
-      const { occasions, left } = readOccasionCalendar(text, of.today)
-      return { occasions, left: left.map((l) => `${l.name}: ${l.why}`) }
-    }
-    const { occasions, faults } = readOccasionSheet(bytes, of)
-    return { occasions, left: faults.map((f) => `Line ${f.line}: ${f.reason}`) }
-  },
-
-  writeOccasionSheet: (...asked: Parameters<typeof writeOccasionSheet>): string =>
-    writeOccasionSheet(...asked),
-
-  readQuietDays: (text: string, today: string): ReturnType<typeof readQuietDays> =>
-    readQuietDays(text, today),
 
   recheck: (
     post: Post,
