@@ -344,7 +344,7 @@ function dryPipelines({ pipelines, posts, now, zone }: Rows): Waiting[] {
           detail: last
             ? `${count(ahead.length, 'post')} left.`
             : fromShelf
-              ? 'Nothing on the shelf has rested long enough, or no opening of the coming week is free.'
+              ? 'Nothing on the shelf has rested and can be said in words that are new there, or no opening of the coming week is free.'
               : 'It has nothing planned. It takes in the next piece its sources bring.',
           action: fromShelf ? 'Look at the shelf' : 'Feed it',
           to: fromShelf ? '/writing/shelf' : '/intake',
