@@ -26,9 +26,9 @@ import {
   type SheetTable,
   writeArchive,
 } from '../../core/formats'
-import { type PieceContent, type Rows, type SheetReading, type SheetRow } from '../../core/model'
+import { Fault, type PieceContent, type Rows, type SheetReading, type SheetRow } from '../../core/model'
 import { type OccasionGiven } from '../../core/occasions'
-import { readOwn, titleOf } from '../../core/reading'
+import { read, readOwn, titleOf } from '../../core/reading'
 
 /** What a dropped file is, with what is in it. */
 type Opened =
@@ -48,6 +48,13 @@ export const fileTasks = {
     const text = decodeText(bytes.slice(0, 4000))
     if (looksLikeOpml(text)) return { kind: 'feeds', title, feeds: readOpml(decodeText(bytes)) }
     return readOwn(bytes, name)
+  },
+
+  /** A document as one piece, however many chapters it has. Throws (`bad-request`) where it is a feed. */
+  readWhole: async (name: string, bytes: Uint8Array): Promise<PieceContent> => {
+    const found = await read(bytes, { name })
+    if (found.kind === 'piece') return found.piece
+    throw new Fault('bad-request', 'This is a feed. Add it by its address, so that it is visited again.')
   },
 
   writeArchive: (out: Parameters<typeof writeArchive>[0]): string => writeArchive(out),

@@ -6,6 +6,8 @@ import { chaptersOf } from './manuscript'
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text)
 const lines = (n: number): string =>
   Array.from({ length: n }, (_, i) => `Line ${i} of the book says what the wind did that day.`).join(' ')
+const titles = async (text: string, name: string): Promise<string[]> =>
+  (await readOwn(bytes(text), name)).chapters.map((c) => c.title)
 const BOOK = `# The first night\n\n${lines(3)}\n\n## What to hang up\n\n- Socks\n- Boots\n\n# The second night\n\n${lines(2)}\n`
 
 describe('a manuscript', () => {
@@ -82,6 +84,19 @@ describe('a manuscript', () => {
       ['Wind', false],
     ])
     expect(chaptersOf(html, 'x', false)).toHaveLength(1)
+  })
+
+  it('takes no comment of a script for a title, and no title for a comment', async () => {
+    const script =
+      'Run it and read what it says:\n\nnot ok 2\n#   Failed test (kiln.pl at line 5)\n# One of two failed.'
+    const lamps =
+      '# Lamps\n\nA lamp that hums is old.\n\n# Wicks\nA wick is cut at noon.\n\n```\n# trim it\n```'
+    expect(await titles(script, 'kiln.md')).toEqual(['kiln'])
+    expect(await titles('To fire it:\n\n# open the flue\n# light the box', 'kiln.md')).toEqual(['kiln'])
+    expect(await titles(lamps, 'lamps.md')).toEqual(['Lamps', 'Wicks'])
+    expect(await titles('---\ntags: kiln\n---\n# Kilns\n\nA kiln cracks.', 'x.md')).toEqual(['Kilns'])
+    expect(await titles('<!-- draft -->\n# Kilns\n\nA kiln cracks.', 'x.md')).toEqual(['Kilns'])
+    expect((await readOwn(bytes(script), 'kiln.md')).chapters[0]?.text).toContain('# One of two failed.')
   })
 
   it('in Word keeps its headings, and one that does not open is refused', async () => {

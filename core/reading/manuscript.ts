@@ -15,7 +15,7 @@ const SPELLED =
 
 /** Markdown or plain text as HTML; lines such as "Chapter 3" become headings. */
 export function writingToHtml(text: string): string {
-  const body = outdented(text.replace(/\r\n?/g, '\n'))
+  const body = outdented(withoutComments(text.replace(/\r\n?/g, '\n')))
   const source = withTitleLine(body)
     .split('\n')
     .map((line, i, lines) =>
@@ -25,6 +25,26 @@ export function writingToHtml(text: string): string {
     )
     .join('\n')
   return marked.parse(source, { async: false, gfm: true })
+}
+
+/**
+ * Lines of code that begin with a hash are no titles: outside of a fenced block, "# …" directly below other words or
+ * beside its like is the comment of a script that was pasted with its article.
+ */
+function withoutComments(text: string): string {
+  const lines = text.split('\n')
+  const hash = (line: string | undefined): boolean => line !== undefined && /^#\s/.test(line)
+  const ends = /^(?:#{1,6}\s|\s*(?:```|~~~|---|\*\*\*|===)|.*-->\s*$|\s*<|\([\w-]+\)=\s*$)/
+  let fenced = false
+  return lines
+    .map((line, i) => {
+      if (/^\s*(?:```|~~~)/.test(line)) fenced = !fenced
+      if (fenced || !hash(line)) return line
+      const above = lines[i - 1] ?? ''
+      const under = above.trim() !== '' && !ends.test(above)
+      return under || hash(above) || hash(lines[i + 1]) ? `\\${line}` : line
+    })
+    .join('\n')
 }
 
 /** From this share of indented lines on, a text's indentation is its layout and no mark of code. */

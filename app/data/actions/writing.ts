@@ -120,13 +120,11 @@ export async function readPasted(brand: string, pasted: string): Promise<Borrowe
     read = await readItem(await heavy().itemOfPage(page), whose, page)
   } else {
     const html = /^<(?:!doctype|html|body|article|div|p|h\d)\b/i.test(text)
-    const opened = await heavy().openFile(
+    const content = await heavy().readWhole(
       html ? 'Pasted writing.html' : 'Pasted writing.md',
       new TextEncoder().encode(text),
     )
-    const [chapter] = opened.kind === 'writing' ? opened.chapters : []
-    if (!chapter) throw new Fault('bad-request', 'There is no writing in what was pasted. Paste its text.')
-    read = await heavy().takeWriting(chapter, whose, 'pasted', 'manuscript')
+    read = await heavy().takeWriting(content, whose, 'pasted', content.video ? 'video' : 'manuscript')
   }
   const [taken] = await heavy().finishPieces([read], [], nowIso())
   if (!taken || taken.piece.words === 0)

@@ -570,6 +570,20 @@ describe('writing of one’s own', () => {
       'Kilns',
       'A kiln of two metres wants nine hours before anybody may open it.\n\nRake.\n\nWait.',
     ])
+    // However many chapters it has, it travels as one.
+    const chapters = await readPasted('brand', '# Kilns\n\nA kiln cracks.\n\n# Lamps\n\nA lamp hums.')
+    expect([chapters.piece.kind, chapters.piece.text]).toEqual([
+      'manuscript',
+      'A kiln cracks.\n\nLamps\n\nA lamp hums.',
+    ])
+    const talk = await readPasted(
+      'brand',
+      'WEBVTT\n\n00:01.000 --> 00:04.000\nA kiln cracks where it is thin.',
+    )
+    expect(talk.piece).toMatchObject({ kind: 'video', text: 'A kiln cracks where it is thin.' })
+    await expect(
+      readPasted('brand', '<rss version="2.0"><channel><title>x</title></channel></rss>'),
+    ).rejects.toThrow('This is a feed')
     expect((await readPasted('brand', '<p>A kiln <b>cracks</b>.</p>')).piece.text).toBe('A kiln cracks.')
     for (const nothing of ['  ', '<p></p>', '***'])
       await expect(readPasted('brand', nothing)).rejects.toThrow(/[Pp]aste|words/)
