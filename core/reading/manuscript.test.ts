@@ -99,6 +99,12 @@ describe('a manuscript', () => {
     expect((await readOwn(bytes(script), 'kiln.md')).chapters[0]?.text).toContain('# One of two failed.')
   })
 
+  it('is not called after a heading in the middle of it', async () => {
+    const late = `${lines(9)}\n\n# The last night\n\n${lines(2)}`
+    expect(await titles(late, 'diary.md')).toEqual(['diary'])
+    expect(await titles(`${lines(2)}\n\n# The nights\n\n${lines(9)}`, 'diary.md')).toEqual(['The nights'])
+  })
+
   it('in Word keeps its headings, and one that does not open is refused', async () => {
     const whole = await read(writeDocx('# Closing a hut\n\n## The stove\n\nEmpty it first.'), {
       name: 'a.docx',

@@ -99,6 +99,9 @@ export async function docxToHtml(bytes: Uint8Array): Promise<string> {
 /** Words from which a manuscript without main headings is parted at its second-level ones. */
 const LONG = 2500
 
+/** So many words may stand before the heading that is a text's title. */
+const PREFACE = 60
+
 /**
  * The chapters of a manuscript: parted at its main headings where it has at least two; a long one also
  * where they are of a lower level, or at the level below its only main heading (its title). What stands before
@@ -115,7 +118,14 @@ export function chaptersOf(html: string, title: string, part = true): Manuscript
   const parted = countAt(first) >= 2 && (first === 1 || words >= LONG)
   const level = parted ? first : words >= LONG && countAt(first + 1) >= 2 ? first + 1 : null
   const main = nodes.find((n) => n.tagName === `H${first}`)
-  const heading = first === 1 || main === nodes[0] ? main?.textContent?.trim() : null
+  const preface = countWords(
+    nodes
+      .slice(0, main ? nodes.indexOf(main) : 0)
+      .map((n) => n.textContent ?? '')
+      .join(' '),
+  )
+  const heads = first === 1 ? preface <= PREFACE : main === nodes[0]
+  const heading = heads ? main?.textContent?.trim() : null
   if (level === null || !part) return [{ title: heading || title, html, words }]
   const parts: { title: string; html: string; text: string }[] = []
   let before = { html: '', text: '' }
