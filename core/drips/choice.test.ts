@@ -97,6 +97,18 @@ describe('the choice', () => {
     expect(scores[0]).toBeGreaterThan(scores.at(-1) ?? 1)
   })
 
+  it('thinks less of what opens as the account did long ago, and not of what another account said', () => {
+    const scoreAfter = (account: string) => {
+      const text = 'A kite flies on nothing that anybody here has ever seen.'
+      const long = { account, network: 'guildhall', text, samePiece: true, longAgo: true }
+      return (
+        ranked(assignment, saidBefore([long])).find((w) => w.text.startsWith('A kite flies on'))?.score ?? 0
+      )
+    }
+    // Fifteen in a hundred less, and what the seed leaves to chance is the same.
+    expect(scoreAfter('a') / scoreAfter('b')).toBeCloseTo(0.85, 2)
+  })
+
   it('sends out nothing of which a person would be asked', () => {
     const sound = aWording({ text: 'A kite flies on the difference between two winds.' })
     const doubtful = aWording({ text: 'A kite of 900 metres flies on the difference between two winds.' })

@@ -41,12 +41,16 @@ describe('what was changed from an older view', () => {
   it('takes out a rule that nobody else changed, though another was added', () => {
     const [a, b, c] = ['a', 'b', 'c'].map((kind) => ({ kind }))
     expect(rebased<unknown>([a, b], [b], [a, b, c])).toEqual([b, c])
+    const more = { ...a, days: 2 }
+    expect(rebased<unknown>([a, b], [more, b], [a, b, c])).toEqual([b, c, more])
   })
 
   it('takes a record of another kind whole', () => {
     const seen = { by: { kind: 'rhythm', name: 'Echo', days: 1 } }
     const wanted = { by: { kind: 'slots', aWeek: 2 } }
     expect(rebased<object>(seen, wanted, { by: { ...seen.by, days: 5 } })).toEqual(wanted)
+    const sooner = { by: { ...seen.by, days: 5 } }
+    expect(rebased<object>(seen, sooner, wanted)).toEqual(sooner)
   })
 
   it('finds items by their names: changed, moved, added and taken out', () => {
@@ -61,6 +65,12 @@ describe('what was changed from an older view', () => {
       z,
     ])
     expect(rebased<unknown>(seen, [y], [x, y, z])).toEqual([y, z])
+    const face = { name: 'Serif', regular: 'a', strong: 'a' }
+    const own = { name: 'Own', regular: 'o', strong: null }
+    expect(rebased<unknown>([face], [{ ...face, strong: 'x' }], [own, { ...face, regular: 'b' }])).toEqual([
+      own,
+      { name: 'Serif', regular: 'b', strong: 'x' },
+    ])
     const briefs = [{ network: 'murmur', length: 1, leans: true }]
     expect(
       rebased<unknown>(
@@ -72,7 +82,7 @@ describe('what was changed from an older view', () => {
   })
 
   it('drops a field that was taken away, and keeps one that came', () => {
-    expect(rebased<object>({ a: 1, b: 1 }, { a: 2 }, { a: 1, b: 1, c: 3 })).toEqual({ a: 2, c: 3 })
+    expect(rebased<object>({ a: 1, b: 1 }, { a: 2 }, { a: 1, b: 1, c: 3 })).toStrictEqual({ a: 2, c: 3 })
   })
 })
 

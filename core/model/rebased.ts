@@ -27,7 +27,6 @@ export function rebased<T>(seen: T, wanted: T, kept: T): T {
 }
 
 function merged(seen: Json, wanted: Json, kept: Json): Json {
-  if (same(seen, kept)) return wanted
   if (same(seen, wanted)) return kept
   if (Array.isArray(seen) && Array.isArray(wanted) && Array.isArray(kept))
     return mergedList(seen, wanted, kept)

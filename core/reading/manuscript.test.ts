@@ -90,8 +90,10 @@ describe('a manuscript', () => {
     const script =
       'Run it and read what it says:\n\nnot ok 2\n#   Failed test (kiln.pl at line 5)\n# One of two failed.'
     const lamps =
-      '# Lamps\n\nA lamp that hums is old.\n\n# Wicks\nA wick is cut at noon.\n\n```\n# trim it\n```'
+      '# Lamps\n\nA lamp that hums is old.\n\n# Wicks\nA wick is cut at noon.\n\n```\ntrim\n# twice\n```'
     expect(await titles(script, 'kiln.md')).toEqual(['kiln'])
+    expect((await readOwn(bytes(lamps), 'lamps.md')).chapters[1]?.text).toContain('trim\n# twice')
+    expect(await titles('It says:\n\nok 1\n# One failed.\n\nMend it.', 'kiln.md')).toEqual(['kiln'])
     expect(await titles('To fire it:\n\n# open the flue\n# light the box', 'kiln.md')).toEqual(['kiln'])
     expect(await titles(lamps, 'lamps.md')).toEqual(['Lamps', 'Wicks'])
     expect(await titles('---\ntags: kiln\n---\n# Kilns\n\nA kiln cracks.', 'x.md')).toEqual(['Kilns'])
