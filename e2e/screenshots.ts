@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { openPage, startDemo } from './demo'
 import { until } from './servers'
+import { demoTime, moveTime } from './time'
 
 /*
  * npm run screenshots: starts the demo at its usual addresses, which must be free, and takes the
@@ -24,24 +25,12 @@ const open = async (path: string, ready: (p: Page) => Promise<unknown>): Promise
   await page.goto(`${base}${path}`)
   await ready(page)
 }
-const clock = async (): Promise<number> =>
-  Date.parse((await page.getByTestId('clock').getAttribute('datetime')) ?? '')
 
 await open('/', (p) => p.getByRole('heading', { name: /wait/ }).waitFor())
 await page.waitForTimeout(5000)
-for (let day = 0; day < 6; day++) {
-  const before = await clock()
-  await page.getByRole('button', { name: 'Move the demo’s time' }).click()
-  await page.getByRole('button', { name: '+1 day' }).click()
-  await until(async () => (await clock()) >= before + 86_400_000 - 5000, 60_000)
-}
+for (let day = 0; day < 6; day++) await moveTime(page, '+1 day')
 // At ten in the morning there is something behind and something ahead.
-while (new Date(await clock()).getUTCHours() !== 10) {
-  const before = await clock()
-  await page.getByRole('button', { name: 'Move the demo’s time' }).click()
-  await page.getByRole('button', { name: '+1 hour' }).click()
-  await until(async () => (await clock()) >= before + 3_600_000 - 5000, 60_000)
-}
+while (new Date(await demoTime(page)).getUTCHours() !== 10) await moveTime(page, '+1 hour')
 await page.waitForTimeout(1500)
 await open('/', (p) => p.getByRole('heading', { name: /wait/ }).waitFor())
 await shot('desk')
@@ -119,7 +108,7 @@ const tryToMove = async (): Promise<boolean> => {
   )
 }
 if (!(await tryToMove())) {
-  const inAWeek = new Date((await clock()) + 7 * 86_400_000).toISOString().slice(0, 10)
+  const inAWeek = new Date((await demoTime(page)) + 7 * 86_400_000).toISOString().slice(0, 10)
   await open(`/horizon?from=${inAWeek}`, (p) => p.locator('[data-drop]').first().waitFor())
   if (!(await tryToMove())) throw new Error('No post of these two weeks can be moved.')
 }

@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import type { Account, Occasion, Pipeline, Post } from '../core/model'
 import { openPage, startDemo } from './demo'
 import { freePairs } from './ports'
-import { until } from './until'
+import { demoTime, moveTime } from './time'
 
 /*
  * npm run year [weeks]: lets the demo run for a year in the moved clock, in a browser, and holds what stands in its database
@@ -108,22 +108,14 @@ function faultsOf(account: Account, { occasions, pipelines, posts }: Kept, begun
 const [port = 0] = await freePairs(1)
 const { base, stop } = await startDemo(port, port + 1)
 const { browser, page } = await openPage()
-const clock = async (): Promise<number> =>
-  Date.parse((await page.getByTestId('clock').getAttribute('datetime')) ?? '')
 const TABLES = ['accounts', 'occasions', 'pipelines', 'posts'] as const
 try {
   page.on('pageerror', (error) => say(String(error)))
   await page.goto(base)
   await page.getByRole('heading', { name: /wait/ }).waitFor()
-  const begun = await clock()
+  const begun = await demoTime(page)
   for (let week = 1; week <= WEEKS; week++) {
-    const before = await clock()
-    await page.getByRole('button', { name: 'Move the demo’s time' }).click()
-    await page.getByRole('button', { name: '+1 week' }).click()
-    const moved = async (): Promise<boolean> =>
-      (await clock()) >= before + 7 * DAY - 5000 &&
-      !(await page.getByText('Moving the demo’s time').isVisible())
-    await until(moved, 600_000)
+    await moveTime(page, '+1 week')
     const { posts } = await tables(page, TABLES)
     say(`week ${week}: ${posts.filter((p) => p.state === 'published').length} posts are out`)
   }

@@ -308,17 +308,3 @@ export async function textsOf(
   const rows = await Promise.all(pieces.map((p) => tx.store.get(textId(p.id, p.revision))))
   return new Map(rows.flatMap((row) => (row ? [[row.piece, quotable(row)] as const] : [])))
 }
-
-/** Whether two records hold the same, in whatever order their fields stand. */
-export function sameContent(a: unknown, b: unknown): boolean {
-  return stable(a) === stable(b)
-}
-
-/** JSON with sorted keys, so that equal records are equal texts. */
-function stable(value: unknown): string {
-  return JSON.stringify(value, (_key, v: unknown) =>
-    v !== null && typeof v === 'object' && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([x], [y]) => (x < y ? -1 : 1)))
-      : v,
-  )
-}

@@ -2,6 +2,7 @@ import {
   Fault,
   may,
   next,
+  sameContent,
   type Brand,
   type Change,
   type Post,
@@ -9,7 +10,7 @@ import {
   type TableName,
 } from '../../core/model'
 import { alone, recall } from './actions/life'
-import { all, commit, one, patch, rewrite, sameContent } from './store'
+import { all, commit, one, patch, rewrite } from './store'
 
 /** Fields that the machine writes by itself; they do not stand in the way of undoing. */
 const MACHINE_FIELDS: Partial<Record<TableName, readonly string[]>> = {

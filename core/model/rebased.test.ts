@@ -1,6 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rebased } from './rebased'
+import { rebased, sameContent } from './rebased'
+
+it('what holds the same in another order, or with a field that is undefined, is the same; a list in another order is not', () => {
+  expect(sameContent({ a: 1, b: [{ c: 2, d: 3 }] }, { b: [{ d: 3, c: 2 }], a: 1, e: undefined })).toBe(true)
+  expect(sameContent({ a: 1 }, { a: 1, e: null })).toBe(false)
+  expect(sameContent(['a', 'b'], ['b', 'a'])).toBe(false)
+  expect([sameContent(null, {}), sameContent([], {}), sameContent('1', 1)]).toEqual([false, false, false])
+})
 
 describe('what was changed from an older view', () => {
   it('keeps two changes of different fields, also deep inside', () => {

@@ -5,11 +5,12 @@ const isRecord = (x: Json): x is Record<string, Json> =>
   typeof x === 'object' && x !== null && !Array.isArray(x)
 
 /** Whether two values hold the same, in whatever order their fields stand; an absent field is as `undefined`. */
-function same(a: Json, b: Json): boolean {
+export function sameContent(a: Json, b: Json): boolean {
   if (a === b) return true
-  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((x, i) => same(x, b[i]))
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((x, i) => sameContent(x, b[i]))
   if (!isRecord(a) || !isRecord(b)) return false
-  return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((key) => same(a[key], b[key]))
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].every((key) => sameContent(a[key], b[key]))
 }
 
 /**
@@ -27,11 +28,11 @@ export function rebased<T>(seen: T, wanted: T, kept: T): T {
 }
 
 function merged(seen: Json, wanted: Json, kept: Json): Json {
-  if (same(seen, wanted)) return kept
+  if (sameContent(seen, wanted)) return kept
   if (Array.isArray(seen) && Array.isArray(wanted) && Array.isArray(kept))
     return mergedList(seen, wanted, kept)
   if (!isRecord(seen) || !isRecord(wanted) || !isRecord(kept)) return wanted
-  if (!same(seen['kind'], wanted['kind']) || !same(seen['kind'], kept['kind'])) return wanted
+  if (!sameContent(seen['kind'], wanted['kind']) || !sameContent(seen['kind'], kept['kind'])) return wanted
   const fields = [...new Set([...Object.keys(kept), ...Object.keys(wanted)])].map((key) => [
     key,
     merged(seen[key], wanted[key], kept[key]),
@@ -46,7 +47,7 @@ function mergedList(seen: readonly Json[], wanted: readonly Json[], kept: readon
   const named = items.every((x) => nameOf(x) !== undefined)
   if (!named && seen.length === wanted.length && seen.length === kept.length && items.every(isRecord))
     return wanted.map((x, i) => merged(seen[i], x, kept[i]))
-  const alike = named ? (a: Json, b: Json) => nameOf(a) === nameOf(b) : same
+  const alike = named ? (a: Json, b: Json) => nameOf(a) === nameOf(b) : sameContent
   const has = (list: readonly Json[], x: Json): boolean => list.some((y) => alike(x, y))
   const its = (list: readonly Json[], x: Json): Json => list.find((y) => alike(x, y))
   const inPlace = kept.length === seen.length && kept.every((x, i) => alike(x, seen[i]))

@@ -33,9 +33,9 @@ export async function saveBrand(seen: Brand, brand: Brand, moves: readonly Move[
   const posts = moves.map((m) => m.post)
   await commitRecalled({ brand: brand.id, label: `Change ${brand.name}` }, posts, [
     patch('brands', brand.id, (kept) => {
-      const merged = Brand.safeParse(rebased(seen, brand, kept))
+      const merged = rebased(seen, brand, kept)
       // Two changes that do not go together, such as a least length over the greatest: the later one counts.
-      return merged.success ? merged.data : brand
+      return Brand.safeParse(merged).success ? merged : brand
     }),
     ...writesOf(moves),
   ])

@@ -5,6 +5,7 @@ import {
   isClip,
   linkShown,
   ownPictureHash,
+  sameContent,
   type Cut,
   type MediaInfo,
   type Post,
@@ -15,7 +16,7 @@ import type { MadePicture } from '../../workers/blobs'
 import { pictures } from '../../workers'
 import { bytes } from '../api'
 import { database } from '../database'
-import { announceRows, commit, must, patch, sameContent } from '../store'
+import { announceRows, commit, must, patch } from '../store'
 import { madeClip, type Making } from './madeClip'
 import { cardsFor } from './drawing'
 

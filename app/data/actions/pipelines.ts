@@ -2,11 +2,12 @@ import {
   asEdited,
   Fault,
   recipeOf,
+  rebased,
+  sameContent,
   type Follow,
   type Pipeline,
   type Post,
   type Recipe,
-  rebased,
   type ReleaseRow,
   type Run,
   type WordList,
@@ -14,7 +15,7 @@ import {
 import { circle, releasedTo } from '../../../core/pipeline'
 import { inWords } from '../../../core/text'
 import { nowIso } from '../clock'
-import { all, commit, must, patch, put, remove, sameContent } from '../store'
+import { all, commit, must, patch, put, remove } from '../store'
 import { plannedOf } from './ending'
 import { lift } from './holds'
 import { commitRecalled, happensIfMay } from './life'

@@ -5,6 +5,7 @@ import {
   Fault,
   may,
   next,
+  sameContent,
   type Account,
   type HandOver,
   type HandOverAnswer,
@@ -18,7 +19,7 @@ import { heldBy, readHolds } from '../actions/holds'
 import { post as send } from '../api'
 import { nowIso } from '../clock'
 import { shortLinks } from '../services'
-import { all, commit, must, patch, put, sameContent } from '../store'
+import { all, commit, must, patch, put } from '../store'
 import { forgetUploads, readyPictures } from './media'
 
 const DAY = 86_400_000
